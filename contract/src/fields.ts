@@ -1,0 +1,68 @@
+import * as yup from 'yup'
+
+/** Longest text people may write into a note. */
+export const NOTE_LENGTH = 2000
+
+/** Longest length the wire takes, in micrometres: ten metres. */
+const LONGEST_UM = 10_000_000
+
+const INSTANT = /^\d{4}-\d{2}-\d{2}T\d{2}:\d{2}:\d{2}\.\d{3}Z$/
+/** Control characters and lone surrogates have no place in a name or note. */
+// eslint-disable-next-line no-control-regex
+const PRINTABLE = /^(?:[^\u0000-\u0008\u000b-\u001f\u007f\ud800-\udfff]|[\ud800-\udbff][\udc00-\udfff])*$/
+
+const realInstant = (text: string | undefined): boolean => {
+  if (text === undefined) return true
+  const at = new Date(text)
+  return !Number.isNaN(at.getTime()) && at.toISOString() === text && at.getUTCFullYear() >= 1990
+}
+
+export const id = () =>
+  yup
+    .string()
+    .required('An id is missing.')
+    .matches(/^[A-Za-z0-9_-]{8,36}$/, 'An id is 8 to 36 letters, digits, dashes or underscores.')
+
+export const text = (longest: number) =>
+  yup
+    .string()
+    .max(longest, `At most ${longest} characters.`)
+    .matches(PRINTABLE, { message: 'Only characters that can be printed.', excludeEmptyString: true })
+
+export const name = (longest = 60) =>
+  text(longest)
+    .required('A name is missing.')
+    .test('not-blank', 'A name cannot be blank.', (value) => value.trim() === value && value !== '')
+
+export const instant = () =>
+  yup
+    .string()
+    .required('The time is missing.')
+    .matches(INSTANT, 'A time is written like 2026-03-14T09:30:00.000Z.')
+    .test('real', 'There is no such date.', realInstant)
+
+export const lengthUm = () =>
+  yup
+    .number()
+    .integer('A length is a whole number of micrometres.')
+    .min(0, 'A length cannot be less than nothing.')
+    .max(LONGEST_UM, 'That is longer than ten metres.')
+
+export const cutterNumber = () =>
+  yup
+    .number()
+    .required('The cutter is missing.')
+    .integer('A cutter has a whole number.')
+    .min(1, 'Cutters are counted from 1.')
+    .max(125, 'No loop has that many cutters.')
+
+export const oneOf = <T extends string>(values: readonly T[], what: string) =>
+  yup
+    .string<T>()
+    .required(`${what} is missing.`)
+    .oneOf([...values], `${what} is one of: ${values.join(', ')}.`)
+
+export const yesNo = () => yup.boolean()
+
+export const strictObject = <S extends yup.ObjectShape>(shape: S) =>
+  yup.object(shape).noUnknown('There is a field that is not known here: ${unknown}.').strict()

@@ -1,0 +1,4 @@
+export * from './problem'
+export * from './entries'
+export * from './answers'
+export * from './validate'

@@ -1,0 +1,175 @@
+import { fold, type LoopState } from '../fold'
+import type { CutterReading, Entry, EntryKind, NewEntry } from '../log'
+import { checkLength } from '../measure'
+import { writeMm, type Um } from '../units'
+
+/** Why an entry cannot join a log. */
+export type AdmitCode =
+  | 'not-registered'
+  | 'registered-already'
+  | 'before-registration'
+  | 'in-the-future'
+  | 'after-retirement'
+  | 'no-such-cutter'
+  | 'cutter-twice'
+  | 'length-cannot-be'
+  | 'damage-too-deep'
+  | 'grew-by-sharpening'
+  | 'no-such-entry'
+  | 'correction-of-correction'
+  | 'struck-out-already'
+  | 'registration-stays'
+
+/** One thing wrong with an entry: a stable code, the field, and plain words. */
+export interface AdmitProblem {
+  readonly code: AdmitCode
+  /** Path of the field within the entry. */
+  readonly field: string
+  readonly message: string
+}
+
+/** A device's clock may run ahead of the server's by this and still be believed, in ms. */
+export const CLOCK_SLACK_MS = 5 * 60_000
+
+/** A setting that a depth gauge cannot have. */
+const SETTING_LIMIT_UM: Um = 4000
+
+/** Kinds that may still be written about a loop that is retired. */
+const AFTER_RETIREMENT: readonly EntryKind[] = ['corrected', 'measured', 'inspected']
+
+function readingProblems(readings: readonly CutterReading[], state: LoopState): AdmitProblem[] {
+  const problems: AdmitProblem[] = []
+  const seen = new Set<number>()
+  readings.forEach(({ cutter, lengthUm, damage, settingUm }, i) => {
+    const field = `readings[${i}]`
+    const count = state.cutters.length
+    if (cutter > count) {
+      const message = `There is no cutter ${cutter}: this loop has ${count}.`
+      problems.push({ code: 'no-such-cutter', field: `${field}.cutter`, message })
+      return
+    }
+    if (seen.has(cutter)) {
+      problems.push({ code: 'cutter-twice', field: `${field}.cutter`, message: `Cutter ${cutter} is there twice.` })
+    }
+    seen.add(cutter)
+    if (lengthUm !== undefined) problems.push(...lengthProblems(lengthUm, `${field}.lengthUm`, cutter, state))
+    if (settingUm !== undefined && settingUm > SETTING_LIMIT_UM) {
+      const message = `A depth-gauge setting of ${writeMm(settingUm)} on cutter ${cutter} cannot be.`
+      problems.push({ code: 'length-cannot-be', field: `${field}.settingUm`, message })
+    }
+    damage?.forEach(({ depthUm }, j) => {
+      if (depthUm === null || depthUm <= state.spec.newLengthUm) return
+      const message = `Damage ${writeMm(depthUm)} deep on cutter ${cutter} is deeper than a new cutter is long.`
+      problems.push({ code: 'damage-too-deep', field: `${field}.damage[${j}].depthUm`, message })
+    })
+  })
+  return problems
+}
+
+function lengthProblems(lengthUm: Um, field: string, cutter: number, state: LoopState): AdmitProblem[] {
+  const check = checkLength(state.spec, lengthUm, state.cutters[cutter - 1]?.length.um ?? null)
+  if (check.ok || check.weight === 'ask') return []
+  const meant = check.meantUm === null ? '' : ` Was it ${writeMm(check.meantUm)}?`
+  const message = `Cutter ${cutter}: ${writeMm(lengthUm)} is longer than a new one (${writeMm(state.spec.newLengthUm)}).${meant}`
+  return [{ code: 'length-cannot-be', field, message }]
+}
+
+function strikeOutProblems(strikes: string, entries: readonly Entry[]): AdmitProblem[] {
+  const field = 'strikes'
+  const target = entries.find(({ id }) => id === strikes)
+  if (target === undefined) {
+    return [{ code: 'no-such-entry', field, message: 'The entry to strike out is not in this log.' }]
+  }
+  switch (target.kind) {
+    case 'corrected':
+      return [
+        {
+          code: 'correction-of-correction',
+          field,
+          message: 'A correction cannot be struck out. Write the entry again instead.',
+        },
+      ]
+    case 'registered':
+      return [
+        { code: 'registration-stays', field, message: 'The registration cannot be struck out. Retire the loop instead.' },
+      ]
+    default:
+      return entries.some((entry) => entry.kind === 'corrected' && entry.strikes === strikes)
+        ? [{ code: 'struck-out-already', field, message: 'That entry has been struck out already.' }]
+        : []
+  }
+}
+
+function bodyProblems(entry: NewEntry, entries: readonly Entry[], state: LoopState): AdmitProblem[] {
+  switch (entry.kind) {
+    case 'measured':
+    case 'inspected':
+      return readingProblems(entry.readings, state)
+    case 'struck':
+      return (entry.cutters ?? []).flatMap((cutter, i) =>
+        cutter > state.cutters.length
+          ? [
+              {
+                code: 'no-such-cutter' as const,
+                field: `cutters[${i}]`,
+                message: `There is no cutter ${cutter}: this loop has ${state.cutters.length}.`,
+              },
+            ]
+          : [],
+      )
+    case 'sharpened':
+      return (entry.pairs ?? []).flatMap(({ cutter, beforeUm, afterUm }, i): AdmitProblem[] => {
+        if (cutter > state.cutters.length) {
+          const message = `There is no cutter ${cutter}: this loop has ${state.cutters.length}.`
+          return [{ code: 'no-such-cutter', field: `pairs[${i}].cutter`, message }]
+        }
+        if (afterUm > beforeUm) {
+          const message = `Cutter ${cutter} cannot be longer after sharpening than before.`
+          return [{ code: 'grew-by-sharpening', field: `pairs[${i}].afterUm`, message }]
+        }
+        return lengthProblems(beforeUm, `pairs[${i}].beforeUm`, cutter, state)
+      })
+    case 'corrected':
+      return strikeOutProblems(entry.strikes, entries)
+    case 'registered':
+    case 'fitted':
+    case 'takenOff':
+    case 'ran':
+    case 'gaugesLowered':
+    case 'retired':
+      return []
+  }
+}
+
+/**
+ * What is wrong with an entry, given the log that it is to join; empty when it may.
+ *
+ * The same check runs in the browser before sending and on the server before writing.
+ *
+ * @param entries the loop's log so far; empty for a loop that is new
+ * @param nowMs the present, milliseconds since 1970
+ */
+export function admit(entry: NewEntry, entries: readonly Entry[], nowMs: number): AdmitProblem[] {
+  if (Date.parse(entry.happenedAt) > nowMs + CLOCK_SLACK_MS) {
+    return [{ code: 'in-the-future', field: 'happenedAt', message: 'That is in the future. Check the date and time.' }]
+  }
+  const state = fold(entries)
+  if (entry.kind === 'registered') {
+    return state === null
+      ? []
+      : [{ code: 'registered-already', field: 'loopId', message: `Loop ${state.tag} is registered already.` }]
+  }
+  if (state === null) {
+    return [{ code: 'not-registered', field: 'loopId', message: 'There is no such loop.' }]
+  }
+  if (entry.happenedAt < state.registeredAt) {
+    const day = state.registeredAt.slice(0, 10)
+    const message = `That is before loop ${state.tag} was registered (${day}).`
+    return [{ code: 'before-registration', field: 'happenedAt', message }]
+  }
+  if (state.retired !== null && !AFTER_RETIREMENT.includes(entry.kind) && entry.happenedAt >= state.retired.at) {
+    const message = `Loop ${state.tag} is retired. Strike out the retirement first if it is still in use.`
+    return [{ code: 'after-retirement', field: 'kind', message }]
+  }
+  return bodyProblems(entry, entries, state)
+}

@@ -1,0 +1,92 @@
+import { CUTTER_DAMAGE, damageDepth, type DamageKind } from '../damage'
+import type { Known, LoopState } from '../fold'
+import { usableLengthUm, type LoopSpec } from '../profile'
+import type { MinutesRange } from '../sharpen'
+import type { CountRange } from '../wear'
+import { decide, forecast, type Action, type HouseRules, type Reason } from '../verdict'
+
+/** What the drawn tooth of a loop shows; every part of it from the loop's own figures. */
+export interface ToothSign {
+  /** What the worst cutter has left to the mark, 1 new to 0 at the mark, before damage comes off. */
+  readonly left: number
+  /** The part of that which its damage takes. */
+  readonly damaged: number
+  /** Whether that length was measured. */
+  readonly known: Known
+  /** Depth-gauge setting against its target: 1 as it should be, less when gauges stand high. */
+  readonly setting: number
+  /** The gravest kind of damage anywhere on the loop. */
+  readonly damage: DamageKind | null
+}
+
+/** A loop in a list: enough to draw it, say what to do next and where it belongs. */
+export interface LoopCard {
+  readonly loopId: string
+  readonly tag: string
+  readonly spec: Pick<LoopSpec, 'pitchClass' | 'gaugeUm' | 'driveLinks' | 'cutterType' | 'sequence' | 'fileUm'>
+  readonly sawId: string | null
+  readonly retired: boolean
+  readonly action: Action
+  readonly also: readonly Action[]
+  readonly fitForUse: boolean
+  /** The deciding reason. */
+  readonly reason: Reason | null
+  readonly minutes: MinutesRange
+  readonly sharpeningsLeft: CountRange
+  readonly tooth: ToothSign
+  readonly lastEntryAt: string
+}
+
+const GRAVITY = { ends: 4, unfit: 3, attention: 3, depth: 2, shape: 1, dullness: 0 } as const
+
+function gravestDamage(state: LoopState): DamageKind | null {
+  let gravest: DamageKind | null = state.parts[0]?.kind ?? null
+  let weight = gravest === null ? -1 : 3
+  for (const { damage } of state.cutters) {
+    for (const { kind } of damage) {
+      const own = GRAVITY[CUTTER_DAMAGE[kind].effect]
+      if (own > weight) {
+        weight = own
+        gravest = kind
+      }
+    }
+  }
+  return gravest
+}
+
+const rounded = (value: number): number => Math.round(Math.min(1.5, Math.max(0, value)) * 1000) / 1000
+
+/** The drawn tooth of a loop. */
+export function toothSign(state: LoopState, rules: HouseRules): ToothSign {
+  const { summary, settingUm, targetUm } = forecast(state, rules)
+  const usable = Math.max(1, usableLengthUm(state.spec))
+  const { worst } = summary
+  return {
+    left: rounded((worst.length.um - state.spec.markLengthUm) / usable),
+    damaged: rounded(damageDepth(worst.damage).knownUm / usable),
+    known: worst.length.known,
+    setting: rounded(settingUm / Math.max(1, targetUm)),
+    damage: gravestDamage(state),
+  }
+}
+
+/** The card of a loop under a crew's house rules. */
+export function cardOf(state: LoopState, rules: HouseRules): LoopCard {
+  const verdict = decide(state, rules)
+  const { pitchClass, gaugeUm, driveLinks, cutterType, sequence, fileUm } = state.spec
+  return {
+    loopId: state.loopId,
+    tag: state.tag,
+    spec: { pitchClass, gaugeUm, driveLinks, cutterType, sequence, fileUm },
+    sawId: state.sawId,
+    retired: state.retired !== null,
+    action: verdict.action,
+    also: verdict.also,
+    fitForUse: verdict.fitForUse,
+    reason: verdict.reasons[0] ?? null,
+    minutes: verdict.minutes,
+    sharpeningsLeft: verdict.sharpeningsLeft,
+    tooth: toothSign(state, rules),
+    lastEntryAt: state.lastEntryAt,
+  }
+}

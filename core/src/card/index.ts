@@ -1,0 +1,2 @@
+export * from './card'
+export * from './urgency'

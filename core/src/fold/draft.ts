@@ -1,0 +1,109 @@
+import type { CutterDamage, PartDamage } from '../damage'
+import { layoutLoop } from '../loop'
+import type { EntryOf, Instant } from '../log'
+import { PITCH_PROFILES, pitchUmOf, type LoopSpec } from '../profile'
+import type { Um } from '../units'
+import type { Population } from '../wear/removal'
+import type { CutterState, Estimate, LoopState } from './state'
+
+/** Repeat readings of one cutter with a caliper stray by about this. Starting value. */
+export const READING_SD_UM = 50
+/** A gauge plate places the setting to about this. Starting value. */
+export const PLATE_SD_UM = 30
+/** A new loop's cutters and gauges stray from the profile by about this. Starting value. */
+export const NEW_SD_UM = 100
+
+/** A cutter while the log is being folded. */
+export interface DraftCutter extends Omit<CutterState, 'length' | 'setting' | 'damage'> {
+  length: Estimate
+  setting: Estimate
+  damage: readonly CutterDamage[]
+}
+
+type Writable<T> = { -readonly [K in keyof T]: T[K] }
+
+/** A loop while its log is being folded; only appliers change it. */
+export interface Draft extends Omit<
+  Writable<LoopState>,
+  'cutters' | 'parts' | 'openStrikes' | 'removals' | 'life' | 'doubts' | 'lastEntryAt'
+> {
+  cutters: DraftCutter[]
+  parts: readonly PartDamage[]
+  openStrikes: LoopState['openStrikes'][number][]
+  removals: LoopState['removals'][number][]
+  life: LoopState['life'][number][]
+  doubts: LoopState['doubts'][number][]
+  lastEntryAt: Instant
+  /** Lengths read in the last measuring, by cutter number. */
+  lastSet: Map<number, Um>
+  /** Sharpenings since then, by population. */
+  sinceSet: Map<Population, number>
+  /** Whether one of those was a repair, which says nothing of a usual sharpening. */
+  repairedSinceSet: boolean
+}
+
+/** Fall of the top plate of this kind of chain, in degrees. */
+export const slopeDegOf = (spec: LoopSpec): number => PITCH_PROFILES[spec.pitchClass].topPlateSlopeDeg.value
+
+/** A loop as it was registered: every cutter new. */
+export function openDraft(entry: EntryOf<'registered'>): Draft {
+  const { spec } = entry
+  const layout = layoutLoop({ ...spec, pitchUm: pitchUmOf(spec) })
+  const length: Estimate = { um: spec.newLengthUm, known: 'new', sdUm: NEW_SD_UM }
+  const setting: Estimate = { um: spec.settingUm, known: 'new', sdUm: NEW_SD_UM }
+  return {
+    loopId: entry.loopId,
+    tag: entry.tag,
+    spec,
+    registeredAt: entry.happenedAt,
+    retired: null,
+    sawId: null,
+    cutters: layout.cutters.map(({ number, hand, positionUm }) => ({
+      number,
+      hand,
+      positionUm,
+      length,
+      setting,
+      damage: [],
+    })),
+    parts: [],
+    openStrikes: [],
+    sharpenings: 0,
+    sharpeningsSinceGauges: 0,
+    tanks: 0,
+    tanksSinceSharpened: 0,
+    wearTanksSinceSharpened: 0,
+    lastSharpened: null,
+    lastMeasuredAt: null,
+    lastInspectedAt: null,
+    removals: [],
+    life: [{ at: entry.happenedAt, sharpenings: 0, shortestUm: spec.newLengthUm, known: 'new' }],
+    doubts: [],
+    entriesCounted: 1,
+    lastEntryAt: entry.happenedAt,
+    lastSet: new Map(),
+    sinceSet: new Map(),
+    repairedSinceSet: false,
+  }
+}
+
+/** Notes the shortest cutter as a point of the loop's life. */
+export function noteLifePoint(draft: Draft, at: Instant): void {
+  let shortest: DraftCutter | undefined
+  for (const cutter of draft.cutters) {
+    if (shortest === undefined || cutter.length.um < shortest.length.um) shortest = cutter
+  }
+  if (shortest === undefined) return
+  draft.life.push({
+    at,
+    sharpenings: draft.sharpenings,
+    shortestUm: shortest.length.um,
+    known: shortest.length.known,
+  })
+}
+
+/** The state as everybody else may see it. */
+export function closeDraft(draft: Draft): LoopState {
+  const { lastSet: _set, sinceSet: _since, repairedSinceSet: _repaired, ...state } = draft
+  return state
+}

@@ -1,0 +1,62 @@
+import { entriesThatCount, type Entry, type EntryKind, type EntryOf, type Instant } from '../log'
+import type { Applier } from './apply/applier'
+import { applyInspected } from './apply/inspected'
+import { applyMeasured } from './apply/measured'
+import { applySharpened, lowerGauges } from './apply/sharpened'
+import { applyFitted, applyRan, applyRetired, applyStruck, applyTakenOff } from './apply/use'
+import { closeDraft, openDraft, type Draft } from './draft'
+import type { LoopState } from './state'
+
+/**
+ * Grows by one whenever the same log may fold to another state, so that snapshots written by an
+ * older version are known and folded again.
+ */
+export const FOLD_VERSION = 1
+
+type Appliers = { readonly [K in Exclude<EntryKind, 'registered' | 'corrected'>]: Applier<K> }
+
+const appliers: Appliers = {
+  fitted: applyFitted,
+  takenOff: applyTakenOff,
+  ran: applyRan,
+  struck: applyStruck,
+  measured: applyMeasured,
+  sharpened: applySharpened,
+  gaugesLowered: (draft, entry) => {
+    lowerGauges(draft, entry.settingUm)
+  },
+  inspected: applyInspected,
+  retired: applyRetired,
+}
+
+function apply(draft: Draft, entry: Entry): void {
+  // A loop is registered once, and corrections have had their say before the fold begins.
+  if (entry.kind === 'registered' || entry.kind === 'corrected') return
+  const applier = appliers[entry.kind] as Applier<typeof entry.kind>
+  applier(draft, entry as EntryOf<never>)
+  draft.entriesCounted += 1
+  draft.lastEntryAt = entry.happenedAt
+}
+
+/**
+ * The state of a loop: a pure fold of its log. The order of `entries` does not matter; late
+ * entries fall into place by when they happened, struck-out ones do not count.
+ *
+ * @param entries the whole log of one loop
+ * @param until state at this past instant; the latest when left out
+ * @returns null when the loop was not registered by then
+ * @example
+ * fold(log)?.sharpenings
+ */
+export function fold(entries: readonly Entry[], until?: Instant): LoopState | null {
+  const counted = entriesThatCount(entries, until)
+  const first = counted.findIndex((entry) => entry.kind === 'registered')
+  const registered = counted[first]
+  if (registered?.kind !== 'registered') return null
+  const draft = openDraft(registered)
+  for (let i = first + 1; i < counted.length; i += 1) {
+    const entry = counted[i]
+    if (entry !== undefined) apply(draft, entry)
+  }
+  return closeDraft(draft)
+}

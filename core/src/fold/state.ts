@@ -1,0 +1,88 @@
+import type { CutterDamage, PartDamage } from '../damage'
+import type { Hand } from '../loop'
+import type { Instant, RetireReason, StrikeObject } from '../log'
+import type { LoopSpec } from '../profile'
+import type { Um } from '../units'
+import type { RemovalSample } from '../wear/removal'
+
+/** How a figure of a cutter is known. */
+export type Known =
+  /** As the loop came; nobody has measured it since. */
+  | 'new'
+  | 'measured'
+  /** Worked out from measurements and what was taken off since. */
+  | 'estimated'
+
+/** A figure, how it is known and how far off it may be. */
+export interface Estimate {
+  readonly um: Um
+  readonly known: Known
+  /** Standard deviation of what the true figure may be. */
+  readonly sdUm: number
+}
+
+export interface CutterState {
+  readonly number: number
+  readonly hand: Hand
+  readonly positionUm: Um
+  readonly length: Estimate
+  readonly setting: Estimate
+  readonly damage: readonly CutterDamage[]
+}
+
+/** The loop's length at one moment of its life, for the life chart. */
+export interface LifePoint {
+  readonly at: Instant
+  /** Sharpenings up to then. */
+  readonly sharpenings: number
+  /** Shortest cutter. */
+  readonly shortestUm: Um
+  /** Measured when every cutter that counts for it was. */
+  readonly known: Known
+}
+
+/** A contradiction in the log: kept, and shown to be asked about. */
+export interface Doubt {
+  readonly kind: 'grew'
+  readonly entryId: string
+  readonly cutter: number
+  /** How much longer it was read than anything before allows. */
+  readonly byUm: Um
+}
+
+/** A strike that nobody has looked into since. */
+export interface OpenStrike {
+  readonly at: Instant
+  readonly against: StrikeObject
+  readonly cutters: readonly number[]
+}
+
+/** Everything known of a loop at one moment: a pure fold of its log. */
+export interface LoopState {
+  readonly loopId: string
+  readonly tag: string
+  readonly spec: LoopSpec
+  readonly registeredAt: Instant
+  readonly retired: { readonly at: Instant; readonly reason: RetireReason } | null
+  /** The saw it is on. */
+  readonly sawId: string | null
+  readonly cutters: readonly CutterState[]
+  readonly parts: readonly PartDamage[]
+  readonly openStrikes: readonly OpenStrike[]
+  readonly sharpenings: number
+  readonly sharpeningsSinceGauges: number
+  readonly tanks: number
+  readonly tanksSinceSharpened: number
+  /** Tanks since sharpened, each weighted by how hard the work was on this cutter type. */
+  readonly wearTanksSinceSharpened: number
+  readonly lastSharpened: { readonly at: Instant; readonly personId: string | null } | null
+  readonly lastMeasuredAt: Instant | null
+  readonly lastInspectedAt: Instant | null
+  /** What sharpenings took off, as far as it was measured. */
+  readonly removals: readonly RemovalSample[]
+  readonly life: readonly LifePoint[]
+  readonly doubts: readonly Doubt[]
+  readonly entriesCounted: number
+  readonly lastEntryAt: Instant
+}
+

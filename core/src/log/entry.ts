@@ -1,0 +1,115 @@
+import type { CutterDamage, PartDamage } from '../damage'
+import type { LoopSpec } from '../profile'
+import type { Um } from '../units'
+
+/** A UTC instant as `YYYY-MM-DDTHH:mm:ss.sssZ`, so that text order is time order. */
+export type Instant = string
+
+/** What every entry says, whatever its kind. An entry is never edited once written. */
+export interface EntryBase {
+  /** Made on the device that wrote it, so that sending it twice does no harm. */
+  readonly id: string
+  readonly loopId: string
+  /** When it happened in the shed or the wood. */
+  readonly happenedAt: Instant
+  /** When the server accepted it. */
+  readonly writtenAt: Instant
+  /** Who did the work. */
+  readonly personId: string | null
+  readonly note?: string
+}
+
+/** What was read at one cutter. What is left out was not looked at. */
+export interface CutterReading {
+  /** Counted from the start mark, from 1. */
+  readonly cutter: number
+  readonly lengthUm?: Um
+  /** Everything that is wrong with it; empty says somebody looked and it is sound. */
+  readonly damage?: readonly CutterDamage[]
+  /** Depth-gauge setting: working corner above gauge tip. */
+  readonly settingUm?: Um
+}
+
+/** A cutter measured just before and just after a sharpening. */
+export interface BeforeAfter {
+  readonly cutter: number
+  readonly beforeUm: Um
+  readonly afterUm: Um
+}
+
+export type SharpenMethod = 'fileField' | 'fileBench' | 'grinder' | 'shop'
+export const SHARPEN_METHODS: readonly SharpenMethod[] = ['fileField', 'fileBench', 'grinder', 'shop']
+export const SHARPEN_METHOD_NAMES: Record<SharpenMethod, string> = {
+  fileField: 'filed in the field',
+  fileBench: 'filed at the bench',
+  grinder: 'ground',
+  shop: 'sharpened by a shop',
+}
+
+export type StrikeObject = 'stone' | 'metal' | 'soil' | 'unknown'
+export const STRIKE_OBJECTS: readonly StrikeObject[] = ['stone', 'metal', 'soil', 'unknown']
+
+/** How hard on an edge the work was. */
+export type Conditions = 'clean' | 'gritty' | 'soil'
+export const CONDITIONS: readonly Conditions[] = ['clean', 'gritty', 'soil']
+
+export type RetireReason = 'worn' | 'damaged' | 'lost' | 'other'
+export const RETIRE_REASONS: readonly RetireReason[] = ['worn', 'damaged', 'lost', 'other']
+
+/** What each kind of entry carries beyond {@link EntryBase}. A new kind is a new line here. */
+export interface EntryBodies {
+  /** The loop becomes known. Always the first entry that counts. */
+  registered: { readonly tag: string; readonly spec: LoopSpec }
+  fitted: { readonly sawId: string; readonly barFlipped?: boolean; readonly tensionChecked?: boolean }
+  takenOff: object
+  ran: { readonly tanks: number; readonly conditions: Conditions }
+  struck: { readonly against: StrikeObject; readonly cutters?: readonly number[] }
+  measured: { readonly readings: readonly CutterReading[] }
+  sharpened: {
+    readonly method: SharpenMethod
+    /** Strokes given to each cutter of a side, where a file was used and somebody counted. */
+    readonly strokes?: { readonly left: number; readonly right: number }
+    readonly gaugesLowered: boolean
+    /** Setting left by the gauge plate, where gauges were lowered and it was read. */
+    readonly settingUm?: Um
+    /** Whether everything that was known to be damaged is clean now. */
+    readonly damageCleared?: boolean
+    readonly pairs?: readonly BeforeAfter[]
+  }
+  gaugesLowered: { readonly settingUm?: Um }
+  inspected: {
+    readonly readings: readonly CutterReading[]
+    /** Straps, drive links, rivets; replaces what was known of them. */
+    readonly parts: readonly PartDamage[]
+  }
+  retired: { readonly reason: RetireReason }
+  /** Strikes out an earlier entry of the same loop. */
+  corrected: { readonly strikes: string; readonly reason?: string }
+}
+
+export type EntryKind = keyof EntryBodies
+
+export const ENTRY_KINDS: readonly EntryKind[] = [
+  'registered',
+  'fitted',
+  'takenOff',
+  'ran',
+  'struck',
+  'measured',
+  'sharpened',
+  'gaugesLowered',
+  'inspected',
+  'retired',
+  'corrected',
+]
+
+/** One entry of one kind. */
+export type EntryOf<K extends EntryKind> = EntryBase & { readonly kind: K } & EntryBodies[K]
+
+/** Any entry in a loop's log. */
+export type Entry = { [K in EntryKind]: EntryOf<K> }[EntryKind]
+
+type WithoutWritten<T> = T extends Entry ? Omit<T, 'writtenAt'> : never
+
+/** An entry as a device sends it, before the server says when it was written. */
+export type NewEntry = WithoutWritten<Entry>

@@ -1,0 +1,2 @@
+export * from './sequence'
+export * from './layout'

@@ -1,0 +1,2 @@
+export * from './summary'
+export * from './checkLength'

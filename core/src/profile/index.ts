@@ -1,0 +1,3 @@
+export * from './profile'
+export * from './profiles'
+export * from './spec'

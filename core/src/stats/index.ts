@@ -1,0 +1,3 @@
+export * from './mean'
+export * from './welch'
+export * from './normalMean'

@@ -1,0 +1,170 @@
+import { fromInch, fromMm, fromThou, UM_PER_INCH, UM_PER_MM, type LengthUnit, type Um } from './length'
+
+/** Why a piece of text was not taken for a length. */
+export type LengthRefusal =
+  | 'empty'
+  | 'notALength'
+  | 'unknownUnit'
+  | 'twoSeparators'
+  | 'zeroDenominator'
+  | 'fractionOfMm'
+  | 'negative'
+  | 'tooLong'
+
+/** A length as it was read, or why it was not. */
+export type LengthReading =
+  | {
+      ok: true
+      um: Um
+      unit: LengthUnit
+      /** True when the text named no unit and one was taken from its form or its context. */
+      assumed: boolean
+    }
+  | {
+      ok: false
+      reason: LengthRefusal
+      /** One plain sentence for the person who typed it. */
+      message: string
+      /** The nearest text that would have been understood; a plain example when nothing is near. */
+      nearest: string
+    }
+
+/** The longest length that is read: ten metres, well past any guide bar. */
+export const LONGEST_READ_UM = 10_000_000
+
+const EXAMPLE = '5.2 mm'
+
+const MESSAGES: Record<LengthRefusal, string> = {
+  empty: 'Nothing was typed.',
+  notALength: 'That is not a length.',
+  unknownUnit: 'The unit is not one that is read here: mm, in or thou.',
+  twoSeparators: 'There is more than one decimal mark.',
+  zeroDenominator: 'A fraction cannot be over zero.',
+  fractionOfMm: 'Fractions are read as inches only; write millimetres as a decimal.',
+  negative: 'A length cannot be less than nothing.',
+  tooLong: 'That is longer than ten metres.',
+}
+
+const UNITS: Record<string, LengthUnit> = {
+  mm: 'mm',
+  millimetre: 'mm',
+  millimetres: 'mm',
+  millimeter: 'mm',
+  millimeters: 'mm',
+  in: 'inch',
+  inch: 'inch',
+  inches: 'inch',
+  '"': 'inch',
+  "''": 'inch',
+  thou: 'thou',
+  mil: 'thou',
+  mils: 'thou',
+}
+
+const DECIMAL = /^(\d+(?:\.\d*)?|\.\d+)$/
+const FRACTION = /^(?:(\d+)(?:\s+|-))?(\d+)\/(\d+)$/
+const SPLIT = /^(-?)\s*([\d.,\s/-]*[\d.,])\s*(.*)$/
+
+/** Vulgar fractions, primes, odd spaces and slashes brought to plain ASCII. */
+function plain(text: string): string {
+  return text
+    .replace(/(\d)\s*([\u00BC-\u00BE\u2150-\u215E])/g, '$1 $2')
+    .normalize('NFKC')
+    .replace(/[\u2044\u2215]/g, '/')
+    .replace(/[\u2032\u2019]{2}|[\u2033\u201C\u201D]/g, '"')
+    .replace(/[\u2212\u2013]/g, '-')
+    .replace(/\s+/g, ' ')
+    .trim()
+    .toLowerCase()
+}
+
+/** Text that is near to the one refused and would be read; the example when none is. */
+function nearestTo(text: string, bare: 'mm' | 'inch'): string {
+  const kept = text
+    .replace(/\\/g, '/')
+    .replace(/\bcm\b/, 'mm')
+    .replace(/-/g, ' ')
+    .replace(/\.{2,}/g, '.')
+    .replace(/,{2,}/g, ',')
+  const number = /\d+ \d+\/\d+|\d+\/\d+|\d*[.,]\d+|\d+/.exec(kept)?.[0]
+  if (number === undefined) return EXAMPLE
+  const named = /mm|inch|in|thou|"/.exec(kept.slice(kept.indexOf(number) + number.length))?.[0]
+  const unit = number.includes('/') ? (named === 'mm' || named === undefined ? 'in' : named) : (named ?? bare)
+  const candidate = unit === '"' ? `${number}"` : `${number} ${unit}`
+  return read(candidate, bare).ok ? candidate : EXAMPLE
+}
+
+function refuse(reason: LengthRefusal, text: string, bare: 'mm' | 'inch'): LengthReading {
+  return { ok: false, reason, message: MESSAGES[reason], nearest: nearestTo(text, bare) }
+}
+
+type Parsed = { ok: true; um: Um; unit: LengthUnit; assumed: boolean } | { ok: false; reason: LengthRefusal }
+
+function read(text: string, bare: 'mm' | 'inch'): Parsed {
+  if (text === '') return { ok: false, reason: 'empty' }
+  const split = SPLIT.exec(text)
+  if (split === null) return { ok: false, reason: 'notALength' }
+  const [, sign, rawNumber = '', suffix = ''] = split
+  if (sign === '-') return { ok: false, reason: 'negative' }
+  const named = suffix === '' ? null : UNITS[suffix]
+  if (named === undefined) return { ok: false, reason: /^[a-z"'°%µ]+$/.test(suffix) ? 'unknownUnit' : 'notALength' }
+
+  const number = rawNumber.trim()
+  if ((number.match(/[.,]/g) ?? []).length > 1) return { ok: false, reason: 'twoSeparators' }
+  const decimal = number.replace(',', '.')
+
+  if (DECIMAL.test(decimal)) {
+    const value = Number(decimal)
+    // The trade writes inch sizes with no leading zero and three decimals (.325, .050, .025).
+    const unit = named ?? (/^\.\d{3}$/.test(decimal) ? 'inch' : bare)
+    const um = unit === 'mm' ? fromMm(value) : unit === 'inch' ? fromInch(value) : fromThou(value)
+    return um > LONGEST_READ_UM ? { ok: false, reason: 'tooLong' } : { ok: true, um, unit, assumed: named === null }
+  }
+
+  const fraction = FRACTION.exec(number)
+  if (fraction === null) return { ok: false, reason: 'notALength' }
+  if (named === 'mm' || named === 'thou') return { ok: false, reason: 'fractionOfMm' }
+  const [, whole = '0', top = '', bottom = ''] = fraction
+  if (Number(bottom) === 0) return { ok: false, reason: 'zeroDenominator' }
+  const um = fromInch(Number(whole) + Number(top) / Number(bottom))
+  return um > LONGEST_READ_UM
+    ? { ok: false, reason: 'tooLong' }
+    : { ok: true, um, unit: 'inch', assumed: named === null }
+}
+
+/**
+ * Reads a length as a person or a caliper types it: `5.2`, `5,2`, `5.2mm`, `.325`, `0.325"`,
+ * `3/8`, `13/64 in`, `25 thou`, `1 1/16"`.
+ *
+ * A bare fraction is inches. A bare decimal with no leading zero and exactly three decimals is
+ * inches too, as the trade writes `.325` and `.050`. Any other bare number is in `bare`.
+ *
+ * @param text what was typed
+ * @param bare the unit of a number that names none; millimetres unless told otherwise
+ * @returns the length in micrometres, or a refusal with its reason, a sentence, and the nearest
+ *   text that would have been understood. Never throws.
+ *
+ * @example
+ * readLength('13/64 in')  // { ok: true, um: 5159, unit: 'inch', assumed: false }
+ * readLength('5..2')      // { ok: false, reason: 'twoSeparators', nearest: '5.2 mm', … }
+ */
+export function readLength(text: string, bare: 'mm' | 'inch' = 'mm'): LengthReading {
+  const typed = plain(text.slice(0, 60))
+  const parsed = read(typed, bare)
+  return parsed.ok ? parsed : refuse(parsed.reason, typed, bare)
+}
+
+/**
+ * The same figure with its decimal mark moved one place either way, for asking after a slip.
+ *
+ * @example
+ * slippedDecimals(52_000) // [5200, 520000]
+ */
+export const slippedDecimals = (um: Um): [Um, Um] => [Math.round(um / 10), um * 10]
+
+/**
+ * What the bare figure would have been in the other system, for asking after a wrong unit.
+ * `otherUnit(330, 'mm') // 8382`: 0.33 typed as mm, meant as inches.
+ */
+export const otherUnit = (um: Um, unit: LengthUnit): Um =>
+  unit === 'mm' ? Math.round((um / UM_PER_MM) * UM_PER_INCH) : Math.round((um / UM_PER_INCH) * UM_PER_MM)

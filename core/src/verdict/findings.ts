@@ -1,0 +1,208 @@
+import { CUTTER_DAMAGE, PART_DAMAGE, type DamageEffect } from '../damage'
+import type { LoopState } from '../fold'
+import { targetSetting } from '../geometry'
+import type { Um } from '../units'
+import type { Forecast } from './forecast'
+import type { HouseRules } from './rules'
+import type { Reason, Rule } from './verdict'
+
+const um = (amount: Um) => ({ unit: 'um', amount }) as const
+
+/** A reason for every cutter and part whose damage has one of the effects. */
+function damageWith(state: LoopState, effect: DamageEffect, rule: Rule): Reason[] {
+  const reasons: Reason[] = []
+  for (const { kind, nearCutter } of state.parts) {
+    if (PART_DAMAGE[kind].effect !== effect) continue
+    reasons.push({ rule, damage: kind, limitFrom: 'trade', ...(nearCutter === null ? {} : { cutter: nearCutter }) })
+  }
+  for (const { number, hand, damage } of state.cutters) {
+    for (const { kind } of damage) {
+      if (CUTTER_DAMAGE[kind].effect === effect) {
+        reasons.push({ rule, damage: kind, cutter: number, hand, limitFrom: 'trade' })
+      }
+    }
+  }
+  return reasons
+}
+
+/** What ends a loop at once, whatever else is true. Handbook section 6; common practice. */
+export function endings(state: LoopState, rules: HouseRules, { summary }: Forecast): Reason[] {
+  const { spec } = state
+  const reasons = damageWith(state, 'ends', 'endsLoop')
+  const { shortest, worst, worstAfterUm } = summary
+  if (shortest.length.known === 'measured' && shortest.length.um <= spec.markLengthUm) {
+    reasons.push({
+      rule: 'atMark',
+      cutter: shortest.number,
+      hand: shortest.hand,
+      value: um(shortest.length.um),
+      limit: um(spec.markLengthUm),
+      limitFrom: 'spec',
+      known: 'measured',
+    })
+  } else if (
+    worst.length.known === 'measured' &&
+    worstAfterUm < worst.length.um &&
+    worstAfterUm <= spec.markLengthUm + rules.reserveUm
+  ) {
+    reasons.push({
+      rule: 'noLengthBehindDamage',
+      cutter: worst.number,
+      hand: worst.hand,
+      value: um(worstAfterUm),
+      limit: um(spec.markLengthUm + rules.reserveUm),
+      limitFrom: 'house',
+      known: 'measured',
+    })
+  }
+  return reasons
+}
+
+/** What makes a loop unfit for use as it is, without ending it. */
+export function stops(state: LoopState, rules: HouseRules): Reason[] {
+  const reasons = [
+    ...damageWith(state, 'unfit', 'unfitDamage'),
+    ...damageWith(state, 'attention', 'needsAttention'),
+  ]
+  let lowest: Reason | undefined
+  for (const { number, hand, length, setting } of state.cutters) {
+    const overUm = setting.um - targetSetting(state.spec, length.um, rules.gaugeSchool)
+    if (setting.known !== 'measured' || overUm <= rules.gaugeLowUm) continue
+    if (lowest?.value === undefined || overUm > lowest.value.amount) {
+      lowest = {
+        rule: 'gaugesTooLow',
+        cutter: number,
+        hand,
+        value: um(overUm),
+        limit: um(rules.gaugeLowUm),
+        limitFrom: 'house',
+        known: setting.known,
+      }
+    }
+  }
+  return lowest === undefined ? reasons : [...reasons, lowest]
+}
+
+/** What nobody knows yet and has to be looked at or measured before anything else is decided. */
+export function unknowns(state: LoopState, rules: HouseRules, { summary }: Forecast): Reason[] {
+  const reasons: Reason[] = []
+  if (state.openStrikes.length > 0) {
+    reasons.push({
+      rule: 'struckUnseen',
+      value: { unit: 'strikes', amount: state.openStrikes.length },
+      limitFrom: 'trade',
+    })
+  }
+  for (const { number, hand, damage } of summary.depthUnknown) {
+    const kind = damage.find(({ kind, depthUm }) => depthUm === null && CUTTER_DAMAGE[kind].effect === 'depth')?.kind
+    if (kind !== undefined) reasons.push({ rule: 'depthUnknown', cutter: number, hand, damage: kind })
+  }
+  const doubt = state.doubts.reduce<LoopState['doubts'][number] | undefined>(
+    (most, one) => (most === undefined || one.byUm > most.byUm ? one : most),
+    undefined,
+  )
+  if (doubt !== undefined) reasons.push({ rule: 'contradiction', cutter: doubt.cutter, value: um(doubt.byUm) })
+  const { worst, worstAfterUm } = summary
+  const limitUm = state.spec.markLengthUm + rules.reserveUm
+  if (worst.length.known !== 'measured' && worstAfterUm <= limitUm) {
+    reasons.push({
+      rule: 'perhapsAtMark',
+      cutter: worst.number,
+      hand: worst.hand,
+      value: um(worstAfterUm),
+      limit: um(limitUm),
+      limitFrom: 'house',
+      known: worst.length.known,
+    })
+  }
+  return reasons
+}
+
+/** Damage, shape and evenness that call for the bench: the deepest first. */
+export function repairs(rules: HouseRules, deepestUm: Um, { summary }: Forecast): Reason[] {
+  const reasons: Reason[] = []
+  const limit = um(rules.largestFilingUm)
+  for (const { number, hand, damage } of summary.damaged) {
+    for (const { kind, depthUm } of damage) {
+      const { effect, fileBites } = CUTTER_DAMAGE[kind]
+      const about = { cutter: number, hand, damage: kind }
+      if (effect === 'shape') reasons.push({ rule: 'shapeToPutRight', ...about })
+      if (effect !== 'depth' || depthUm === null) continue
+      if (!fileBites) reasons.push({ rule: 'fileSkates', ...about, value: um(depthUm), limitFrom: 'trade' })
+      else {
+        const rule = deepestUm > rules.largestFilingUm ? 'tooDeepToFile' : 'damageWithinFile'
+        reasons.push({ rule, ...about, value: um(depthUm), limit, limitFrom: 'house', known: 'measured' })
+      }
+    }
+  }
+  const weight = ({ rule }: Reason): number => (rule === 'fileSkates' ? 2 : rule === 'shapeToPutRight' ? 0 : 1)
+  reasons.sort((a, b) => weight(b) - weight(a) || (b.value?.amount ?? 0) - (a.value?.amount ?? 0))
+  return [...reasons, ...unevenness(rules, summary)]
+}
+
+function unevenness(rules: HouseRules, summary: Forecast['summary']): Reason[] {
+  const reasons: Reason[] = []
+  const { difference, spreadUm, shortest, longest } = summary
+  if (difference !== null && Math.abs(difference.difference) > rules.sideDifferenceUm && difference.p < 0.05) {
+    reasons.push({
+      rule: 'sidesDiffer',
+      hand: difference.difference > 0 ? 'left' : 'right',
+      value: um(Math.round(Math.abs(difference.difference))),
+      limit: um(rules.sideDifferenceUm),
+      limitFrom: 'house',
+      known: 'measured',
+    })
+  }
+  const measured = shortest.length.known === 'measured' && longest.length.known === 'measured'
+  if (measured && spreadUm > rules.evennessUm) {
+    reasons.push({
+      rule: 'uneven',
+      cutter: shortest.number,
+      hand: shortest.hand,
+      value: um(spreadUm),
+      limit: um(rules.evennessUm),
+      limitFrom: 'house',
+      known: 'measured',
+    })
+  }
+  return reasons
+}
+
+/** Gauges that stand high, if they do. */
+export function gaugesHigh(rules: HouseRules, { gaugePass, settingMeasured }: Forecast): Reason[] {
+  const shortBy = -gaugePass.offByUm
+  if (shortBy <= rules.gaugeHighUm) return []
+  return [
+    {
+      rule: 'gaugesHigh',
+      value: um(shortBy),
+      limit: um(rules.gaugeHighUm),
+      limitFrom: 'house',
+      known: settingMeasured ? 'measured' : 'estimated',
+    },
+  ]
+}
+
+/** Dullness that was seen, or that the tanks since the last sharpening make likely. */
+export function dullness(state: LoopState, rules: HouseRules): Reason[] {
+  const dulled = state.cutters.filter(({ damage }) =>
+    damage.some(({ kind }) => CUTTER_DAMAGE[kind].effect === 'dullness'),
+  )
+  const tanks = { unit: 'tanks', amount: Math.round(state.wearTanksSinceSharpened * 10) / 10 } as const
+  const due = (rule: Rule, limit: number): Reason => ({
+    rule,
+    value: tanks,
+    limit: { unit: 'tanks', amount: limit },
+    limitFrom: 'house',
+    known: 'estimated',
+  })
+  const reasons: Reason[] = []
+  const [first] = dulled
+  if (first !== undefined) {
+    const kind = first.damage.find(({ kind: one }) => CUTTER_DAMAGE[one].effect === 'dullness')?.kind ?? 'rounded'
+    reasons.push({ rule: 'dull', damage: kind, value: { unit: 'cutters', amount: dulled.length }, known: 'measured' })
+  }
+  if (tanks.amount >= rules.benchTanks) reasons.push(due('benchDue', rules.benchTanks))
+  else if (tanks.amount >= rules.touchUpTanks) reasons.push(due('touchUpDue', rules.touchUpTanks))
+  return reasons
+}

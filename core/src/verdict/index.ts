@@ -1,0 +1,5 @@
+export * from './rules'
+export * from './verdict'
+export * from './forecast'
+export * from './decide'
+export * from './say'

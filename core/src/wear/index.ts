@@ -1,0 +1,3 @@
+export * from './removal'
+export * from './life'
+export * from './gaugePass'

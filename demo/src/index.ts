@@ -1,0 +1,2 @@
+export * from './scenario'
+export { seeded, type Random } from './random'

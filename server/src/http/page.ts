@@ -1,0 +1,22 @@
+import { readFileSync } from 'node:fs'
+import { join } from 'node:path'
+import express, { Router } from 'express'
+
+const NONCE_PLACE = '__NONCE__'
+
+/** Serves the built web application; any path that is not a file is a place within it. */
+export function webPages(dist: string): Router {
+  const page = readFileSync(join(dist, 'index.html'), 'utf8')
+  const router = Router()
+  router.use('/assets', express.static(join(dist, 'assets'), { immutable: true, maxAge: '1y', fallthrough: false }))
+  router.use(express.static(dist, { index: false }))
+  router.get(/.*/, (request, response, next) => {
+    if (request.accepts('html') === false) {
+      next()
+      return
+    }
+    response.setHeader('Cache-Control', 'no-store')
+    response.type('html').send(page.replaceAll(NONCE_PLACE, String(response.locals.nonce)))
+  })
+  return router
+}

@@ -1,0 +1,69 @@
+import { problemDetails } from '@undercliff/contract'
+import { randomBytes } from 'node:crypto'
+import type { IncomingMessage, ServerResponse } from 'node:http'
+import type { RequestHandler } from 'express'
+import helmet from 'helmet'
+import { sendProblem } from './problems'
+
+/** A fresh nonce for the style elements of one page. */
+export const giveNonce: RequestHandler = (_request, response, next) => {
+  response.locals.nonce = randomBytes(16).toString('base64')
+  next()
+}
+
+const nonceSource = (_request: IncomingMessage, response: ServerResponse): string =>
+  `'nonce-${String((response as ServerResponse & { locals: { nonce?: string } }).locals.nonce)}'`
+
+/** Security headers: nothing but this server's own scripts, styles, fonts and data. */
+export const securityHeaders: RequestHandler = helmet({
+  contentSecurityPolicy: {
+    useDefaults: false,
+    directives: {
+      defaultSrc: ["'none'"],
+      scriptSrc: ["'self'"],
+      styleSrc: ["'self'", nonceSource],
+      fontSrc: ["'self'"],
+      imgSrc: ["'self'", 'data:'],
+      connectSrc: ["'self'"],
+      workerSrc: ["'self'"],
+      manifestSrc: ["'self'"],
+      baseUri: ["'none'"],
+      formAction: ["'self'"],
+      frameAncestors: ["'none'"],
+    },
+  },
+  strictTransportSecurity: false,
+})
+
+const hostName = (host: string): string => host.replace(/:\d+$/, '').replace(/^\[|\]$/g, '')
+
+/**
+ * Refuses requests that a page of another site makes: by a host name that is not ours (DNS
+ * rebinding) or with another page's origin.
+ *
+ * @param names host names that Undercliff answers to
+ */
+export const refuseForeign =
+  (names: ReadonlySet<string>): RequestHandler =>
+  (request, response, next) => {
+    const host = request.headers.host ?? ''
+    if (!names.has(hostName(host))) {
+      sendProblem(response, problemDetails('foreign-host', 'Open Undercliff by the address that it printed.'))
+      return
+    }
+    const { origin } = request.headers
+    if (origin !== undefined && origin !== `http://${host}` && origin !== `https://${host}`) {
+      sendProblem(response, problemDetails('foreign-origin', 'The request came from another site.'))
+      return
+    }
+    next()
+  }
+
+/** Takes bodies as JSON only, which other sites cannot send without asking first. */
+export const jsonOnly: RequestHandler = (request, response, next) => {
+  if (request.method === 'POST' && request.is('application/json') === false) {
+    sendProblem(response, problemDetails('not-json', 'Send application/json.'))
+    return
+  }
+  next()
+}

@@ -1,0 +1,149 @@
+import { networkInterfaces } from 'node:os'
+import { createServer, type Server } from 'node:http'
+import { existsSync } from 'node:fs'
+import { join } from 'node:path'
+import { createInterface } from 'node:readline/promises'
+import { nanoid } from 'nanoid'
+import { pino, type Logger } from 'pino'
+import { connect, migrateUp, type Connected } from '../database/connect'
+import { isDatabaseAway } from '../database/errors'
+import { startPrivateDatabase, StartProblem, type PrivateDatabase } from '../database/privateDatabase'
+import { createApp } from '../http/app'
+import { clearAll, createCrew, installedCrew, loadDemo } from '../store/crew'
+import { refoldOutdated } from '../store/refold'
+import { lockFolder } from './lock'
+import type { StartOptions } from './options'
+
+/** A running Undercliff. */
+export interface Running {
+  readonly address: string
+  readonly crewId: string
+  /** Process id of the private database; null with an outside one. */
+  databasePid(): number | null
+  stop(): Promise<void>
+}
+
+const LOOPBACK = ['127.0.0.1', 'localhost', '::1']
+
+const isLoopback = (host: string): boolean => LOOPBACK.includes(host)
+
+/** Every name that this machine may be reached by when it listens on `host`. */
+function hostNamesOf(host: string): Set<string> {
+  const names = new Set([...LOOPBACK, host])
+  if (isLoopback(host)) return names
+  for (const addresses of Object.values(networkInterfaces())) {
+    for (const { address } of addresses ?? []) names.add(address)
+  }
+  return names
+}
+
+async function confirmFresh({ fresh, yes }: StartOptions): Promise<void> {
+  if (!fresh || yes) return
+  if (!process.stdin.isTTY) {
+    throw new StartProblem('--fresh throws away everything in the database. Add --yes to do so without being asked.')
+  }
+  const prompt = createInterface({ input: process.stdin, output: process.stdout })
+  const answer = await prompt.question('Throw away everything in the database and start anew? Type yes: ')
+  prompt.close()
+  if (answer.trim().toLowerCase() !== 'yes') throw new StartProblem('Nothing was changed.')
+}
+
+async function prepare(connected: Connected, options: StartOptions, say: (line: string) => void): Promise<string> {
+  try {
+    await migrateUp(connected)
+  } catch (error) {
+    if (isDatabaseAway(error)) throw new StartProblem('The database at DATABASE_URL does not answer.')
+    throw error
+  }
+  const { db } = connected
+  if (options.fresh) await clearAll(db)
+  const before = await installedCrew(db)
+  if (before !== null) {
+    const outdated = await refoldOutdated(db)
+    if (outdated > 0) say(`Worked out ${outdated} loops again for this version.`)
+    return before
+  }
+  const crewId = nanoid()
+  if (options.empty) await createCrew(db, crewId, 'Our crew')
+  else {
+    say('Loading the demo: an invented crew on an invented island.')
+    await loadDemo(db, crewId, new Date())
+  }
+  return crewId
+}
+
+function listen(server: Server, { port, host }: StartOptions): Promise<void> {
+  return new Promise((resolve, reject) => {
+    server.once('error', (error: NodeJS.ErrnoException) => {
+      if (error.code === 'EADDRINUSE') {
+        reject(new StartProblem(`Port ${port} is taken by another program. Choose another: ./start --port ${port + 1}`))
+      } else if (error.code === 'EACCES' || error.code === 'EADDRNOTAVAIL' || error.code === 'ENOTFOUND') {
+        reject(new StartProblem(`Cannot listen on ${host} port ${port}: ${error.code}.`))
+      } else reject(error)
+    })
+    server.listen(port, host, () => {
+      resolve()
+    })
+  })
+}
+
+const defaultLogger = (): Logger =>
+  pino({ level: process.env.LOG_LEVEL ?? 'warn' }, pino.destination({ dest: 2, sync: false }))
+
+/**
+ * Starts everything: lock, database, tables, demo, HTTP.
+ *
+ * @param webDist the built web application; null serves the API alone
+ * @throws StartProblem with a sentence for the person who started it
+ */
+export async function serve(
+  options: StartOptions,
+  webDist: string | null,
+  say: (line: string) => void,
+  logger: Logger = defaultLogger(),
+): Promise<Running> {
+  if (webDist !== null && !existsSync(join(webDist, 'index.html'))) {
+    throw new StartProblem('The web application is not built yet. Run ./start, or npm run build.')
+  }
+  await confirmFresh(options)
+  const shownHost = options.host.includes(':') ? `[${options.host}]` : options.host
+  const address = `http://${shownHost}:${options.port}`
+  const unlock = lockFolder(options.dataDir, address, say)
+  let privateDatabase: PrivateDatabase | null = null
+  let connected: Connected | null = null
+  try {
+    if (options.databaseUrl === null) privateDatabase = await startPrivateDatabase(options.dataDir)
+    connected = connect(privateDatabase?.url ?? options.databaseUrl ?? '')
+    const crewId = await prepare(connected, options, say)
+    const hostNames = hostNamesOf(options.host)
+    const server = createServer(
+      createApp({ db: connected.db, crewId, logger, clock: () => new Date(), hostNames, webDist }),
+    )
+    await listen(server, options)
+    if (!isLoopback(options.host)) {
+      say('Listening beyond loopback: there is no sign-in yet, so anyone who reaches this address can read and write.')
+    }
+    const { pool } = connected
+    return {
+      address,
+      crewId,
+      databasePid: () => privateDatabase?.pid() ?? null,
+      stop: async () => {
+        const closed = new Promise((resolve) => server.close(resolve))
+        server.closeIdleConnections()
+        setTimeout(() => {
+          server.closeAllConnections()
+        }, 3000).unref()
+        await closed
+        await pool.end()
+        await privateDatabase?.stop()
+        unlock()
+      },
+    }
+  } catch (error) {
+    await connected?.pool.end()
+    await privateDatabase?.stop()
+    unlock()
+    throw error
+  }
+}

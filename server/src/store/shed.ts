@@ -1,0 +1,78 @@
+import type { NewPerson, NewSaw, ShedAnswer } from '@undercliff/contract'
+import { asc, eq, sql } from 'drizzle-orm'
+import type { Database } from '../database/connect'
+import { duplicateKey } from '../database/errors'
+import { crews, people, saws, snapshots } from '../database/schema'
+import { Refusal } from './refusal'
+
+/** The number that grows with every change to a crew; -1 for a crew that is not there. */
+export async function revisionOf(db: Database, crewId: string): Promise<number> {
+  const [crew] = await db.select({ revision: crews.revision }).from(crews).where(eq(crews.id, crewId))
+  return crew?.revision ?? -1
+}
+
+/** Everything the whole-shed screen draws. */
+export async function readShed(db: Database, crewId: string): Promise<ShedAnswer> {
+  return db.transaction(
+    async (tx) => {
+      const [crew] = await tx.select().from(crews).where(eq(crews.id, crewId))
+      if (crew === undefined) throw new Error('the crew of a request has to exist')
+      const crewPeople = await tx
+        .select({ id: people.id, name: people.name })
+        .from(people)
+        .where(eq(people.crewId, crewId))
+        .orderBy(asc(people.name))
+      const crewSaws = await tx.select().from(saws).where(eq(saws.crewId, crewId)).orderBy(asc(saws.nickname))
+      const cards = await tx.select({ card: snapshots.card }).from(snapshots).where(eq(snapshots.crewId, crewId))
+      return {
+        crew: { id: crew.id, name: crew.name, lengths: crew.lengths, rules: crew.rules },
+        people: crewPeople,
+        saws: crewSaws.map(({ crewId: _crew, ...saw }) => saw),
+        loops: cards.map(({ card }) => card),
+      }
+    },
+    { isolationLevel: 'repeatable read', accessMode: 'read only' },
+  )
+}
+
+/** Adds something of a crew's under an id made on the device; sending it twice does no harm. */
+async function addOnce<T extends { id: string }>(
+  db: Database,
+  crewId: string,
+  wanted: T,
+  read: () => Promise<T | undefined>,
+  insert: () => Promise<unknown>,
+): Promise<T> {
+  const before = await read()
+  if (before !== undefined) {
+    const same = Object.entries(wanted).every(([key, value]) => before[key as keyof T] === value)
+    if (!same) throw new Refusal('id-taken', 'Something else was added under this id.')
+    return wanted
+  }
+  try {
+    await insert()
+    await db.update(crews).set({ revision: sql`revision + 1` }).where(eq(crews.id, crewId))
+  } catch (error) {
+    if (duplicateKey(error) === null) throw error
+    throw new Refusal('name-taken', 'That name is taken. Choose another.')
+  }
+  return wanted
+}
+
+export const addSaw = (db: Database, crewId: string, saw: NewSaw): Promise<NewSaw> =>
+  addOnce(
+    db,
+    crewId,
+    saw,
+    async () => (await db.select().from(saws).where(sql`${saws.crewId} = ${crewId} and ${saws.id} = ${saw.id}`))[0],
+    () => db.insert(saws).values({ crewId, ...saw }),
+  )
+
+export const addPerson = (db: Database, crewId: string, person: NewPerson): Promise<NewPerson> =>
+  addOnce(
+    db,
+    crewId,
+    person,
+    async () => (await db.select().from(people).where(sql`${people.crewId} = ${crewId} and ${people.id} = ${person.id}`))[0],
+    () => db.insert(people).values({ crewId, ...person }),
+  )

@@ -1,0 +1,13 @@
+import { defineConfig } from 'vite'
+
+/** Bundles the server with the workspaces it uses; packages from the registry stay outside. */
+export default defineConfig({
+  build: {
+    ssr: true,
+    target: 'node20',
+    outDir: 'dist',
+    emptyOutDir: true,
+    rollupOptions: { input: { start: 'src/run/start.ts', verify: 'src/run/verify.ts' } },
+  },
+  ssr: { noExternal: [/^@undercliff\//] },
+})
