@@ -8,7 +8,6 @@ const LONGEST_UM = 10_000_000
 
 const INSTANT = /^\d{4}-\d{2}-\d{2}T\d{2}:\d{2}:\d{2}\.\d{3}Z$/
 /** Control characters and lone surrogates have no place in a name or note. */
-// eslint-disable-next-line no-control-regex
 const PRINTABLE = /^(?:[^\u0000-\u0008\u000b-\u001f\u007f\ud800-\udfff]|[\ud800-\udbff][\udc00-\udfff])*$/
 
 const realInstant = (text: string | undefined): boolean => {

@@ -1,3 +1,4 @@
+// eslint-disable-next-line @typescript-eslint/triple-slash-reference -- a declaration cannot be imported
 /// <reference path="./jstat.d.ts" />
 import jstat from 'jstat'
 import { mean, sampleVariance } from './mean'

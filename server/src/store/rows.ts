@@ -4,12 +4,11 @@ import type { entries } from '../database/schema'
 type EntryRow = typeof entries.$inferSelect
 type NewEntryRow = typeof entries.$inferInsert
 
-const BASE = ['id', 'loopId', 'kind', 'happenedAt', 'writtenAt', 'personId', 'note', 'strikes'] as const
+const BASE: ReadonlySet<string> = new Set(['id', 'loopId', 'kind', 'happenedAt', 'writtenAt', 'personId', 'note', 'strikes'])
 
 /** An entry as its row in the log. */
 export function rowOf(crewId: string, entry: NewEntry, writtenAt: string): NewEntryRow {
-  const body: Record<string, unknown> = { ...entry }
-  for (const key of BASE) delete body[key]
+  const body = Object.fromEntries(Object.entries(entry).filter(([key]) => !BASE.has(key)))
   return {
     crewId,
     id: entry.id,
