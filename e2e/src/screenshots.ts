@@ -1,0 +1,68 @@
+import { mkdirSync, rmSync } from 'node:fs'
+import { fileURLToPath } from 'node:url'
+import type { Page } from '@playwright/test'
+import { openBrowser } from './browser'
+import { Undercliff } from './undercliff'
+
+const DIR = process.env.SHOTS ?? fileURLToPath(new URL('../../docs/screenshots', import.meta.url))
+const DESK = { width: 1280, height: 800 }
+const PHONE = { width: 390, height: 844 }
+
+interface Shot {
+  readonly name: string
+  readonly path: string
+  readonly size: typeof DESK
+  readonly dark?: boolean
+  readonly whole?: boolean
+  readonly then?: (page: Page) => Promise<void>
+}
+
+const walkSome = async (page: Page): Promise<void> => {
+  const field = page.locator('[data-reading]')
+  await field.waitFor()
+  for (const [typed, key] of [['5.9', ''], ['5.85', ''], ['5.9', ''], ['', 't'], ['1.1', ''], ['5.8', ''], ['5.9', ''], ['', 'c']] as const) {
+    if (key !== '') await field.press(key)
+    else {
+      await field.fill(typed)
+      await field.press('Enter')
+    }
+  }
+}
+
+const SHOTS: readonly Shot[] = [
+  { name: 'shed', path: '/', size: DESK },
+  { name: 'shed-dark', path: '/', size: DESK, dark: true },
+  { name: 'shed-phone', path: '/', size: PHONE },
+  { name: 'loop', path: '/loops/K3', size: DESK, whole: true },
+  { name: 'loop-dark', path: '/loops/K1', size: DESK, dark: true },
+  { name: 'loop-phone', path: '/loops/K3', size: PHONE, whole: true },
+  { name: 'measure', path: '/loops/K5/measure', size: DESK, then: walkSome },
+  { name: 'measure-phone', path: '/loops/K5/measure', size: PHONE, then: walkSome },
+  { name: 'sharpened', path: '/loops/K3/sharpened', size: DESK },
+  { name: 'sharpened-phone', path: '/loops/P1/sharpened', size: PHONE },
+  { name: 'inspected', path: '/loops/P4/note/inspected', size: DESK },
+  { name: 'add-loop', path: '/add/loop', size: DESK },
+]
+
+const running = process.env.ADDRESS === undefined ? await Undercliff.start() : null
+const address = process.env.ADDRESS ?? running?.address ?? ''
+const browser = await openBrowser()
+const only = process.argv.slice(2)
+if (only.length === 0) rmSync(DIR, { recursive: true, force: true })
+mkdirSync(DIR, { recursive: true })
+for (const { name, path, size, dark = false, whole = false, then } of SHOTS) {
+  if (only.length > 0 && !only.includes(name)) continue
+  const context = await browser.newContext({ viewport: size, colorScheme: dark ? 'dark' : 'light', locale: 'en-GB', timezoneId: 'UTC' })
+  const page = await context.newPage()
+  page.on('console', (message) => {
+    if (message.type() === 'error') process.stderr.write(`${name}: ${message.text()}\n`)
+  })
+  await page.goto(address + path)
+  await page.waitForLoadState('networkidle')
+  await then?.(page)
+  await page.evaluate(() => document.fonts.ready)
+  await page.screenshot({ path: `${DIR}/${name}.png`, fullPage: whole })
+  await context.close()
+}
+await browser.close()
+await running?.stop()

@@ -1,0 +1,30 @@
+<script setup lang="ts">
+import { usePreferredDark } from '@vueuse/core'
+import { NConfigProvider } from 'naive-ui'
+import { computed, onMounted } from 'vue'
+import AppBar from './parts/AppBar.vue'
+import NoticeBar from './parts/NoticeBar.vue'
+import { useOutbox } from './remote/outbox'
+import { useShed } from './remote/shedStore'
+import { darkOverrides, darkTheme, lightOverrides } from './theme/naive'
+
+const dark = usePreferredDark()
+const theme = computed(() => (dark.value ? darkTheme : null))
+const overrides = computed(() => (dark.value ? darkOverrides : lightOverrides))
+const shed = useShed()
+const outbox = useOutbox()
+onMounted(() => {
+  void shed.load()
+  void outbox.flush()
+})
+</script>
+
+<template>
+  <NConfigProvider :theme="theme" :theme-overrides="overrides" preflight-style-disabled>
+    <AppBar />
+    <main class="page">
+      <RouterView />
+    </main>
+    <NoticeBar />
+  </NConfigProvider>
+</template>

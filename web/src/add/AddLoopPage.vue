@@ -1,0 +1,88 @@
+<script setup lang="ts">
+import { useSessionStorage } from '@vueuse/core'
+import { CUTTER_TYPES, CUTTER_TYPE_NAMES, GAUGES_UM, layoutLoop, PITCH_CLASSES, PITCH_PROFILES, pitchUmOf, readLength, SEQUENCES, SEQUENCE_NAMES, specFromProfile, writeFile, writeMm, type CutterType, type LoopSpec, type PitchClass, type Sequence } from '@undercliff/core'
+import { nanoid } from 'nanoid'
+import { NInput, NSelect } from 'naive-ui'
+import { computed, ref } from 'vue'
+import { useRouter } from 'vue-router'
+import { useNotices } from '../remote/notices'
+import { useOutbox } from '../remote/outbox'
+import { useShed } from '../remote/shedStore'
+
+const router = useRouter()
+const shed = useShed()
+const outbox = useOutbox()
+const notices = useNotices()
+const form = useSessionStorage('undercliff:addLoop', { tag: '', pitchClass: 'threeEighths' as PitchClass, gaugeUm: 1500, driveLinks: '72', cutterType: 'semiChisel' as CutterType, sequence: 'full' as Sequence, fileUm: null as number | null, newLength: '', markLength: '' })
+const wrong = ref('')
+const profile = computed(() => PITCH_PROFILES[form.value.pitchClass])
+const options = <T extends string>(values: readonly T[], names: Record<T, string>) => values.map((value) => ({ value, label: names[value] }))
+const pitches = PITCH_CLASSES.map((value) => ({ value, label: PITCH_PROFILES[value].name }))
+const gauges = GAUGES_UM.map((value) => ({ value, label: writeMm(value, 1) }))
+const files = computed(() => profile.value.filesUm.value.map((value) => ({ value, label: writeFile(value) })))
+const file = computed(() => files.value.find(({ value }) => value === form.value.fileUm)?.value ?? files.value[0]?.value ?? null)
+
+function specOf(): LoopSpec | string {
+  const { pitchClass, gaugeUm, cutterType, sequence } = form.value
+  const lengths: Partial<Record<'newLengthUm' | 'markLengthUm', number>> = {}
+  for (const [field, text, name] of [['newLengthUm', form.value.newLength, 'New length'], ['markLengthUm', form.value.markLength, 'At the mark']] as const) {
+    if (text.trim() === '') continue
+    const reading = readLength(text, shed.bareUnit)
+    if (!reading.ok) return `${name}: ${reading.message} It would be read as: ${reading.nearest}`
+    lengths[field] = reading.um
+  }
+  return specFromProfile({ pitchClass, gaugeUm, driveLinks: Number(form.value.driveLinks), cutterType, sequence, ...(file.value === null ? {} : { fileUm: file.value }), ...lengths })
+}
+const preview = computed(() => {
+  const spec = specOf()
+  if (typeof spec === 'string') return ''
+  try {
+    const { cutters, joint, lengthUm } = layoutLoop({ ...spec, pitchUm: pitchUmOf(spec) })
+    return `${cutters.length} cutters on ${writeMm(lengthUm, 0)} of chain; the joint is ${joint.regular ? 'regular' : 'irregular'}.`
+  } catch (error) {
+    return (error as Error).message
+  }
+})
+
+async function save(): Promise<void> {
+  const spec = specOf()
+  if (typeof spec === 'string') {
+    wrong.value = spec
+    return
+  }
+  const tag = form.value.tag.trim()
+  const result = await outbox.send([{ id: nanoid(), loopId: nanoid(), happenedAt: new Date().toISOString(), personId: null, kind: 'registered', tag, spec }])
+  if (result.outcome === 'refused') {
+    wrong.value = result.why
+    return
+  }
+  form.value = { ...form.value, tag: '' }
+  await shed.load()
+  notices.say(`${tag} is in the shed.`)
+  await router.push(result.outcome === 'sent' ? `/loops/${encodeURIComponent(tag)}` : '/')
+}
+</script>
+
+<template>
+  <form class="sheet form" @submit.prevent="save">
+    <h1>Add a loop</h1>
+    <div class="field"><label for="tag">Tag</label><NInput v-model:value="form.tag" :maxlength="12" :input-props="{ id: 'tag', autocapitalize: 'characters' }" placeholder="" /></div>
+    <div class="field"><span class="legend">Pitch</span><NSelect v-model:value="form.pitchClass" :options="pitches" aria-label="Pitch" /></div>
+    <div class="field"><span class="legend">Gauge</span><NSelect v-model:value="form.gaugeUm" :options="gauges" aria-label="Gauge" /></div>
+    <div class="field"><label for="links">Drive links</label><NInput v-model:value="form.driveLinks" :input-props="{ id: 'links', inputmode: 'numeric' }" placeholder="" /></div>
+    <div class="field"><span class="legend">Cutters</span><NSelect v-model:value="form.cutterType" :options="options(CUTTER_TYPES, CUTTER_TYPE_NAMES)" aria-label="Cutter type" /></div>
+    <div class="field"><span class="legend">Sequence</span><NSelect v-model:value="form.sequence" :options="options(SEQUENCES, SEQUENCE_NAMES)" aria-label="Sequence" /></div>
+    <div class="field"><span class="legend">File</span><NSelect :value="file" :options="files" aria-label="File" @update:value="(value: number) => (form.fileUm = value)" /></div>
+    <div class="field"><label for="new">New cutter, edge to mark <span class="soft">({{ profile.newLengthUm.origin === 'assumed' ? 'assumed' : 'common practice' }} {{ writeMm(profile.newLengthUm.value) }})</span></label><NInput v-model:value="form.newLength" :input-props="{ id: 'new', inputmode: 'decimal' }" :placeholder="writeMm(profile.newLengthUm.value)" /></div>
+    <div class="field"><label for="mark">Reading at the mark <span class="soft">(0 when you measure to the mark)</span></label><NInput v-model:value="form.markLength" :input-props="{ id: 'mark', inputmode: 'decimal' }" placeholder="0" /></div>
+    <p class="soft wide" aria-live="polite">{{ preview }} The box or the maker's sheet wins over these figures.</p>
+    <p v-if="wrong" class="stop-text wide" role="alert">{{ wrong }}</p>
+    <button type="submit" class="act next wide">Add the loop</button>
+  </form>
+</template>
+
+<style scoped>
+.form { display: grid; grid-template-columns: 1fr 1fr; gap: 14px; max-width: 860px; }
+h1, .wide { grid-column: 1 / -1; }
+@media (max-width: 700px) { .form { grid-template-columns: 1fr; } }
+</style>

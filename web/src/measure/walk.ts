@@ -1,0 +1,207 @@
+import {
+  checkLength,
+  CUTTER_DAMAGE,
+  readLength,
+  writeMm,
+  type CutterDamage,
+  type CutterDamageKind,
+  type CutterReading,
+  type CutterState,
+  type LengthCheck,
+  type LoopSpec,
+  type Um,
+} from '@undercliff/core'
+
+/** Round the loop as it comes, or one side first and then the other. */
+export type WalkOrder = 'round' | 'sides'
+
+/** What has been noted at one cutter on this walk. */
+export interface Noted {
+  readonly lengthUm?: Um
+  readonly damage?: readonly CutterDamage[]
+  readonly settingUm?: Um
+}
+
+/** What the field is asking for. */
+export type Asking =
+  | { readonly what: 'length' }
+  | { readonly what: 'depth'; readonly kind: CutterDamageKind }
+  | { readonly what: 'setting' }
+  /** A length that is probably a slip; Enter takes it all the same. */
+  | { readonly what: 'sure'; readonly lengthUm: Um; readonly check: LengthCheck & { ok: false } }
+
+/** A walk round a loop. Nothing changes in place, so that a step is undone by going back to it. */
+export interface Walk {
+  readonly order: WalkOrder
+  /** Cutter numbers in the order in which they are visited. */
+  readonly route: readonly number[]
+  /** Place on the route; its length when the walk is done. */
+  readonly at: number
+  readonly noted: Readonly<Record<number, Noted>>
+  readonly asking: Asking
+  /** What was wrong with the last thing typed. */
+  readonly wrong: string | null
+}
+
+/** What the walk has to know of the loop. */
+export interface WalkLoop {
+  readonly spec: LoopSpec
+  readonly cutters: readonly CutterState[]
+  readonly bare: 'mm' | 'inch'
+}
+
+const LENGTH: Asking = { what: 'length' }
+
+const routeOf = (cutters: readonly CutterState[], order: WalkOrder): number[] => {
+  const numbers = cutters.map(({ number }) => number)
+  if (order === 'round') return numbers
+  const firstHand = cutters[0]?.hand
+  const side = (same: boolean) => cutters.filter(({ hand }) => (hand === firstHand) === same).map(({ number }) => number)
+  return [...side(true), ...side(false)]
+}
+
+/** A walk that begins at the start mark. */
+export const beginWalk = (cutters: readonly CutterState[], order: WalkOrder): Walk => ({
+  order,
+  route: routeOf(cutters, order),
+  at: 0,
+  noted: {},
+  asking: LENGTH,
+  wrong: null,
+})
+
+/** The number of the cutter in hand; null when the walk is done. */
+export const cutterInHand = ({ route, at }: Walk): number | null => route[at] ?? null
+
+/** The same walk in another order, standing at the same cutter. */
+export function reorder(walk: Walk, cutters: readonly CutterState[], order: WalkOrder): Walk {
+  const route = routeOf(cutters, order)
+  const here = cutterInHand(walk)
+  return { ...walk, order, route, at: here === null ? route.length : route.indexOf(here), asking: LENGTH, wrong: null }
+}
+
+const moveTo = (walk: Walk, at: number): Walk => ({
+  ...walk,
+  at: Math.max(0, Math.min(walk.route.length, at)),
+  asking: LENGTH,
+  wrong: null,
+})
+
+const note = (walk: Walk, noted: Noted): Walk => {
+  const here = cutterInHand(walk)
+  return here === null ? walk : { ...walk, noted: { ...walk.noted, [here]: { ...walk.noted[here], ...noted } }, wrong: null }
+}
+
+/** Damage of a cutter as this walk has it: what was noted, else what was known before. */
+export const damageOf = (walk: Walk, loop: WalkLoop, number: number): readonly CutterDamage[] =>
+  walk.noted[number]?.damage ?? loop.cutters[number - 1]?.damage ?? []
+
+const known = (walk: Walk, loop: WalkLoop): CutterState | undefined => loop.cutters[(cutterInHand(walk) ?? 0) - 1]
+
+/** Notes a length, with the cutter's damage as it is shown, and goes on to the next. */
+function takeLength(walk: Walk, loop: WalkLoop, lengthUm: Um): Walk {
+  const here = cutterInHand(walk)
+  if (here === null) return walk
+  return moveTo(note(walk, { lengthUm, damage: damageOf(walk, loop, here) }), walk.at + 1)
+}
+
+const sayCheck = ({ reason, meantUm }: LengthCheck & { ok: false }, lengthUm: Um, spec: LoopSpec): string => {
+  const meant = meantUm === null ? '' : ` Was it ${writeMm(meantUm)}?`
+  switch (reason) {
+    case 'longerThanNew':
+      return `${writeMm(lengthUm)} is longer than a new cutter (${writeMm(spec.newLengthUm)}).`
+    case 'slippedDecimal':
+      return `${writeMm(lengthUm)} looks like a slipped decimal.${meant}`
+    case 'wrongUnit':
+      return `${writeMm(lengthUm)} looks like the wrong unit.${meant}`
+    case 'suddenLoss':
+      return `${writeMm(lengthUm)} is far shorter than it was.`
+  }
+}
+
+/**
+ * What was typed, once Enter is pressed: a length, a depth, a setting, or nothing.
+ *
+ * An empty depth is a depth that nobody has measured. A length that is probably a slip is asked
+ * about once; Enter on the empty field takes it.
+ */
+export function enter(walk: Walk, loop: WalkLoop, typed: string): Walk {
+  const text = typed.trim()
+  const here = cutterInHand(walk)
+  if (here === null) return walk
+  const { asking } = walk
+
+  if (text === '') {
+    if (asking.what === 'sure') return takeLength(walk, loop, asking.lengthUm)
+    if (asking.what === 'depth') return addDamage(walk, loop, { kind: asking.kind, depthUm: null })
+    if (asking.what === 'setting') return { ...walk, asking: LENGTH, wrong: null }
+    return walk.noted[here]?.damage === undefined
+      ? { ...walk, wrong: 'Type a length, or s to skip this one.' }
+      : moveTo(walk, walk.at + 1)
+  }
+
+  const reading = readLength(text, loop.bare)
+  if (!reading.ok) return { ...walk, wrong: `${reading.message} It would be read as: ${reading.nearest}` }
+  const { um } = reading
+  switch (asking.what) {
+    case 'depth':
+      return um > loop.spec.newLengthUm
+        ? { ...walk, wrong: `${writeMm(um)} is deeper than a new cutter is long.` }
+        : addDamage(walk, loop, { kind: asking.kind, depthUm: um })
+    case 'setting':
+      return um > 4000
+        ? { ...walk, wrong: `A gauge setting of ${writeMm(um)} cannot be.` }
+        : { ...note(walk, { settingUm: um }), asking: LENGTH }
+    case 'length':
+    case 'sure': {
+      const check = checkLength(loop.spec, um, known(walk, loop)?.length.um ?? null, reading.unit)
+      if (check.ok) return takeLength(walk, loop, um)
+      const wrong = sayCheck(check, um, loop.spec)
+      return check.weight === 'refuse'
+        ? { ...walk, asking: LENGTH, wrong }
+        : { ...walk, asking: { what: 'sure', lengthUm: um, check }, wrong: `${wrong} Enter takes it as typed.` }
+    }
+  }
+}
+
+function addDamage(walk: Walk, loop: WalkLoop, damage: CutterDamage): Walk {
+  const here = cutterInHand(walk)
+  if (here === null) return walk
+  const others = damageOf(walk, loop, here).filter(({ kind }) => kind !== damage.kind)
+  return { ...note(walk, { damage: [...others, damage] }), asking: LENGTH }
+}
+
+/** Marks damage on the cutter in hand; asks how deep where that matters. */
+export const markDamage = (walk: Walk, loop: WalkLoop, kind: CutterDamageKind): Walk =>
+  CUTTER_DAMAGE[kind].effect === 'depth'
+    ? { ...walk, asking: { what: 'depth', kind }, wrong: null }
+    : addDamage(walk, loop, { kind, depthUm: null })
+
+/** Says that the cutter in hand is sound. */
+export const wipeDamage = (walk: Walk): Walk => ({ ...note(walk, { damage: [] }), asking: LENGTH })
+
+export const askSetting = (walk: Walk): Walk => ({ ...walk, asking: { what: 'setting' }, wrong: null })
+export const skip = (walk: Walk): Walk => moveTo(walk, walk.at + 1)
+export const back = (walk: Walk): Walk => moveTo(walk, walk.at - 1)
+
+/** Goes to a cutter that was pointed at. */
+export const goTo = (walk: Walk, number: number): Walk => {
+  const at = walk.route.indexOf(number)
+  return at < 0 ? walk : moveTo(walk, at)
+}
+
+/** Goes to the first cutter of the other side that has not been read. */
+export function otherSide(walk: Walk, loop: WalkLoop): Walk {
+  const hand = known(walk, loop)?.hand
+  const at = walk.route.findIndex(
+    (number) => loop.cutters[number - 1]?.hand !== hand && walk.noted[number]?.lengthUm === undefined,
+  )
+  return at < 0 ? walk : moveTo(walk, at)
+}
+
+/** What the walk has gathered, as readings for the log. */
+export const readingsOf = ({ noted }: Walk): CutterReading[] =>
+  Object.entries(noted)
+    .map(([number, one]) => ({ cutter: Number(number), ...one }))
+    .filter(({ lengthUm, damage, settingUm }) => lengthUm !== undefined || damage !== undefined || settingUm !== undefined)
+    .sort((a, b) => a.cutter - b.cutter)

@@ -1,0 +1,43 @@
+<script setup lang="ts">
+import { onKeyStroke } from '@vueuse/core'
+import { defineAsyncComponent, ref } from 'vue'
+import { useOutbox } from '../remote/outbox'
+import { useShed } from '../remote/shedStore'
+import { isTyping } from './typing'
+
+const KeyList = defineAsyncComponent(() => import('./KeyList.vue'))
+const shed = useShed()
+const outbox = useOutbox()
+const keysShown = ref(false)
+onKeyStroke('?', (event) => {
+  if (isTyping(event)) return
+  event.preventDefault()
+  keysShown.value = !keysShown.value
+})
+</script>
+
+<template>
+  <header class="bar no-print">
+    <RouterLink to="/" class="name">Undercliff</RouterLink>
+    <span class="crew">{{ shed.crew?.name }}</span>
+    <span v-if="outbox.waiting.length > 0" class="state" role="status">
+      {{ outbox.waiting.length }} kept on this device, waiting to be sent
+    </span>
+    <span v-else-if="shed.away" class="state" role="status">The shed does not answer; trying again</span>
+    <button type="button" class="act small keys-only" aria-label="List of keys" @click="keysShown = !keysShown"><kbd>?</kbd> Keys</button>
+  </header>
+  <div v-for="parcel in outbox.refused" :key="parcel.key" class="refused" role="alert">
+    <span>Not taken: {{ parcel.refused }}</span>
+    <button type="button" class="act small" @click="outbox.drop(parcel.key)">Put away</button>
+  </div>
+  <KeyList v-if="keysShown" @close="keysShown = false" />
+</template>
+
+<style scoped>
+.bar { display: flex; flex-wrap: wrap; gap: 6px 18px; align-items: center; max-width: 1280px; margin: 0 auto; padding: 6px 20px; min-height: 56px; border-bottom: 3px double var(--rule-strong); }
+.name { font: 700 1.25rem/1 var(--text); letter-spacing: -0.02em; text-decoration: none; display: inline-flex; align-items: center; min-height: var(--target); }
+.crew { color: var(--ink-soft); margin-right: auto; }
+.state { border-left: 6px solid var(--work); padding-left: 8px; font-weight: 700; }
+.refused { display: flex; gap: 12px; align-items: center; justify-content: center; padding: 6px; border-bottom: 2px solid var(--stop); color: var(--stop); font-weight: 700; }
+@media (max-width: 700px) { .bar { padding: 2px 12px; } }
+</style>

@@ -1,0 +1,48 @@
+<script setup lang="ts">
+import { NModal } from 'naive-ui'
+import { DAMAGE_KEYS, WALK_KEYS } from '../measure/keys'
+
+const emit = defineEmits<{ close: [] }>()
+const SHED: readonly (readonly [string, string])[] = [
+  ['/', 'search'],
+  ['arrow keys', 'from loop to loop'],
+  ['Enter', 'open the loop'],
+]
+const LOOP: readonly (readonly [string, string])[] = [
+  ['m', 'measure'],
+  ['s', 'log a sharpening'],
+  ['r', 'log tanks run'],
+  ['i', 'log an inspection'],
+  ['x', 'log a strike'],
+  ['arrow keys', 'from cutter to cutter on the loop map'],
+]
+const groups = [
+  { name: 'In the shed', keys: SHED },
+  { name: 'On a loop', keys: LOOP },
+  { name: 'Walking round', keys: WALK_KEYS },
+  { name: 'Damage, while walking round', keys: DAMAGE_KEYS.map(({ key, name }) => [key, name] as const) },
+]
+</script>
+
+<template>
+  <NModal :show="true" preset="card" title="Keys" style="max-width: 760px" closable @update:show="emit('close')">
+    <div class="groups">
+      <section v-for="group in groups" :key="group.name">
+        <h3>{{ group.name }}</h3>
+        <dl>
+          <template v-for="[key, does] in group.keys" :key="key">
+            <dt><kbd>{{ key }}</kbd></dt>
+            <dd>{{ does }}</dd>
+          </template>
+        </dl>
+      </section>
+    </div>
+  </NModal>
+</template>
+
+<style scoped>
+.groups { columns: 2 280px; }
+section { break-inside: avoid; margin-bottom: 18px; }
+dl { display: grid; grid-template-columns: max-content 1fr; gap: 4px 14px; margin: 6px 0 0; }
+dd { margin: 0; }
+</style>

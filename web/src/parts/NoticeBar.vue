@@ -1,0 +1,25 @@
+<script setup lang="ts">
+import { useNotices } from '../remote/notices'
+
+const notices = useNotices()
+async function undo(): Promise<void> {
+  const { notice } = notices
+  notices.clear()
+  await notice?.undo?.()
+}
+</script>
+
+<template>
+  <div class="place no-print" role="status" aria-live="polite">
+    <div v-if="notices.notice" class="notice">
+      <span>{{ notices.notice.text }}</span>
+      <button v-if="notices.notice.undo" type="button" class="act small" @click="undo">Undo</button>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.place { position: fixed; inset: auto 0 12px; display: grid; justify-items: center; pointer-events: none; z-index: 20; }
+.notice { pointer-events: auto; display: flex; gap: 16px; align-items: center; max-width: calc(100vw - 24px); padding: 8px 10px 8px 18px; border-radius: 4px; background: var(--ink); color: var(--sheet); font-weight: 700; }
+.notice .act { color: var(--sheet); border-color: var(--sheet); }
+</style>

@@ -1,0 +1,33 @@
+import type { EntriesAnswer, LoopAnswer, NewPerson, NewSaw, ProblemDetails, ShedAnswer } from '@undercliff/contract'
+import type { NewEntry } from '@undercliff/core'
+
+/** The server refused; carries its problem document. */
+export class ServerRefusal extends Error {
+  constructor(readonly problem: ProblemDetails) {
+    super(problem.detail)
+  }
+}
+
+/** The server could not be reached, or its database is away. What was to be sent is not lost. */
+export class ServerAway extends Error {}
+
+async function call<T>(path: string, init?: RequestInit): Promise<T> {
+  let response: Response
+  try {
+    response = await fetch(`/api${path}`, init)
+  } catch {
+    throw new ServerAway('Undercliff cannot be reached.')
+  }
+  if (response.ok) return (await response.json()) as T
+  if (response.status >= 500) throw new ServerAway('Undercliff cannot write just now.')
+  throw new ServerRefusal((await response.json()) as ProblemDetails)
+}
+
+const post = <T>(path: string, body: unknown): Promise<T> =>
+  call(path, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) })
+
+export const fetchShed = (): Promise<ShedAnswer> => call('/shed')
+export const fetchLoop = (loopId: string): Promise<LoopAnswer> => call(`/loops/${loopId}`)
+export const postEntries = (entries: readonly NewEntry[]): Promise<EntriesAnswer> => post('/entries', { entries })
+export const postSaw = (saw: NewSaw): Promise<NewSaw> => post('/saws', saw)
+export const postPerson = (person: NewPerson): Promise<NewPerson> => post('/people', person)

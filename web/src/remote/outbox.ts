@@ -1,0 +1,104 @@
+import type { Entry, NewEntry } from '@undercliff/core'
+import { defineStore } from 'pinia'
+import { computed, ref } from 'vue'
+import { postEntries, ServerRefusal } from './api'
+
+/** What goes to the server in one piece: all of it is written, or none. */
+export interface Parcel {
+  readonly key: string
+  readonly entries: readonly NewEntry[]
+  /** Why the server would not take it; it stays here until somebody has seen it. */
+  readonly refused: string | null
+}
+
+const PREFIX = 'undercliff:outbox:'
+const RETRY_MS = 2000
+
+/** Every parcel has a place of its own, so that two open pages do not write over each other. */
+function keptParcels(): Parcel[] {
+  return Object.keys(localStorage)
+    .filter((key) => key.startsWith(PREFIX))
+    .sort()
+    .map((key) => JSON.parse(localStorage.getItem(key) ?? 'null') as Parcel | null)
+    .filter((parcel) => parcel !== null)
+}
+
+const keep = (parcel: Parcel): void => {
+  localStorage.setItem(PREFIX + parcel.key, JSON.stringify(parcel))
+}
+
+/**
+ * Entries on their way to the server. They are kept on this device before they are sent, and
+ * until the server has said that they are written; ids are made here, so sending twice is safe.
+ */
+export const useOutbox = defineStore('outbox', () => {
+  const parcels = ref<Parcel[]>(keptParcels())
+  const waiting = computed(() => parcels.value.filter(({ refused }) => refused === null))
+  const refused = computed(() => parcels.value.filter((parcel) => parcel.refused !== null))
+  const listeners: ((entries: readonly Entry[]) => void)[] = []
+  let timer: ReturnType<typeof setTimeout> | undefined
+  let flushing: Promise<void> | null = null
+
+  const drop = (key: string): void => {
+    localStorage.removeItem(PREFIX + key)
+    parcels.value = parcels.value.filter((parcel) => parcel.key !== key)
+  }
+
+  async function sendOne(parcel: Parcel): Promise<boolean> {
+    try {
+      const { entries } = await postEntries(parcel.entries)
+      for (const listener of listeners) listener(entries)
+      drop(parcel.key)
+      return true
+    } catch (error) {
+      if (!(error instanceof ServerRefusal)) return false
+      const told = { ...parcel, refused: error.problem.detail }
+      keep(told)
+      parcels.value = parcels.value.map((one) => (one.key === parcel.key ? told : one))
+      return true
+    }
+  }
+
+  async function flushAll(): Promise<void> {
+    clearTimeout(timer)
+    for (const parcel of [...waiting.value]) {
+      if (await sendOne(parcel)) continue
+      timer = setTimeout(() => void flush(), RETRY_MS)
+      return
+    }
+  }
+
+  /** Sends what waits, in order; what cannot be sent is tried again by itself. */
+  function flush(): Promise<void> {
+    flushing ??= flushAll().finally(() => {
+      flushing = null
+    })
+    return flushing
+  }
+
+  /**
+   * Keeps entries on this device and sends them.
+   *
+   * @returns `sent`, `kept` when the server is away, or the sentence with which it refused
+   */
+  async function send(entries: readonly NewEntry[]): Promise<{ outcome: 'sent' | 'kept' } | { outcome: 'refused'; why: string }> {
+    const key = `${Date.now().toString().padStart(15, '0')}-${entries[0]?.id ?? ''}`
+    const parcel: Parcel = { key, entries, refused: null }
+    keep(parcel)
+    parcels.value = [...parcels.value, parcel]
+    await (flushing ?? Promise.resolve())
+    await flush()
+    const left = parcels.value.find((one) => one.key === key)
+    if (left === undefined) return { outcome: 'sent' }
+    if (left.refused === null) return { outcome: 'kept' }
+    drop(key)
+    return { outcome: 'refused', why: left.refused }
+  }
+
+  /** Called with entries once the server has written them. */
+  const onWritten = (listener: (entries: readonly Entry[]) => void): void => {
+    listeners.push(listener)
+  }
+
+  return { parcels, waiting, refused, send, flush, drop, onWritten }
+})

@@ -1,0 +1,163 @@
+<script setup lang="ts">
+import { useLocalStorage } from '@vueuse/core'
+import { damageDepth, readLength, SHARPEN_METHODS, type SharpenMethod } from '@undercliff/core'
+import { NInput } from 'naive-ui'
+import { computed, ref, watch } from 'vue'
+import { useRouter } from 'vue-router'
+import LoopAway from '../loop/LoopAway.vue'
+import WhoField from '../parts/WhoField.vue'
+import WhenField from '../parts/WhenField.vue'
+import { useLoop } from '../remote/loopStore'
+import { useShed } from '../remote/shedStore'
+
+const props = defineProps<{ tag: string }>()
+const router = useRouter()
+const loop = useLoop()
+const shed = useShed()
+watch(() => props.tag, (tag) => void loop.open(tag), { immediate: true })
+
+const METHOD_LABELS: Record<SharpenMethod, string> = { fileField: 'File, in the field', fileBench: 'File, at the bench', grinder: 'Grinder', shop: 'A shop' }
+const METHOD_CAUTIONS: Record<SharpenMethod, string> = {
+  fileField: 'Engine off and cold or battery out, brake on, gloves on. File away from you, push strokes only.',
+  fileBench: 'Bar clamped, chain tight, brake on, gloves on. Handle on the file.',
+  grinder: 'Eye protection on, guard fitted, stand out of the plane of the wheel. The wheel’s marked speed must not be below the spindle’s; inspect and ring it first. Touch, lift, touch: blue steel has lost its temper.',
+  shop: 'Look it over when it comes back, gauges too.',
+}
+const method = useLocalStorage<SharpenMethod>('undercliff:method', 'fileField')
+const strokes = useLocalStorage<{ left: number; right: number }>('undercliff:strokes', { left: 4, right: 4 })
+const counted = ref(true)
+const gauges = ref(false)
+const cleared = ref<boolean | null>(null)
+const who = ref<string | null>(null)
+const happenedAt = ref<string | null>(null)
+const note = ref('')
+const setting = ref('')
+const before = ref('')
+const after = ref('')
+const more = ref(false)
+const wrong = ref('')
+const busy = ref(false)
+
+const filed = computed(() => method.value === 'fileField' || method.value === 'fileBench')
+const damaged = computed(() => loop.state?.cutters.filter(({ damage }) => damageDepth(damage).knownUm > 0 || damageDepth(damage).unknown).length ?? 0)
+const change = (side: 'left' | 'right', by: number): void => {
+  strokes.value = { ...strokes.value, [side]: Math.max(0, Math.min(500, strokes.value[side] + by)) }
+}
+const both = (by: number): void => {
+  change('left', by)
+  change('right', by)
+}
+
+/** The figures of the more detailed part; a sentence when one cannot be read. */
+function details(): { settingUm?: number; pairs?: { cutter: number; beforeUm: number; afterUm: number }[] } | string {
+  const read = (text: string, name: string): number | string | null => {
+    if (text.trim() === '') return null
+    const reading = readLength(text, shed.bareUnit)
+    return reading.ok ? reading.um : `${name}: ${reading.message} It would be read as: ${reading.nearest}`
+  }
+  const settingUm = read(setting.value, 'Gauge setting')
+  const beforeUm = read(before.value, 'Before')
+  const afterUm = read(after.value, 'After')
+  for (const one of [settingUm, beforeUm, afterUm]) if (typeof one === 'string') return one
+  if ((beforeUm === null) !== (afterUm === null)) return 'Give both lengths of cutter 1, before and after, or neither.'
+  return {
+    ...(typeof settingUm === 'number' && gauges.value ? { settingUm } : {}),
+    ...(typeof beforeUm === 'number' && typeof afterUm === 'number' ? { pairs: [{ cutter: 1, beforeUm, afterUm }] } : {}),
+  }
+}
+
+async function save(): Promise<void> {
+  const extra = details()
+  if (typeof extra === 'string') {
+    wrong.value = extra
+    return
+  }
+  busy.value = true
+  const problem = await loop.write(
+    {
+      kind: 'sharpened',
+      method: method.value,
+      gaugesLowered: gauges.value,
+      personId: who.value,
+      ...(filed.value && counted.value ? { strokes: { ...strokes.value } } : {}),
+      ...(cleared.value === null ? {} : { damageCleared: cleared.value }),
+      ...(note.value.trim() === '' ? {} : { note: note.value.trim() }),
+      ...(happenedAt.value === null ? {} : { happenedAt: happenedAt.value }),
+      ...extra,
+    },
+    `Sharpening of ${props.tag} logged`,
+  )
+  busy.value = false
+  if (problem !== null) {
+    wrong.value = problem
+    return
+  }
+  await router.push(`/loops/${encodeURIComponent(props.tag)}`)
+}
+</script>
+
+<template>
+  <LoopAway v-if="loop.state === null" :status="loop.status" :tag="tag" @again="loop.open(tag)" />
+  <form v-else class="sheet form" @submit.prevent="save">
+    <h1>Sharpened <RouterLink :to="`/loops/${encodeURIComponent(tag)}`" class="figures">{{ tag }}</RouterLink></h1>
+    <WhoField v-model="who" />
+    <fieldset>
+      <legend>How</legend>
+      <div class="row" role="radiogroup" aria-label="How">
+        <button v-for="one in SHARPEN_METHODS" :key="one" type="button" class="act" role="radio" :aria-checked="method === one" @click="method = one">{{ METHOD_LABELS[one] }}</button>
+      </div>
+      <p class="caution">{{ METHOD_CAUTIONS[method] }}</p>
+    </fieldset>
+    <fieldset v-if="filed">
+      <legend>Strokes a side</legend>
+      <div class="row strokes">
+        <template v-if="counted">
+          <button type="button" class="act" aria-label="One stroke fewer on both sides" @click="both(-1)">−</button>
+          <span class="figures count" aria-live="polite">{{ strokes.left === strokes.right ? strokes.left : `${strokes.left} L, ${strokes.right} R` }}</span>
+          <button type="button" class="act" aria-label="One stroke more on both sides" @click="both(1)">+</button>
+        </template>
+        <button type="button" class="act small" :aria-pressed="!counted" @click="counted = !counted">Not counted</button>
+      </div>
+    </fieldset>
+    <fieldset>
+      <legend>Gauges lowered?</legend>
+      <div class="row" role="radiogroup" aria-label="Gauges lowered?">
+        <button type="button" class="act" role="radio" :aria-checked="!gauges" @click="gauges = false">No</button>
+        <button type="button" class="act" role="radio" :aria-checked="gauges" @click="gauges = true">Yes</button>
+      </div>
+      <p v-if="gauges" class="caution">Use the plate. Gauges too low cannot be put back: the saw snatches and kicks.</p>
+    </fieldset>
+    <fieldset v-if="damaged > 0">
+      <legend>{{ damaged }} {{ damaged === 1 ? 'cutter was' : 'cutters were' }} damaged. All clean now?</legend>
+      <div class="row" role="radiogroup" aria-label="All clean now?">
+        <button type="button" class="act" role="radio" :aria-checked="cleared === true" @click="cleared = true">All clean</button>
+        <button type="button" class="act" role="radio" :aria-checked="cleared === false" @click="cleared = false">Some left</button>
+      </div>
+    </fieldset>
+    <button type="button" class="act small more" :aria-expanded="more" @click="more = !more">{{ more ? 'Less' : 'More detail' }}</button>
+    <div v-if="more" class="details">
+      <div v-if="filed && counted" class="field"><span class="legend">Strokes left and right apart</span>
+        <div class="row"><button type="button" class="act small" @click="change('left', -1)">L −</button><button type="button" class="act small" @click="change('left', 1)">L +</button><button type="button" class="act small" @click="change('right', -1)">R −</button><button type="button" class="act small" @click="change('right', 1)">R +</button></div></div>
+      <div v-if="gauges" class="field"><label for="setting">Gauge setting on the plate</label><NInput v-model:value="setting" :input-props="{ id: 'setting', inputmode: 'decimal' }" placeholder="0.65" /></div>
+      <div class="field"><label for="before">Cutter 1 before</label><NInput v-model:value="before" :input-props="{ id: 'before', inputmode: 'decimal' }" placeholder="5.2" /></div>
+      <div class="field"><label for="after">Cutter 1 after</label><NInput v-model:value="after" :input-props="{ id: 'after', inputmode: 'decimal' }" placeholder="5.0" /></div>
+      <WhenField v-model="happenedAt" />
+      <div class="field wide"><label for="note">Note</label><NInput v-model:value="note" type="textarea" :autosize="{ minRows: 1, maxRows: 4 }" :maxlength="2000" :input-props="{ id: 'note' }" placeholder="" /></div>
+    </div>
+    <p v-if="wrong" class="stop-text" role="alert">{{ wrong }}</p>
+    <button type="submit" class="act next save" :disabled="busy">Log the sharpening</button>
+  </form>
+</template>
+
+<style scoped>
+.form { display: grid; gap: 16px; max-width: 860px; }
+.count { font-size: 1.8rem; min-width: 3ch; text-align: center; }
+.strokes .act { min-width: 64px; font-size: 1.2rem; }
+.strokes .small { font-size: 0.92rem; }
+.caution { margin-top: 8px; }
+.more { justify-self: start; }
+.details { display: grid; grid-template-columns: 1fr 1fr; gap: 14px; }
+.wide { grid-column: 1 / -1; }
+.save { font-size: 1.2rem; min-height: 60px; }
+@media (max-width: 700px) { .details { grid-template-columns: 1fr; } .form { border: 0; background: none; padding: 0; } .row > .act { flex: 1 1 auto; } }
+</style>
