@@ -80,11 +80,11 @@ export function scenario(now: Date, seed = DEMO_SEED): Scenario {
   ranSince(usual('W1', wren, 'chipper', 9), 1).fit(wren.id, iska)
   usual('W2', wren, 'chipper', 15, 0.25)
   ranSince(usual('W3', wren, 'chipper', 4), 2.5)
-  ranSince(usual('P1', puffin, 'chipper', 12, 0.3), 2).fit(puffin.id, iska)
+  ranSince(usual('P1', puffin, 'chipper', 12, 0.3), 2)
   usual('P2', puffin, 'chipper', 6)
   usual('P3', puffin, 'semiChisel', 18, 0.35)
   // Touched wire in a hedge; nobody has looked since.
-  ranSince(usual('P4', puffin, 'chipper', 8), 0.5).strike(iska, 'metal', [], 'Old fence wire inside a thorn stem')
+  ranSince(usual('P4', puffin, 'chipper', 8).fit(puffin.id, iska), 0.5).strike(iska, 'metal', [], 'Old fence wire inside a thorn stem')
   ranSince(usual('S1', stilt, 'chipper', 7, 0.15), 1).fit(stilt.id, corrin)
   usual('S2', stilt, 'chipper', 3)
   // Put away with a corner that somebody saw but did not measure.

@@ -20,7 +20,7 @@ interface Shot {
 const walkSome = async (page: Page): Promise<void> => {
   const field = page.locator('[data-reading]')
   await field.waitFor()
-  for (const [typed, key] of [['5.9', ''], ['5.85', ''], ['5.9', ''], ['', 't'], ['1.1', ''], ['5.8', ''], ['5.9', ''], ['', 'c']] as const) {
+  for (const [typed, key] of [['6.8', ''], ['6.75', ''], ['6.81', ''], ['', 't'], ['1.1', ''], ['6.7', ''], ['6.8', ''], ['', 'c']] as const) {
     if (key !== '') await field.press(key)
     else {
       await field.fill(typed)
@@ -36,8 +36,8 @@ const SHOTS: readonly Shot[] = [
   { name: 'loop', path: '/loops/K3', size: DESK, whole: true },
   { name: 'loop-dark', path: '/loops/K1', size: DESK, dark: true },
   { name: 'loop-phone', path: '/loops/K3', size: PHONE, whole: true },
-  { name: 'measure', path: '/loops/K5/measure', size: DESK, then: walkSome },
-  { name: 'measure-phone', path: '/loops/K5/measure', size: PHONE, then: walkSome },
+  { name: 'measure', path: '/loops/T4/measure', size: DESK, then: walkSome },
+  { name: 'measure-phone', path: '/loops/T4/measure', size: PHONE, then: walkSome },
   { name: 'sharpened', path: '/loops/K3/sharpened', size: DESK },
   { name: 'sharpened-phone', path: '/loops/P1/sharpened', size: PHONE },
   { name: 'inspected', path: '/loops/P4/note/inspected', size: DESK },

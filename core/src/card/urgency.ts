@@ -1,10 +1,13 @@
 import { ACTIONS } from '../verdict'
 import type { LoopCard } from './card'
 
-/** How far up the list a loop stands: what must not run comes first, on a saw before on a hook. */
+/**
+ * How far up the list a loop stands: on a saw before on a hook, what must not cut before what is
+ * due, then by how grave the verdict is.
+ */
 export function urgencyOf({ action, fitForUse, sawId, retired }: LoopCard): number {
   if (retired) return -1
-  return (ACTIONS.length - ACTIONS.indexOf(action)) * 2 + (sawId === null ? 0 : 1) + (fitForUse ? 0 : 100)
+  return (sawId === null ? 0 : 1000) + (fitForUse ? 0 : 100) + ACTIONS.length - ACTIONS.indexOf(action)
 }
 
 /** Cards that need something done, the most pressing first. */

@@ -12,8 +12,8 @@ export const ACTION_WORDS: Record<Action, string> = {
   inspect: 'Inspect',
   measure: 'Measure',
   regrind: 'Regrind',
-  file: 'File at the bench',
-  lowerGauges: 'Lower the gauges',
+  file: 'File at bench',
+  lowerGauges: 'Lower gauges',
   touchUp: 'Touch up',
   runOn: 'Run on',
 }

@@ -6,7 +6,7 @@ import { computed } from 'vue'
  * Every cutter in order from the start mark, seen from above: left-hand cutters above the chain,
  * right-hand ones below. Height is what is left to the witness mark.
  */
-const props = defineProps<{ state: LoopState; lengths: LengthPreference; selected?: number | undefined; targetUm: number }>()
+const props = defineProps<{ state: LoopState; lengths: LengthPreference; selected?: number | undefined; targetUm: number; low?: boolean }>()
 const emit = defineEmits<{ select: [number] }>()
 
 const WIDTH = 1000
@@ -14,9 +14,12 @@ const SIDE = 128
 const CHAIN = 30
 const HEIGHT = SIDE * 2 + CHAIN
 const EDGE_PAD = 6
+/** Room for half a plate at either end. */
+const PAD = 12
 
 const summary = computed(() => summarise(props.state))
-const slot = computed(() => WIDTH / props.state.cutters.length)
+const slot = computed(() => (WIDTH - 2 * PAD) / props.state.cutters.length)
+const middleOf = (number: number): number => PAD + (number - 0.5) * slot.value
 const barWidth = computed(() => Math.min(44, slot.value * 1.55))
 const scaleUm = computed(() => (SIDE - 16) / Math.max(1, props.state.spec.newLengthUm - props.state.spec.markLengthUm))
 const leftUm = (cutter: CutterState): number => Math.max(0, cutter.length.um - props.state.spec.markLengthUm)
@@ -25,7 +28,7 @@ const leftUm = (cutter: CutterState): number => Math.max(0, cutter.length.um - p
 function plate(cutter: CutterState, fromUm: number, toUm: number): string {
   const up = cutter.hand === 'left' ? -1 : 1
   const base = up < 0 ? SIDE : SIDE + CHAIN
-  const x = (cutter.number - 0.5) * slot.value - barWidth.value / 2
+  const x = middleOf(cutter.number) - barWidth.value / 2
   const slant = Math.min(12, barWidth.value * 0.35)
   const y = (um: number): number => base + up * um * scaleUm.value
   const [a, b] = [y(fromUm), y(toUm)]
@@ -42,7 +45,7 @@ const bars = computed(() =>
     const off = cutter.setting.um - props.targetUm
     return {
       cutter,
-      x: (cutter.number - 0.5) * slot.value,
+      x: middleOf(cutter.number),
       ghost: plate(cutter, 0, props.state.spec.newLengthUm - props.state.spec.markLengthUm),
       sound: plate(cutter, 0, serious ? 0 : left - gone),
       hurt: gone > 0 || serious ? plate(cutter, serious ? 0 : left - gone, left) : null,
@@ -73,7 +76,7 @@ function move(event: KeyboardEvent): void {
 </script>
 
 <template>
-  <figure class="map">
+  <figure class="map" :class="{ low }">
     <svg :viewBox="`0 ${-EDGE_PAD} ${WIDTH} ${HEIGHT + EDGE_PAD * 2}`" preserveAspectRatio="none" tabindex="0" role="group" aria-label="Loop map. Arrow keys go from cutter to cutter." @keydown="move">
       <defs>
         <pattern id="estimated" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)"><path class="hatch" d="M0 0V6" /></pattern>
@@ -109,6 +112,8 @@ function move(event: KeyboardEvent): void {
 <style scoped>
 .map { margin: 0; position: relative; }
 svg { display: block; width: 100%; height: 300px; }
+.low svg { height: 180px; }
+.low .key { display: none; }
 .chain { fill: var(--steel-light); opacity: 0.45; }
 .reach { fill: transparent; cursor: pointer; }
 .ghost { fill: none; stroke: var(--steel-light); stroke-width: 1; vector-effect: non-scaling-stroke; stroke-dasharray: 3 3; pointer-events: none; }

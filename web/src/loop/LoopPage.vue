@@ -101,7 +101,7 @@ const gauges = computed(() => {
       <div>
         <h1 class="figures">{{ state.tag }}</h1>
         <p class="spec">{{ specLine(state.spec) }} · {{ CUTTER_TYPE_NAMES[state.spec.cutterType] }}, {{ SEQUENCE_NAMES[state.spec.sequence] }}</p>
-        <p><strong>File {{ writeFile(state.spec.fileUm) }}</strong> at {{ state.spec.topPlateAngleDeg }}° · gauges {{ writeLength(state.spec.settingUm, shed.lengths) }} · loop {{ writeMm(loopLength(pitchUmOf(state.spec), state.spec.driveLinks), 0) }}</p>
+        <p><strong>File {{ writeFile(state.spec.fileUm) }}</strong> at {{ state.spec.topPlateAngleDeg }}° · gauges {{ writeLength(state.spec.settingUm, 'both') }} · loop {{ writeMm(loopLength(pitchUmOf(state.spec), state.spec.driveLinks), 0) }}</p>
       </div>
       <p class="where">
         <strong>{{ state.retired ? 'Retired' : state.sawId === null ? 'Off the saws' : `On ${shed.sawName(state.sawId)}` }}</strong>

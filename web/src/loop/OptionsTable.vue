@@ -37,4 +37,5 @@ thead th { color: var(--ink-soft); font-weight: 400; font-size: 0.85rem; border:
 .cannot { color: var(--ink-soft); }
 .cannot th { font-weight: 400; }
 .why { display: block; font-size: 0.85rem; max-width: 34ch; }
+@media (max-width: 700px) { th:nth-child(3), td:nth-child(3) { display: none; } }
 </style>

@@ -1,12 +1,22 @@
 <script setup lang="ts">
-import { ACTION_WORDS, sayMinutes, sayReason, type LengthPreference, type Verdict } from '@undercliff/core'
+import { ACTION_WORDS, sayMinutes, sayReason, type LengthPreference, type Reason, type Verdict } from '@undercliff/core'
 import { computed } from 'vue'
 import VerdictMark from '../parts/VerdictMark.vue'
 
-const props = defineProps<{ verdict: Verdict; lengths: LengthPreference; short?: boolean }>()
-const SHOWN = 3
-const reasons = computed(() => props.verdict.reasons.slice(0, SHOWN))
-const more = computed(() => props.verdict.reasons.length - reasons.value.length)
+const props = defineProps<{ verdict: Verdict; lengths: LengthPreference }>()
+const SHOWN = 4
+/** The gravest reason of each kind, and how many more there are of it. */
+const kinds = computed(() => {
+  const byKind = new Map<string, { first: Reason; more: number }>()
+  for (const reason of props.verdict.reasons) {
+    const key = `${reason.rule} ${reason.damage ?? ''}`
+    const before = byKind.get(key)
+    if (before === undefined) byKind.set(key, { first: reason, more: 0 })
+    else before.more += 1
+  }
+  return [...byKind.values()]
+})
+const shown = computed(() => kinds.value.slice(0, SHOWN))
 </script>
 
 <template>
@@ -17,8 +27,7 @@ const more = computed(() => props.verdict.reasons.length - reasons.value.length)
     </h2>
     <p v-if="sayMinutes(verdict.minutes)" class="minutes">{{ sayMinutes(verdict.minutes) }} <span class="soft">({{ Math.round(verdict.minutes.low) }} to {{ Math.round(verdict.minutes.high) }})</span></p>
     <ul>
-      <li v-for="(reason, i) in reasons" :key="i">{{ sayReason(reason, lengths) }}</li>
-      <li v-if="more > 0 && !short" class="soft">and {{ more }} more of the kind</li>
+      <li v-for="{ first, more } in shown" :key="`${first.rule} ${first.damage}`">{{ sayReason(first, lengths) }}<span v-if="more > 0" class="soft"> And {{ more }} more like it.</span></li>
     </ul>
     <p v-if="!verdict.fitForUse" class="caution grave">Keep it off the saws until this is settled. The chain's and saw's manuals, local rules and trained people decide.</p>
   </section>

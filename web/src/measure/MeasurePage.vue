@@ -159,23 +159,23 @@ watch(field, (element) => element?.focus())
           <button v-for="{ key, kind, name } in DAMAGE_KEYS" :key="key" type="button" class="act small" @click="tap(() => step((current, of) => walking.markDamage(current, of, kind)))"><kbd class="keys-only">{{ key }}</kbd>{{ name }}</button>
         </div>
         <div class="keys" role="group" aria-label="Walk">
-          <button v-for="[key, does] in WALK_KEYS.slice(1)" :key="key" type="button" class="act small" @click="tap(() => COMMANDS[key]?.())"><kbd class="keys-only">{{ key }}</kbd>{{ does.replace(/ (this|the|its|of) .*/, '') }}</button>
+          <button v-for="{ key, label } in WALK_KEYS.slice(1)" :key="key" type="button" class="act small" @click="tap(() => COMMANDS[key]?.())"><kbd class="keys-only">{{ key }}</kbd>{{ label }}</button>
         </div>
+        <LoopMap class="round" :state="ahead" :lengths="shed.lengths" :selected="here ?? undefined" :target-um="outlook.targetUm" low @select="(number) => tap(() => step((current) => walking.goTo(current, number)))" />
       </section>
       <aside class="sheet live">
         <p class="soft">{{ readings.length === 0 ? 'As it stands' : 'With what you have read' }}</p>
-        <VerdictPanel :verdict="verdict" :lengths="shed.lengths" short />
+        <VerdictPanel :verdict="verdict" :lengths="shed.lengths" />
         <dl class="figures">
           <dt>Worst</dt><dd>{{ cutterName(outlook.summary.worst.number, outlook.summary.worst.hand) }}, {{ writeLength(outlook.summary.worstAfterUm, shed.lengths) }}</dd>
           <dt>Spread</dt><dd>{{ writeLength(outlook.summary.spreadUm, shed.lengths) }}</dd>
           <dt>Left, right</dt><dd>{{ writeLength(Math.round(outlook.summary.sides.left.meanUm), 'mm').replace(' mm', '') }}, {{ writeLength(Math.round(outlook.summary.sides.right.meanUm), 'mm') }}</dd>
           <dt>Sharpenings left</dt><dd>{{ sayRange(outlook.sharpeningsLeft) }}</dd>
         </dl>
-        <WhoField v-model="who" />
+        <WhoField v-model="who" small />
         <button type="button" class="act" :class="{ next: cutter === undefined }" :disabled="readings.length === 0" @click="save">Save {{ readCount }} readings</button>
       </aside>
     </div>
-    <section class="sheet"><LoopMap :state="ahead" :lengths="shed.lengths" :selected="here ?? undefined" :target-um="outlook.targetUm" @select="(number) => tap(() => step((current) => walking.goTo(current, number)))" /></section>
   </div>
 </template>
 
@@ -192,8 +192,11 @@ watch(field, (element) => element?.focus())
 .entry .act { min-width: 110px; }
 .wrong { min-height: 1.5em; font-weight: 700; margin: 4px 0; }
 .marks { font-weight: 700; }
+.round { margin-top: 12px; border-top: 1px solid var(--rule); padding-top: 8px; }
 .keys { display: flex; flex-wrap: wrap; gap: 6px; margin-top: 8px; }
 .keys .act { font-weight: 400; }
+.hand :deep(.act), .keys .act { white-space: nowrap; }
+@media (min-width: 901px) and (pointer: fine) { .keys .act { min-height: 36px; padding: 3px 9px; border-width: 1px; font-size: 0.86rem; } .keys { gap: 5px; margin-top: 6px; } }
 .live { display: grid; gap: 10px; align-content: start; }
 dl { display: grid; grid-template-columns: max-content 1fr; gap: 2px 14px; margin: 0; border-block: 1px solid var(--rule); padding: 8px 0; font-size: 0.95rem; }
 dt { font-family: var(--text); color: var(--ink-soft); }

@@ -20,13 +20,13 @@ export const DAMAGE_KEYS: readonly { readonly key: string; readonly kind: Cutter
 ).map(([key, kind]) => ({ key, kind, name: CUTTER_DAMAGE[kind].name }))
 
 /** The other keys of the walk. They count while the field is empty. */
-export const WALK_KEYS: readonly (readonly [string, string])[] = [
-  ['number, Enter', 'length of this cutter, and on to the next'],
-  ['s', 'skip this cutter'],
-  ['b', 'back to the one before'],
-  ['o', 'over to the other side'],
-  ['g', 'gauge setting of this cutter'],
-  ['w', 'wipe its damage'],
-  ['u', 'undo the last step'],
-  ['e', 'end here and save'],
+export const WALK_KEYS: readonly { readonly key: string; readonly label: string; readonly does: string }[] = [
+  { key: 'number, Enter', label: 'length', does: 'length of this cutter, and on to the next' },
+  { key: 's', label: 'skip', does: 'skip this cutter' },
+  { key: 'b', label: 'back', does: 'back to the one before' },
+  { key: 'o', label: 'other side', does: 'over to the other side' },
+  { key: 'g', label: 'gauge setting', does: 'gauge setting of this cutter' },
+  { key: 'w', label: 'wipe damage', does: 'this cutter is sound: wipe its damage' },
+  { key: 'u', label: 'undo', does: 'undo the last step' },
+  { key: 'e', label: 'end and save', does: 'end here and save' },
 ]

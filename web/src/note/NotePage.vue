@@ -5,6 +5,7 @@ import { computed, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import LoopAway from '../loop/LoopAway.vue'
 import WhenField from '../parts/WhenField.vue'
+import LoopInHand from '../parts/LoopInHand.vue'
 import WhoField from '../parts/WhoField.vue'
 import { useLoop, type EntryDraft } from '../remote/loopStore'
 import { useShed } from '../remote/shedStore'
@@ -128,7 +129,8 @@ async function save(): Promise<void> {
 
 <template>
   <LoopAway v-if="loop.state === null || page === null" :status="page === null ? 'missing' : loop.status" :tag="tag" @again="loop.open(tag)" />
-  <form v-else class="sheet form" @submit.prevent="save">
+  <div v-else class="desk">
+  <form class="sheet form" @submit.prevent="save">
     <h1>{{ page.title }} <RouterLink :to="`/loops/${encodeURIComponent(tag)}`" class="figures">{{ tag }}</RouterLink></h1>
 
     <template v-if="kind === 'ran'">
@@ -174,13 +176,16 @@ async function save(): Promise<void> {
     <p v-if="wrong" class="stop-text" role="alert">{{ wrong }}</p>
     <button type="submit" class="act save" :class="kind === 'retired' ? 'grave' : 'next'" :disabled="busy">{{ page.save }}</button>
   </form>
+  <LoopInHand :state="loop.state" />
+  </div>
 </template>
 
 <style scoped>
-.form { display: grid; gap: 16px; max-width: 860px; }
+.form { display: grid; gap: 16px; align-content: start; grid-template-columns: minmax(0, 1fr); }
 .count { font-size: 1.8rem; min-width: 3ch; text-align: center; }
 .steps .act { min-width: 64px; font-size: 1.2rem; }
 .trio { display: grid; grid-template-columns: repeat(auto-fit, minmax(180px, 1fr)); gap: 10px; align-items: end; }
 .save { font-size: 1.2rem; min-height: 60px; }
 ul { margin: 0; padding-left: 1.1em; }
+@media (max-width: 900px) { .save { position: sticky; bottom: 8px; z-index: 2; } }
 </style>

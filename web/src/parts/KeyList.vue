@@ -19,7 +19,7 @@ const LOOP: readonly (readonly [string, string])[] = [
 const groups = [
   { name: 'In the shed', keys: SHED },
   { name: 'On a loop', keys: LOOP },
-  { name: 'Walking round', keys: WALK_KEYS },
+  { name: 'Walking round', keys: WALK_KEYS.map(({ key, does }) => [key, does] as const) },
   { name: 'Damage, while walking round', keys: DAMAGE_KEYS.map(({ key, name }) => [key, name] as const) },
 ]
 </script>

@@ -8,6 +8,7 @@ import { useShed } from '../remote/shedStore'
 /** Who did the work: a tap on a name. The last one on this device stays chosen. */
 const shed = useShed()
 const who = useLocalStorage<string | null>('undercliff:who', null)
+defineProps<{ small?: boolean }>()
 const model = defineModel<string | null>({ required: true })
 const stillHere = shed.people.some(({ id }) => id === who.value)
 if (model.value === null && stillHere) model.value = who.value
@@ -38,7 +39,7 @@ async function add(): Promise<void> {
   <fieldset>
     <legend>Who</legend>
     <div class="row" role="radiogroup" aria-label="Who">
-      <button v-for="person in shed.people" :key="person.id" type="button" class="act" role="radio" :aria-checked="model === person.id" @click="choose(person.id)">{{ person.name }}</button>
+      <button v-for="person in shed.people" :key="person.id" type="button" class="act" :class="{ small }" role="radio" :aria-checked="model === person.id" @click="choose(person.id)">{{ person.name }}</button>
       <button v-if="!adding" type="button" class="act small" @click="adding = true">Somebody else</button>
       <span v-else class="row"><input v-model="name" class="plain" aria-label="Name" maxlength="40" @keydown.enter.prevent="add" /><button type="button" class="act small" @click="add">Add</button></span>
     </div>

@@ -1,10 +1,11 @@
 <script setup lang="ts">
 import { useLocalStorage } from '@vueuse/core'
-import { damageDepth, readLength, SHARPEN_METHODS, type SharpenMethod } from '@undercliff/core'
+import { damageDepth, decide, DEFAULT_RULES, readLength, SHARPEN_METHODS, type Action, type SharpenMethod } from '@undercliff/core'
 import { NInput } from 'naive-ui'
 import { computed, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import LoopAway from '../loop/LoopAway.vue'
+import LoopInHand from '../parts/LoopInHand.vue'
 import WhoField from '../parts/WhoField.vue'
 import WhenField from '../parts/WhenField.vue'
 import { useLoop } from '../remote/loopStore'
@@ -37,6 +38,19 @@ const after = ref('')
 const more = ref(false)
 const wrong = ref('')
 const busy = ref(false)
+
+/** The method that the verdict calls for; the last one used where it calls for none. */
+const CALLED_FOR: Partial<Record<Action, SharpenMethod>> = { regrind: 'grinder', file: 'fileBench', touchUp: 'fileField' }
+const verdict = computed(() => (loop.state === null ? null : decide(loop.state, shed.crew?.rules ?? DEFAULT_RULES)))
+watch(
+  () => verdict.value?.action,
+  (action, before) => {
+    const wanted = action === undefined || before !== undefined ? undefined : CALLED_FOR[action]
+    if (wanted !== undefined) method.value = wanted
+  },
+  { immediate: true },
+)
+const gaugesDue = computed(() => verdict.value?.also.includes('lowerGauges') === true || verdict.value?.action === 'lowerGauges')
 
 const filed = computed(() => method.value === 'fileField' || method.value === 'fileBench')
 const damaged = computed(() => loop.state?.cutters.filter(({ damage }) => damageDepth(damage).knownUm > 0 || damageDepth(damage).unknown).length ?? 0)
@@ -98,7 +112,8 @@ async function save(): Promise<void> {
 
 <template>
   <LoopAway v-if="loop.state === null" :status="loop.status" :tag="tag" @again="loop.open(tag)" />
-  <form v-else class="sheet form" @submit.prevent="save">
+  <div v-else class="desk">
+  <form class="sheet form" @submit.prevent="save">
     <h1>Sharpened <RouterLink :to="`/loops/${encodeURIComponent(tag)}`" class="figures">{{ tag }}</RouterLink></h1>
     <WhoField v-model="who" />
     <fieldset>
@@ -120,7 +135,7 @@ async function save(): Promise<void> {
       </div>
     </fieldset>
     <fieldset>
-      <legend>Gauges lowered?</legend>
+      <legend>Gauges lowered? <span v-if="gaugesDue" class="soft">They are due.</span></legend>
       <div class="row" role="radiogroup" aria-label="Gauges lowered?">
         <button type="button" class="act" role="radio" :aria-checked="!gauges" @click="gauges = false">No</button>
         <button type="button" class="act" role="radio" :aria-checked="gauges" @click="gauges = true">Yes</button>
@@ -147,10 +162,12 @@ async function save(): Promise<void> {
     <p v-if="wrong" class="stop-text" role="alert">{{ wrong }}</p>
     <button type="submit" class="act next save" :disabled="busy">Log the sharpening</button>
   </form>
+  <LoopInHand :state="loop.state" />
+  </div>
 </template>
 
 <style scoped>
-.form { display: grid; gap: 16px; max-width: 860px; }
+.form { display: grid; gap: 16px; align-content: start; grid-template-columns: minmax(0, 1fr); }
 .count { font-size: 1.8rem; min-width: 3ch; text-align: center; }
 .strokes .act { min-width: 64px; font-size: 1.2rem; }
 .strokes .small { font-size: 0.92rem; }
@@ -160,4 +177,5 @@ async function save(): Promise<void> {
 .wide { grid-column: 1 / -1; }
 .save { font-size: 1.2rem; min-height: 60px; }
 @media (max-width: 700px) { .details { grid-template-columns: 1fr; } .form { border: 0; background: none; padding: 0; } .row > .act { flex: 1 1 auto; } }
+@media (max-width: 900px) { .save { position: sticky; bottom: 8px; z-index: 2; } }
 </style>

@@ -11,19 +11,19 @@ defineProps<{ loop: LoopCard; dimmed?: boolean }>()
     <ToothSign class="sign" :tooth="loop.tooth" :retired="loop.retired" />
     <span class="words">
       <strong class="tag figures">{{ loop.tag }}</strong>
-      <span class="verdict"><VerdictMark :action="loop.action" /> {{ ACTION_WORDS[loop.action] }}</span>
       <span class="minutes figures">{{ sayMinutes(loop.minutes).replace('about ', '') }}</span>
+      <span class="verdict"><VerdictMark :action="loop.action" /> {{ ACTION_WORDS[loop.action] }}</span>
     </span>
   </RouterLink>
 </template>
 
 <style scoped>
-.tile { display: grid; grid-template-columns: 62px 1fr; gap: 8px; align-items: center; min-height: 58px; padding: 5px 8px; text-decoration: none; border: 1px solid var(--rule); border-radius: 3px; background: var(--sheet); }
+.tile { display: grid; grid-template-columns: 60px minmax(0, 1fr); gap: 6px; align-items: center; min-height: 58px; padding: 5px 8px; text-decoration: none; border: 1px solid var(--rule); border-radius: 3px; background: var(--sheet); }
 .tile:hover { border-color: var(--ink); }
-.sign { width: 62px; }
+.sign { width: 60px; }
 .words { display: grid; grid-template-columns: 1fr auto; line-height: 1.2; min-width: 0; }
 .tag { font-size: 1.05rem; }
-.verdict { grid-column: 1 / 3; font-size: 0.88rem; white-space: nowrap; }
+.verdict { grid-column: 1 / 3; font-size: 0.86rem; white-space: nowrap; }
 .minutes { font-size: 0.85rem; color: var(--ink-soft); align-self: center; }
 .tile:not(.runOn) .verdict { font-weight: 700; }
 .runOn .verdict { color: var(--ink-soft); }

@@ -97,7 +97,7 @@ onKeyStroke(['ArrowLeft', 'ArrowRight', 'ArrowUp', 'ArrowDown'], (event) => {
   <template v-else>
     <NextUp :loops="shed.loops" />
     <div class="tools">
-      <label class="find"><span class="hidden-text">Search loops</span><input ref="searchField" v-model="search" type="search" placeholder="Tag, saw, pitch …" /><kbd class="keys-only">/</kbd></label>
+      <label class="find"><span class="hidden-text">Search loops</span><input ref="searchField" v-model="search" type="search" placeholder="Find" /><kbd class="keys-only">/</kbd></label>
       <div class="filters" role="group" aria-label="Filter by verdict">
         <button v-for="{ action, count } in counts" :key="action" type="button" class="act small" :aria-pressed="only === action" @click="choose(action)">
           <VerdictMark v-if="only !== action" :action="action" /> {{ ACTION_WORDS[action] }} <span class="figures">{{ count }}</span>
@@ -137,18 +137,20 @@ onKeyStroke(['ArrowLeft', 'ArrowRight', 'ArrowUp', 'ArrowDown'], (event) => {
 </template>
 
 <style scoped>
-.tools { display: flex; gap: 10px 16px; align-items: center; flex-wrap: wrap; margin-bottom: 10px; }
-.find { position: relative; display: flex; align-items: center; flex: 0 1 240px; }
+.tools { display: flex; gap: 8px 10px; align-items: center; margin-bottom: 8px; }
+.find { position: relative; display: flex; align-items: center; flex: 0 1 170px; min-width: 130px; }
 .find input { width: 100%; min-height: var(--target); padding: 4px 12px; border: 2px solid var(--rule-strong); border-radius: 4px; background: var(--sheet); color: var(--ink); font: 400 1rem var(--text); }
 .find kbd { position: absolute; right: 10px; }
-.filters { display: flex; flex-wrap: wrap; gap: 6px; }
+.filters { display: flex; gap: 5px; }
+.filters .act { padding: 4px 7px; gap: 5px; font-size: 0.84rem; white-space: nowrap; border-width: 1px; }
 .ledger { border-top: 2px solid var(--rule-strong); }
-.line { display: grid; grid-template-columns: minmax(390px, 1fr) 2fr; gap: 8px 18px; padding: 8px 0; border-bottom: 1px solid var(--rule); }
-.head { grid-template-columns: 190px minmax(182px, 0.52fr) 2fr; padding: 3px 0; font-size: 0.85rem; color: var(--ink-soft); }
+.line > * { min-width: 0; }
+.line { display: grid; grid-template-columns: minmax(420px, 1fr) 2fr; gap: 8px 16px; padding: 5px 0; border-bottom: 1px solid var(--rule); }
+.head { grid-template-columns: 224px 214px 1fr; padding: 3px 0; font-size: 0.85rem; color: var(--ink-soft); }
 .pairs { display: grid; gap: 6px; align-content: start; }
-.pair { display: grid; grid-template-columns: 190px 1fr; gap: 8px; align-items: center; }
+.pair { display: grid; grid-template-columns: 216px 1fr; gap: 8px; align-items: center; }
 .saw h2 { font-size: 1.1rem; }
-.spec { font-size: 0.85rem; white-space: nowrap; }
+.spec { font-size: 0.82rem; white-space: nowrap; }
 .beside { display: grid; grid-template-columns: repeat(auto-fill, minmax(190px, 1fr)); gap: 6px; align-content: start; border-left: 3px double var(--rule-strong); padding-left: 14px; }
 .bare { padding: 16px 8px; }
 .foot { margin-top: 14px; }
@@ -159,7 +161,9 @@ onKeyStroke(['ArrowLeft', 'ArrowRight', 'ArrowUp', 'ArrowDown'], (event) => {
   .pair { grid-template-columns: 1fr; gap: 4px; }
   .saw { display: flex; gap: 10px; align-items: baseline; }
   .beside { grid-template-columns: 1fr 1fr; padding-left: 8px; }
-  .filters { flex-wrap: nowrap; overflow-x: auto; max-width: 100%; padding: 4px; margin: -4px; }
+  .tools { flex-wrap: wrap; }
+  .find { flex-basis: 100%; }
+  .filters { overflow-x: auto; max-width: 100%; padding: 4px; margin: -4px; }
   .filters .act { flex: none; }
 }
 @media (max-width: 430px) {

@@ -50,7 +50,8 @@ function estimateUnread(draft: Draft, shifts: Map<number, number>): void {
     const shift = Math.round(median(known))
     const strays = median(known.map((one) => Math.abs(one - shift))) * 1.4826
     for (const cutter of side) {
-      if (shifts.has(cutter.number)) continue
+      // One that was measured and has not been sharpened since is as it was.
+      if (shifts.has(cutter.number) || cutter.length.known === 'measured') continue
       cutter.length = {
         um: Math.max(0, Math.min(draft.spec.newLengthUm, cutter.length.um + shift)),
         known: 'estimated',

@@ -1,0 +1,35 @@
+import { expect, test } from 'vitest'
+import { fold } from '../fold'
+import { fits, misfits } from '../fit'
+import { Log, SPEC } from '../testing/logs'
+import { DEFAULT_RULES } from '../verdict'
+import { cardOf } from './card'
+import { whatNext } from './urgency'
+
+const card = (log: Log) => {
+  const state = fold(log.entries)
+  if (state === null) throw new Error('the loop should be registered')
+  return cardOf(state, DEFAULT_RULES)
+}
+
+test('the drawn tooth shows what is left, what is damaged and where the gauge stands', () => {
+  const { tooth } = card(new Log().measureAll(4000))
+  expect(tooth).toMatchObject({ left: 0.5, damaged: 0, known: 'measured', setting: 1, damage: null })
+  const hurt = card(new Log().measureAll(4000).add('measured', { readings: [{ cutter: 3, damage: [{ kind: 'stone', depthUm: 800 }], settingUm: 0 }] }))
+  expect(hurt.tooth).toMatchObject({ left: 0.5, damaged: 0.1, damage: 'stone' })
+  expect(hurt.tooth.setting).toBeLessThan(1)
+})
+
+test('on a saw before off it, unfit before due, and nothing that runs on', () => {
+  const fine = card(new Log())
+  const due = card(new Log().add('ran', { tanks: 3, conditions: 'clean' }))
+  const struck = card(new Log().add('struck', { against: 'stone' }))
+  const dueOnSaw = card(new Log().add('fitted', { sawId: 'the-one-saw' }).add('ran', { tanks: 3, conditions: 'clean' }))
+  expect(whatNext([fine, due, struck, dueOnSaw])).toEqual([dueOnSaw, struck, due])
+})
+
+test('pitch, gauge and drive links decide what fits', () => {
+  const saw = { pitchClass: SPEC.pitchClass, gaugeUm: 1500, driveLinks: 72 } as const
+  expect(fits(SPEC, saw)).toBe(true)
+  expect(misfits(SPEC, { pitchClass: 'p325', gaugeUm: 1300, driveLinks: 64 })).toEqual(['pitch', 'gauge', 'driveLinks'])
+})

@@ -1,0 +1,205 @@
+import fc from 'fast-check'
+import { describe, expect, test } from 'vitest'
+import type { Entry } from '../log'
+import { anyLog } from '../testing/anyLog'
+import { hour, Log, SPEC } from '../testing/logs'
+import { fold } from './fold'
+
+const state = (log: Log, until?: string) => {
+  const folded = fold(log.entries, until)
+  if (folded === null) throw new Error('the loop should be registered')
+  return folded
+}
+
+describe('fold', () => {
+  test('a loop is as new until something happens to it', () => {
+    const { cutters, sharpenings, life } = state(new Log())
+    expect(cutters).toHaveLength(36)
+    expect(cutters[0]).toMatchObject({ number: 1, hand: 'left', length: { um: 8000, known: 'new' }, damage: [] })
+    expect(sharpenings).toBe(0)
+    expect(life).toHaveLength(1)
+  })
+
+  test('nothing is known before it was registered', () => {
+    expect(fold([])).toBeNull()
+    expect(fold(new Log().entries, hour(-1))).toBeNull()
+  })
+
+  test('a sharpening makes measured lengths estimates, shorter by common practice', () => {
+    const { cutters } = state(new Log().measureAll(6000).file())
+    for (const { length } of cutters) expect(length).toMatchObject({ um: 5800, known: 'estimated' })
+  })
+
+  test('before and after pairs are measurements and teach the loop its own removal', () => {
+    const { cutters, removals } = state(new Log().file({ pairs: [{ cutter: 3, beforeUm: 7900, afterUm: 7600 }] }))
+    expect(cutters[2]?.length).toMatchObject({ um: 7600, known: 'measured' })
+    expect(cutters[3]?.length).toMatchObject({ um: 7700, known: 'estimated' })
+    expect(removals).toEqual([{ population: 'routine', perSharpeningUm: 300, sharpenings: 1 }])
+  })
+
+  test('two full sets teach what came off between them', () => {
+    const { removals } = state(new Log().measureAll(7000).file().file().measureAll(6500))
+    expect(removals).toEqual([{ population: 'routine', perSharpeningUm: 250, sharpenings: 2 }])
+  })
+
+  test('touch-ups and grinds between two sets are not averaged', () => {
+    const log = new Log().measureAll(7000).file().file({ method: 'grinder' }).measureAll(6500)
+    expect(state(log).removals).toEqual([])
+  })
+
+  test('a partial set moves the unread cutters of that side by the median of what was found', () => {
+    const readings = [1, 3, 5].map((cutter) => ({ cutter, lengthUm: cutter === 5 ? 3000 : 7000 }))
+    const { cutters } = state(new Log().add('measured', { readings }))
+    expect(cutters[6]?.length).toMatchObject({ um: 7000, known: 'estimated' })
+    expect(cutters[1]?.length).toMatchObject({ um: 8000, known: 'new' })
+  })
+
+  test('a partial set leaves what was measured and not sharpened since', () => {
+    const { cutters } = state(new Log().measureAll(7000).add('measured', { readings: [{ cutter: 1, lengthUm: 6500 }] }))
+    expect(cutters[2]?.length).toMatchObject({ um: 7000, known: 'measured' })
+  })
+
+  test('a wheel brings each side down to the cutter that needs it most', () => {
+    const log = new Log().measureAll(7000).add('measured', {
+      readings: [{ cutter: 4, lengthUm: 7000, damage: [{ kind: 'stone', depthUm: 900 }] }],
+    })
+    const { cutters } = state(log.file({ method: 'grinder', damageCleared: true }))
+    for (const { hand, length, damage } of cutters) {
+      expect(length.um).toBe(hand === 'right' ? 6000 : 6750)
+      expect(damage).toEqual([])
+    }
+  })
+
+  test('filing makes damage shallower, takes dullness and leaves what is not known', () => {
+    const damage = [
+      { kind: 'stone' as const, depthUm: 500 },
+      { kind: 'rounded' as const, depthUm: null },
+      { kind: 'chipped' as const, depthUm: null },
+    ]
+    const log = new Log().add('measured', { readings: [{ cutter: 1, lengthUm: 7000, damage }] }).file()
+    expect(state(log).cutters[0]?.damage).toEqual([
+      { kind: 'stone', depthUm: 300 },
+      { kind: 'chipped', depthUm: null },
+    ])
+  })
+
+  test('no sharpening clears a crack', () => {
+    const damage = [{ kind: 'cracked' as const, depthUm: null }]
+    const log = new Log().add('inspected', { readings: [{ cutter: 1, damage }], parts: [] }).file({ method: 'grinder', damageCleared: true })
+    expect(state(log).cutters[0]?.damage).toEqual(damage)
+  })
+
+  test('every sharpening brings the edge down to the gauges; lowering them restores the setting', () => {
+    const log = new Log().file().file()
+    expect(state(log).cutters[0]?.setting.um).toBe(600)
+    expect(state(log).sharpeningsSinceGauges).toBe(2)
+    const lowered = state(log.add('gaugesLowered', {}))
+    expect(lowered.cutters[0]?.setting).toMatchObject({ um: 650, known: 'estimated' })
+    expect(lowered.sharpeningsSinceGauges).toBe(0)
+  })
+
+  test('gauges that stand too low cannot be put back', () => {
+    const log = new Log().add('measured', { readings: [{ cutter: 1, settingUm: 950 }] }).add('gaugesLowered', { settingUm: 650 })
+    expect(state(log).cutters[0]?.setting.um).toBe(950)
+    expect(state(log).cutters[1]?.setting.um).toBe(650)
+  })
+
+  test('a strike stays open until the struck cutters have been looked at', () => {
+    const log = new Log().add('struck', { against: 'stone', cutters: [3, 4] })
+    expect(state(log).openStrikes).toHaveLength(1)
+    log.add('measured', { readings: [{ cutter: 3, damage: [] }] })
+    expect(state(log).openStrikes).toHaveLength(1)
+    log.add('measured', { readings: [3, 4].map((cutter) => ({ cutter, damage: [] })) })
+    expect(state(log).openStrikes).toEqual([])
+  })
+
+  test('an inspection closes every strike and replaces what was known of the parts', () => {
+    const log = new Log()
+      .add('struck', { against: 'metal' })
+      .add('inspected', { readings: [], parts: [{ kind: 'strapCut', nearCutter: 2 }] })
+    expect(state(log)).toMatchObject({ openStrikes: [], parts: [{ kind: 'strapCut', nearCutter: 2 }] })
+    expect(state(log.add('inspected', { readings: [], parts: [] })).parts).toEqual([])
+  })
+
+  test('a cutter read longer than anything allows is kept and doubted, until it is read again', () => {
+    const log = new Log().measureAll(5000).measureAll(7000)
+    expect(state(log).doubts).toHaveLength(36)
+    expect(state(log).cutters[0]?.length.um).toBe(7000)
+    expect(state(log.measureAll(7000)).doubts).toEqual([])
+  })
+
+  test('dirty tanks wear a full chisel three times as fast as a semi-chisel', () => {
+    const soil = { tanks: 2, conditions: 'soil' as const }
+    expect(state(new Log().add('ran', soil)).wearTanksSinceSharpened).toBe(2)
+    expect(state(new Log({ ...SPEC, cutterType: 'fullChisel' }).add('ran', soil)).wearTanksSinceSharpened).toBe(6)
+    expect(state(new Log().add('ran', soil).file()).tanksSinceSharpened).toBe(0)
+  })
+
+  test('on and off a saw, and retired', () => {
+    const log = new Log().add('fitted', { sawId: 'a-saw-of-ours' })
+    expect(state(log).sawId).toBe('a-saw-of-ours')
+    expect(state(log.add('retired', { reason: 'worn' }))).toMatchObject({ sawId: null, retired: { reason: 'worn' } })
+  })
+})
+
+describe('time', () => {
+  test('a struck-out entry never happened', () => {
+    const log = new Log().measureAll(6000)
+    const before = state(log)
+    log.file().add('corrected', { strikes: 'entry0002' })
+    expect(state(log)).toEqual(before)
+  })
+
+  test('a late entry falls into its place', () => {
+    const log = new Log().measureAll(6000).file()
+    log.add('ran', { tanks: 3, conditions: 'clean' }, { happenedAt: hour(1.5) })
+    expect(state(log)).toMatchObject({ tanks: 3, tanksSinceSharpened: 0 })
+  })
+
+  test('the state at any past instant is that of the entries up to then', () => {
+    const log = new Log().measureAll(6000).file().add('ran', { tanks: 1, conditions: 'clean' }).file().measureAll(5500)
+    for (let h = 0; h < log.entries.length; h += 1) {
+      expect(fold(log.entries, hour(h))).toEqual(fold(log.entries.slice(0, h + 1)))
+    }
+  })
+})
+
+describe('properties', () => {
+  test('the order in which entries are gathered does not matter', () => {
+    fc.assert(
+      fc.property(anyLog, fc.infiniteStream(fc.double({ min: 0, max: 1, noNaN: true })), (log, keys) => {
+        const shuffled = log.entries
+          .map((entry) => ({ entry, key: keys.next().value as number }))
+          .sort((a, b) => a.key - b.key)
+          .map(({ entry }) => entry)
+        expect(fold(shuffled)).toEqual(fold(log.entries))
+      }),
+    )
+  })
+
+  test('folding changes nothing it is given, and gives lengths that can be', () => {
+    fc.assert(
+      fc.property(anyLog, (log) => {
+        const before = JSON.stringify(log.entries)
+        const { cutters } = state(log)
+        expect(JSON.stringify(log.entries)).toBe(before)
+        for (const { length, setting } of cutters) {
+          expect(Number.isInteger(length.um) && length.um >= 0 && length.um <= 8000).toBe(true)
+          expect(Number.isInteger(setting.um)).toBe(true)
+          expect(length.sdUm).toBeGreaterThan(0)
+        }
+      }),
+    )
+  })
+
+  test('striking out the last entry undoes it', () => {
+    fc.assert(
+      fc.property(anyLog, (log) => {
+        const before = fold(log.entries)
+        const id = `entry${String(log.entries.length).padStart(4, '0')}`
+        log.file().add('corrected', { strikes: id } as Extract<Entry, { kind: 'corrected' }>)
+        expect(fold(log.entries)).toEqual(before)
+      }),
+    )
+  })
+})

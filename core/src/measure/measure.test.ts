@@ -1,0 +1,59 @@
+import fc from 'fast-check'
+import { describe, expect, test } from 'vitest'
+import { fold } from '../fold'
+import { Log, SPEC } from '../testing/logs'
+import { checkLength } from './checkLength'
+import { summarise } from './summary'
+
+const summaryOf = (log: Log) => {
+  const state = fold(log.entries)
+  if (state === null) throw new Error('the loop should be registered')
+  return summarise(state)
+}
+
+describe('checkLength', () => {
+  test.each([
+    ['longer than new, one place off', 52_000, 5400, { reason: 'slippedDecimal', weight: 'refuse', meantUm: 5200 }],
+    ['longer than new by itself', 11_000, 8000, { reason: 'longerThanNew', weight: 'refuse', meantUm: null }],
+    ['ten times too short', 520, 5400, { reason: 'slippedDecimal', weight: 'ask', meantUm: 5200 }],
+    ['ten times too short on a worn cutter', 150, 1600, { reason: 'slippedDecimal', weight: 'ask', meantUm: 1500 }],
+    ['inches typed as mm', 205, 5300, { reason: 'wrongUnit', weight: 'ask', meantUm: 5207 }],
+    ['gone short at once', 4000, 7500, { reason: 'suddenLoss', weight: 'ask', meantUm: null }],
+  ])('%s', (_name, lengthUm, expectedUm, wanted) => {
+    expect(checkLength(SPEC, lengthUm, expectedUm)).toEqual({ ok: false, ...wanted })
+  })
+
+  test('mm typed as inches', () => {
+    expect(checkLength(SPEC, 132_080, 5300, 'inch')).toMatchObject({ reason: 'wrongUnit', meantUm: 5200 })
+  })
+
+  test('anything near what was expected, or unknown and possible, is taken', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 0, max: 8000 }), fc.integer({ min: 0, max: 400 }), (expectedUm, less) => {
+        expect(checkLength(SPEC, Math.max(0, expectedUm - less), expectedUm)).toEqual({ ok: true })
+        expect(checkLength(SPEC, expectedUm, null)).toEqual({ ok: true })
+      }),
+    )
+  })
+})
+
+describe('summarise', () => {
+  test('the worst cutter is the shortest once damage is out, not the shortest', () => {
+    const log = new Log().measureAll((n) => 6000 + n)
+    log.add('measured', { readings: [{ cutter: 20, lengthUm: 6020, damage: [{ kind: 'stone', depthUm: 700 }] }] })
+    expect(summaryOf(log)).toMatchObject({ shortest: { number: 1 }, worst: { number: 20 }, worstAfterUm: 5320, spreadUm: 35 })
+  })
+
+  test('sides are compared only over what was measured', () => {
+    expect(summaryOf(new Log()).difference).toBeNull()
+    const { difference, sides } = summaryOf(new Log().measureAll((n) => (n % 2 === 1 ? 6300 : 6000) + n))
+    expect(sides.left).toMatchObject({ cutters: 18, measured: 18 })
+    expect(difference?.difference).toBeCloseTo(299, 6)
+    expect(difference?.low).toBeGreaterThan(0)
+  })
+
+  test('unmeasured depth is counted apart', () => {
+    const log = new Log().add('inspected', { readings: [{ cutter: 2, damage: [{ kind: 'chipped', depthUm: null }] }], parts: [] })
+    expect(summaryOf(log).depthUnknown.map(({ number }) => number)).toEqual([2])
+  })
+})

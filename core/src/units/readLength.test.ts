@@ -1,0 +1,111 @@
+import fc from 'fast-check'
+import { describe, expect, test } from 'vitest'
+import { fromInch, UM_PER_INCH } from './length'
+import { readLength, slippedDecimals } from './readLength'
+import { pitchName, writeFile, writeFraction, writeInch, writeLength, writeMm } from './writeLength'
+
+const um = (text: string, bare: 'mm' | 'inch' = 'mm') => {
+  const reading = readLength(text, bare)
+  return reading.ok ? reading.um : reading.reason
+}
+
+describe('readLength', () => {
+  test.each([
+    ['5.2', 5200],
+    ['5.2mm', 5200],
+    ['5,2 mm', 5200],
+    ['.325', 8255],
+    ['0.325"', 8255],
+    ['3/8', 9525],
+    ['13/64 in', 5159],
+    ['25 thou', 635],
+    ['1 1/16"', 26_988],
+    ['1-1/16 in', 26_988],
+    ['.5', 500],
+    ['1½"', 38_100],
+    ['⅜', 9525],
+    ['5.20\u00a0mm', 5200],
+    ['0', 0],
+  ])('%s is %d µm', (text, expected) => {
+    expect(um(text)).toBe(expected)
+  })
+
+  // 1 in = 25.4 mm exactly: NIST SP 811, from memory.
+  test('an inch is 25.4 mm exactly', () => {
+    expect(um('1 in')).toBe(25_400)
+    expect(UM_PER_INCH).toBe(25_400)
+    expect(um('1', 'inch')).toBe(25_400)
+  })
+
+  // Decimal equivalents as printed in machinists' tables of 64ths (from memory), in inches.
+  test.each([
+    ['5/32', 0.15625],
+    ['3/16', 0.1875],
+    ['13/64', 0.203125],
+    ['7/32', 0.21875],
+  ])('the file size %s is %d inch', (text, inch) => {
+    expect(um(text)).toBe(Math.round(inch * 25_400))
+  })
+
+  test.each([
+    ['', 'empty', '5.2 mm'],
+    ['abc', 'notALength', '5.2 mm'],
+    ['5..2', 'twoSeparators', '5.2 mm'],
+    ['1,234.5', 'twoSeparators', '1,234 mm'],
+    ['5.2 cm', 'unknownUnit', '5.2 mm'],
+    ['5.2 kg', 'unknownUnit', '5.2 mm'],
+    ['3/0', 'zeroDenominator', '5.2 mm'],
+    ['3/8 mm', 'fractionOfMm', '3/8 in'],
+    ['3\\8', 'notALength', '3/8 in'],
+    ['-1', 'negative', '1 mm'],
+    ['99 999 in', 'notALength', '99 in'],
+    ['5.2.', 'twoSeparators', '5.2 mm'],
+  ])('%s is refused as %s', (text, reason, nearest) => {
+    const reading = readLength(text)
+    expect(reading).toMatchObject({ ok: false, reason, nearest })
+  })
+
+  test('what is offered instead of a refused text can always be read', () => {
+    fc.assert(
+      fc.property(fc.oneof(fc.string({ maxLength: 20 }), fc.stringMatching(/^[-0-9.,/ "a-z]{0,14}$/)), (text) => {
+        const reading = readLength(text)
+        if (reading.ok) expect(Number.isInteger(reading.um) && reading.um >= 0).toBe(true)
+        else expect(readLength(reading.nearest).ok).toBe(true)
+      }),
+      { numRuns: 1000 },
+    )
+  })
+
+  test('whole micrometres written in mm come back the same, with point or comma', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 0, max: 10_000_000 }), (length) => {
+        const text = writeMm(length, 3)
+        expect(um(text)).toBe(length)
+        expect(um(text.replace('.', ','))).toBe(length)
+      }),
+    )
+  })
+
+  test('every 64th of an inch is written and read as itself', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 1, max: 640 }), (parts) => {
+        const length = fromInch(parts / 64)
+        expect(um(writeFraction(length) ?? '')).toBe(length)
+      }),
+    )
+  })
+})
+
+test('lengths are written the way the trade reads them', () => {
+  expect(writeLength(650, 'both')).toBe('0.65 mm · .026"')
+  expect(writeInch(26_988)).toBe('1.063"')
+  expect(writeFile(5200)).toBe('5.2 mm (13/64")')
+  expect(writeFile(4000)).toBe('4.0 mm (5/32")')
+  expect(writeFraction(8255)).toBeNull()
+  expect(pitchName(8255)).toBe('.325"')
+  expect(pitchName(9525)).toBe('3/8"')
+})
+
+test('a slipped decimal is a place either way', () => {
+  expect(slippedDecimals(52_000)).toEqual([5200, 520_000])
+})

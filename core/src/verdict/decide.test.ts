@@ -1,0 +1,154 @@
+import fc from 'fast-check'
+import { describe, expect, test } from 'vitest'
+import { CUTTER_DAMAGE_KINDS, PART_DAMAGE, PART_DAMAGE_KINDS, type CutterDamage } from '../damage'
+import { fold } from '../fold'
+import { anyLog } from '../testing/anyLog'
+import { Log, SPEC } from '../testing/logs'
+import { decide } from './decide'
+import { DEFAULT_RULES } from './rules'
+import { ACTION_WORDS, sayReason } from './say'
+import { ACTIONS, type Verdict } from './verdict'
+
+const verdictOf = (log: Log): Verdict => {
+  const state = fold(log.entries)
+  if (state === null) throw new Error('the loop should be registered')
+  return decide(state, DEFAULT_RULES)
+}
+const rulesOf = ({ reasons }: Verdict): string[] => reasons.map(({ rule }) => rule)
+const damaged = (log: Log, cutters: number[], damage: CutterDamage, lengthUm = 7000): Log =>
+  log.add('measured', { readings: cutters.map((cutter) => ({ cutter, lengthUm, damage: [damage] })) })
+
+describe('decide', () => {
+  test('a sharp, even loop runs on', () => {
+    expect(verdictOf(new Log().measureAll(7000))).toMatchObject({ action: 'runOn', fitForUse: true })
+  })
+
+  test('two tanks call for a touch-up, six for the bench', () => {
+    expect(verdictOf(new Log().add('ran', { tanks: 2, conditions: 'clean' })).action).toBe('touchUp')
+    expect(verdictOf(new Log().add('ran', { tanks: 6, conditions: 'clean' })).action).toBe('file')
+  })
+
+  test.each(PART_DAMAGE_KINDS.filter((kind) => PART_DAMAGE[kind].effect === 'ends'))('%s ends a new loop', (kind) => {
+    const verdict = verdictOf(new Log().add('inspected', { readings: [], parts: [{ kind, nearCutter: 4 }] }))
+    expect(verdict).toMatchObject({ action: 'retire', fitForUse: false })
+    expect(rulesOf(verdict)).toEqual(['endsLoop'])
+  })
+
+  test('a measured cutter at its mark retires the loop; an estimate only asks', () => {
+    expect(rulesOf(verdictOf(new Log().measureAll((n) => (n === 5 ? 0 : 500))))[0]).toBe('atMark')
+    const estimated = verdictOf(new Log().measureAll(300).file())
+    expect(estimated).toMatchObject({ action: 'measure', fitForUse: false })
+    expect(rulesOf(estimated)[0]).toBe('perhapsAtMark')
+  })
+
+  test('damage that leaves nothing behind it retires the loop, with plenty it is ground', () => {
+    const deep: CutterDamage = { kind: 'stone', depthUm: 1200 }
+    const spent = verdictOf(damaged(new Log().measureAll(1300), [9], deep, 1300))
+    expect(spent).toMatchObject({ action: 'retire' })
+    expect(rulesOf(spent)[0]).toBe('noLengthBehindDamage')
+    const young = verdictOf(damaged(new Log().measureAll(7000), [9, 10, 11, 12], deep))
+    expect(young).toMatchObject({ action: 'regrind', fitForUse: true })
+    expect(rulesOf(young)[0]).toBe('tooDeepToFile')
+  })
+
+  test('a shallow nick is filed, blued steel is not', () => {
+    expect(verdictOf(damaged(new Log().measureAll(7000), [3], { kind: 'chipped', depthUm: 300 })).action).toBe('file')
+    expect(rulesOf(verdictOf(damaged(new Log().measureAll(7000), [3], { kind: 'blued', depthUm: 200 })))[0]).toBe('fileSkates')
+  })
+
+  test('damage of unknown depth asks for it', () => {
+    const verdict = verdictOf(damaged(new Log().measureAll(7000), [3], { kind: 'chipped', depthUm: null }))
+    expect(verdict.action).toBe('measure')
+    expect(rulesOf(verdict)).toContain('depthUnknown')
+  })
+
+  test('a strike is looked into before anything else', () => {
+    expect(verdictOf(new Log().measureAll(7000).add('struck', { against: 'stone' }))).toMatchObject({ action: 'inspect', fitForUse: false })
+  })
+
+  test('sharp with gauges high: gauges only', () => {
+    const log = new Log().add('measured', { readings: Array.from({ length: 36 }, (_, i) => ({ cutter: i + 1, lengthUm: 7000, settingUm: 450, damage: [] })) })
+    expect(verdictOf(log)).toMatchObject({ action: 'lowerGauges', also: [] })
+    log.add('ran', { tanks: 2, conditions: 'clean' })
+    expect(verdictOf(log)).toMatchObject({ action: 'touchUp', also: ['lowerGauges'] })
+  })
+
+  test('gauges 0.3 mm too low: not fit for use', () => {
+    const verdict = verdictOf(new Log().add('measured', { readings: [{ cutter: 8, settingUm: 950 }] }))
+    expect(verdict).toMatchObject({ action: 'stop', fitForUse: false })
+    expect(verdict.reasons[0]).toMatchObject({ rule: 'gaugesTooLow', cutter: 8, value: { unit: 'um', amount: 300 } })
+  })
+
+  test('one side longer than the other pulls that way', () => {
+    const verdict = verdictOf(new Log().measureAll((n) => (n % 2 === 1 ? 6400 : 6000) + (n % 5) * 10))
+    expect(verdict.action).toBe('regrind')
+    expect(verdict.reasons[0]).toMatchObject({ rule: 'sidesDiffer', hand: 'left' })
+  })
+
+  test('a reading that grew is asked about', () => {
+    expect(rulesOf(verdictOf(new Log().measureAll(5000).measureAll(7000)))[0]).toBe('contradiction')
+  })
+
+  test('a retired loop says so', () => {
+    expect(rulesOf(verdictOf(new Log().add('retired', { reason: 'worn' })))).toEqual(['alreadyRetired'])
+  })
+})
+
+describe('options', () => {
+  // Both sides of a 16-inch saw (56 links, 28 cutters) touched up in about 4 minutes: common practice.
+  test('a touch-up of a 16-inch saw takes about four minutes', () => {
+    const { options } = verdictOf(new Log({ ...SPEC, driveLinks: 56 }).measureAll(7000, 28))
+    const minutes = options.find(({ action }) => action === 'touchUp')?.minutes
+    expect(minutes?.low).toBeLessThan(4)
+    expect(minutes?.high).toBeGreaterThan(4)
+    expect(minutes?.likely).toBeLessThan(6)
+  })
+
+  test('deep damage: filing is said to be possible only past the house limit, and dearer in time per cutter', () => {
+    const { options } = verdictOf(damaged(new Log().measureAll(7000), [9], { kind: 'stone', depthUm: 1500 }))
+    const filing = options.find(({ action }) => action === 'file')
+    expect(filing).toMatchObject({ feasible: false, deepestUm: 1600 })
+    expect(filing?.reasons[0]?.rule).toBe('tooDeepToFile')
+    expect(options.find(({ action }) => action === 'regrind')).toMatchObject({ feasible: true, deepestUm: 1600 })
+  })
+})
+
+describe('properties', () => {
+  test('every log has a verdict with words, reasons and ranges in order', () => {
+    fc.assert(
+      fc.property(anyLog, (log) => {
+        const verdict = verdictOf(log)
+        expect(ACTIONS).toContain(verdict.action)
+        expect(verdict.reasons.length).toBeGreaterThan(0)
+        expect(verdict.minutes.low).toBeLessThanOrEqual(verdict.minutes.high)
+        for (const reason of verdict.reasons) expect(sayReason(reason, 'both')).toMatch(/[.?]$/)
+        expect(JSON.parse(JSON.stringify(verdict))).toEqual(verdict)
+      }),
+    )
+  })
+
+  test('deeper damage never leaves more sharpenings', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 1, max: 36 }), fc.integer({ min: 0, max: 4000 }), fc.integer({ min: 0, max: 2000 }), (cutter, depthUm, more) => {
+        const left = (depth: number) => verdictOf(damaged(new Log().measureAll(6000), [cutter], { kind: 'stone', depthUm: depth }, 6000)).sharpeningsLeft
+        expect(left(depthUm + more).likely).toBeLessThanOrEqual(left(depthUm).likely)
+      }),
+    )
+  })
+
+  test('marking one more damage never makes an unfit loop fit', () => {
+    fc.assert(
+      fc.property(anyLog, fc.constantFrom(...CUTTER_DAMAGE_KINDS), (log, kind) => {
+        const before = verdictOf(log)
+        const state = fold(log.entries)
+        const damage = [...(state?.cutters[0]?.damage ?? []), { kind, depthUm: null }]
+        const after = verdictOf(log.add('measured', { readings: [{ cutter: 1, damage }] }))
+        if (before.action === 'retire') expect(after.action).toBe('retire')
+      }),
+    )
+  })
+})
+
+test('every action has its words', () => {
+  expect(new Set(Object.values(ACTION_WORDS)).size).toBe(ACTIONS.length)
+})

@@ -1,0 +1,102 @@
+import fc from 'fast-check'
+import { describe, expect, test } from 'vitest'
+import { nextGaugePass } from './gaugePass'
+import { sharpeningsLeft } from './life'
+import { learnRemoval, POPULATIONS, REMOVAL_PRIORS, type RemovalSample } from './removal'
+
+const sample = (perSharpeningUm: number, sharpenings = 1): RemovalSample => ({ population: 'routine', perSharpeningUm, sharpenings })
+
+describe('removal', () => {
+  test('with nothing measured it is common practice', () => {
+    expect(learnRemoval([], 'routine')).toMatchObject({ meanUm: 200, own: 0, weightOfOwn: 0 })
+  })
+
+  test('few figures are shrunk toward common practice, many are believed', () => {
+    const few = learnRemoval([sample(300)], 'routine').meanUm
+    const many = learnRemoval(Array.from({ length: 40 }, () => sample(300)), 'routine').meanUm
+    expect(few).toBeGreaterThan(200)
+    expect(few).toBeLessThan(250)
+    expect(many).toBeGreaterThan(290)
+  })
+
+  test('the belief lies between prior and data, and narrows with every figure', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 20, max: 900 }), fc.integer({ min: 1, max: 30 }), (um, n) => {
+        const fewer = learnRemoval([sample(um, n)], 'routine')
+        const more = learnRemoval([sample(um, n), sample(um)], 'routine')
+        expect(fewer.meanUm).toBeGreaterThanOrEqual(Math.min(um, 200) - 1e-6)
+        expect(fewer.meanUm).toBeLessThanOrEqual(Math.max(um, 200) + 1e-6)
+        expect(more.sdUm).toBeLessThan(fewer.sdUm)
+      }),
+    )
+  })
+
+  test('touch-ups say nothing of grinds', () => {
+    const samples: RemovalSample[] = [{ population: 'touchUp', perSharpeningUm: 60, sharpenings: 9 }]
+    expect(learnRemoval(samples, 'grind').meanUm).toBe(REMOVAL_PRIORS.grind.meanUm)
+    for (const population of POPULATIONS) expect(learnRemoval(samples, population).lowUm).toBeGreaterThanOrEqual(0)
+  })
+})
+
+describe('sharpenings left', () => {
+  // About 8 mm at 0.2 mm a routine sharpening is about 40 sharpenings: common practice.
+  test('a new 3/8" chain has about forty in it', () => {
+    expect(sharpeningsLeft(8000, 0, learnRemoval([], 'routine')).likely).toBe(40)
+  })
+
+  test('nothing left is nothing left', () => {
+    expect(sharpeningsLeft(0, 100, learnRemoval([], 'routine'))).toEqual({ low: 0, likely: 0, high: 0 })
+  })
+
+  test('the range holds the likely number, and more length never means fewer', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 0, max: 9000 }), fc.integer({ min: 0, max: 2000 }), fc.integer({ min: 0, max: 300 }), (um, more, sd) => {
+        const removal = learnRemoval([sample(180, 3)], 'routine')
+        const { low, likely, high } = sharpeningsLeft(um, sd, removal)
+        expect(low).toBeLessThanOrEqual(likely)
+        expect(likely).toBeLessThanOrEqual(high)
+        expect(sharpeningsLeft(um + more, sd, removal).likely).toBeGreaterThanOrEqual(likely)
+      }),
+    )
+  })
+
+  test('about 95 in 100 simulated lives end within the range', () => {
+    // A check of the closed form against plain simulation with a fixed generator.
+    let seed = 7
+    const uniform = () => {
+      seed = (seed * 48_271) % 2_147_483_647
+      return seed / 2_147_483_647
+    }
+    const normal = () => Math.sqrt(-2 * Math.log(uniform())) * Math.cos(2 * Math.PI * uniform())
+    const removal = learnRemoval([sample(200, 6)], 'routine')
+    const { low, high } = sharpeningsLeft(4000, 0, removal)
+    let within = 0
+    const runs = 4000
+    for (let run = 0; run < runs; run += 1) {
+      const mean = removal.meanUm + removal.sdUm * normal()
+      let left = 4000
+      let n = -1
+      while (left >= 0 && n < 400) {
+        n += 1
+        left -= mean + removal.withinUm * normal()
+      }
+      if (n >= low && n <= high) within += 1
+    }
+    expect(within / runs).toBeGreaterThan(0.92)
+    expect(within / runs).toBeLessThan(0.985)
+  })
+})
+
+describe('gauge pass', () => {
+  // Most lower the gauges about every third to fifth sharpening: common practice.
+  test('a new loop is due after three to five routine sharpenings', () => {
+    const { dueInSharpenings } = nextGaugePass(650, 650, 100, 200, 7)
+    expect(dueInSharpenings).toBeGreaterThanOrEqual(3)
+    expect(dueInSharpenings).toBeLessThanOrEqual(5)
+  })
+
+  test('gauges past the tolerance are due now; a flat top plate never is', () => {
+    expect(nextGaugePass(540, 650, 100, 200, 7)).toEqual({ offByUm: -110, dueInSharpenings: 0 })
+    expect(nextGaugePass(650, 650, 100, 200, 0).dueInSharpenings).toBeNull()
+  })
+})

@@ -1,0 +1,173 @@
+import type { ProblemDetails } from '@undercliff/contract'
+import { afterAll, beforeAll, describe, expect, test } from 'vitest'
+import { corrected, fitted, Harness, measured, OTHER_CREW, PERSON, ran, registered, SAW, SECOND_SAW, SPEC, takenOff } from '../testing/harness'
+import { verifySnapshots } from '../store/refold'
+
+let harness: Harness
+beforeAll(async () => {
+  harness = await Harness.open()
+})
+afterAll(async () => {
+  const { disagreements } = await verifySnapshots(harness.connected.db)
+  await harness.close()
+  expect(disagreements).toEqual([])
+})
+
+const loop = async (loopId: string, ...more: Parameters<Harness['write']>): Promise<string> => {
+  const { status, body } = await harness.write(registered(loopId), ...more)
+  expect(body.detail).toBeUndefined()
+  expect(status).toBe(201)
+  return loopId
+}
+
+describe('writing', () => {
+  test('entries come back as they stand in the log, and the shed follows', async () => {
+    const loopId = await loop('written-loop-1', ran('written-loop-1', 3))
+    expect(await harness.log(loopId)).toMatchObject([{ kind: 'registered' }, { kind: 'ran', tanks: 3, writtenAt: '2026-03-20T12:00:00.000Z' }])
+    const card = (await harness.shed()).loops.find((one) => one.loopId === loopId)
+    expect(card).toMatchObject({ action: 'touchUp', reason: { rule: 'touchUpDue' } })
+  })
+
+  test('the same entry sent twice is written once and answers the same', async () => {
+    const loopId = await loop('sent-twice-1')
+    const entry = ran(loopId)
+    const first = await harness.write(entry)
+    const second = await harness.write(entry)
+    expect(second).toMatchObject({ status: 201, body: first.body })
+    const { status, body } = await harness.write({ ...entry, tanks: 9 } as never)
+    expect({ status, code: body.code }).toEqual({ status: 409, code: 'id-taken' })
+    expect(await harness.log(loopId)).toHaveLength(2)
+  })
+
+  test('the same entry twice in one request is written once', async () => {
+    const loopId = await loop('twice-in-one')
+    const entry = ran(loopId)
+    expect((await harness.write(entry, entry)).status).toBe(201)
+    expect(await harness.log(loopId)).toHaveLength(2)
+  })
+
+  test('all of a request or nothing of it', async () => {
+    const loopId = await loop('all-or-nothing')
+    const { status, body } = await harness.write(ran(loopId), measured(loopId, 50_000))
+    expect(status).toBe(422)
+    expect(body.problems).toMatchObject([{ field: 'entries[1].readings[0].lengthUm', code: 'length-cannot-be' }])
+    expect(await harness.log(loopId)).toHaveLength(1)
+  })
+
+  test('two people writing to one loop at once both keep their entries', async () => {
+    const loopId = await loop('two-at-once-1')
+    const answers = await Promise.all(Array.from({ length: 30 }, () => harness.write(ran(loopId))))
+    expect(answers.map(({ status }) => status)).toEqual(Array.from({ length: 30 }, () => 201))
+    expect(await harness.log(loopId)).toHaveLength(31)
+    const card = (await harness.shed()).loops.find((one) => one.loopId === loopId)
+    expect(card?.reason).toMatchObject({ value: { amount: 30 } })
+  })
+
+  test('the same entry from two pages at once is written once', async () => {
+    const loopId = await loop('raced-twice-1')
+    const entry = ran(loopId)
+    const answers = await Promise.all([harness.write(entry), harness.write(entry), harness.write(entry)])
+    expect(answers.map(({ status }) => status)).toEqual([201, 201, 201])
+    expect(await harness.log(loopId)).toHaveLength(2)
+  })
+
+  test('an entry is struck out once, and what it did is undone', async () => {
+    const loopId = await loop('struck-out-1')
+    const entry = ran(loopId, 9)
+    await harness.write(entry)
+    expect((await harness.write(corrected(loopId, entry.id))).status).toBe(201)
+    expect((await harness.shed()).loops.find((one) => one.loopId === loopId)?.action).toBe('runOn')
+    const again = await harness.write(corrected(loopId, entry.id))
+    expect(again.body.problems?.[0]?.code).toBe('struck-out-already')
+    const correction = (await harness.log(loopId)).at(-1)
+    const twice = await harness.write(corrected(loopId, correction?.id ?? ''))
+    expect(twice.body.problems?.[0]?.code).toBe('correction-of-correction')
+  })
+})
+
+describe('saws', () => {
+  test('no saw holds two loops; one that comes off makes room in the same request', async () => {
+    const [first, second] = [await loop('on-the-saw-1', fitted('on-the-saw-1')), await loop('wants-the-saw')]
+    expect((await harness.write(fitted(second))).body.code).toBe('saw-occupied')
+    expect(await harness.log(second)).toHaveLength(1)
+    expect((await harness.write(takenOff(first), fitted(second))).status).toBe(201)
+    const on = (await harness.shed()).loops.filter(({ sawId }) => sawId === SAW)
+    expect(on.map(({ loopId }) => loopId)).toEqual([second])
+  })
+
+  test('of two who fit two loops on one saw at once, one is told', async () => {
+    const loops = [await loop('rush-for-saw-a'), await loop('rush-for-saw-b')]
+    const answers = await Promise.all(loops.map((loopId) => harness.write(fitted(loopId, SECOND_SAW))))
+    expect(answers.map(({ status }) => status).sort()).toEqual([201, 409])
+  })
+
+  test('a loop that does not fit is kept off, with the reason', async () => {
+    const wrong = 'wrong-gauge-1'
+    await harness.write(registered(wrong, 'WG1', { ...SPEC, gaugeUm: 1600, driveLinks: 70 }))
+    const { status, body } = await harness.write(fitted(wrong))
+    expect({ status, code: body.code }).toEqual({ status: 409, code: 'does-not-fit' })
+    expect(body.detail).toContain('gauge is 1.6 mm, the groove takes 1.5 mm; it has 70 drive links, the bar takes 72')
+  })
+})
+
+describe('bad input', () => {
+  const expectProblem = async (send: () => Promise<{ status: number; body: unknown; headers: Headers }>, status: number, code: string, field?: string) => {
+    const answer = await send()
+    const problem = answer.body as ProblemDetails
+    expect({ status: answer.status, code: problem.code }).toEqual({ status, code })
+    expect(answer.headers.get('content-type')).toContain('application/problem+json')
+    expect(problem.detail.length).toBeGreaterThan(5)
+    expect(JSON.stringify(problem)).not.toMatch(/\n\s+at |node_modules/)
+    if (field !== undefined) expect(problem.problems?.map((one) => one.field)).toContain(field)
+  }
+  const id = 'bad-input-loop'
+  beforeAll(() => loop(id))
+
+  test.each([
+    ['longer than new', { ...measured(id, 9500) }, 'not-admitted', 'entries[0].readings[0].lengthUm'],
+    ['ten times off', { ...measured(id, 60_000) }, 'not-admitted', 'entries[0].readings[0].lengthUm'],
+    ['shorter than nothing', { ...measured(id, -1) }, 'invalid', 'entries[0].readings[0].lengthUm'],
+    ['half a micrometre', { ...measured(id, 0.5) }, 'invalid', 'entries[0].readings[0].lengthUm'],
+    ['a text for a length', { ...measured(id), readings: [{ cutter: 1, lengthUm: '5.2 mm' }] }, 'invalid', 'entries[0].readings[0].lengthUm'],
+    ['no such cutter', { ...measured(id), readings: [{ cutter: 99, lengthUm: 5000 }] }, 'not-admitted', 'entries[0].readings[0].cutter'],
+    ['before registration', { ...ran(id), happenedAt: '2026-02-01T09:00:00.000Z' }, 'not-admitted', 'entries[0].happenedAt'],
+    ['in the future', { ...ran(id), happenedAt: '2026-04-01T09:00:00.000Z' }, 'not-admitted', 'entries[0].happenedAt'],
+    ['no such day', { ...ran(id), happenedAt: '2026-02-30T09:00:00.000Z' }, 'invalid', 'entries[0].happenedAt'],
+    ['an unknown kind', { ...ran(id), kind: 'danced' }, 'invalid', 'entries[0].kind'],
+    ['an unknown field', { ...ran(id), colour: 'red' }, 'invalid', 'entries[0]'],
+    ['a correction of nothing', corrected(id, 'no-such-entry'), 'not-admitted', 'entries[0].strikes'],
+    ['nobody of the crew', { ...ran(id), personId: 'a-stranger-1' }, 'no-such-person', 'entries[0].personId'],
+    ['no saw of the crew', fitted(id, 'a-strange-saw'), 'no-such-saw', 'entries[0].sawId'],
+  ])('%s', async (_name, entry, code, field) => {
+    await expectProblem(() => harness.post('/api/entries', { entries: [entry] }), 422, code, field)
+    expect(await harness.log(id)).toHaveLength(1)
+  })
+
+  test('broken, huge, empty and foreign bodies', async () => {
+    await expectProblem(() => harness.post('/api/entries', '{"entries": ['), 400, 'malformed-json')
+    await expectProblem(() => harness.post('/api/entries', `{"entries": "${'x'.repeat(300_000)}"}`), 413, 'body-too-large')
+    await expectProblem(() => harness.post('/api/entries', { entries: [] }), 422, 'invalid', 'entries')
+    await expectProblem(() => harness.post('/api/entries', []), 422, 'invalid')
+    await expectProblem(() => harness.request('/api/entries', { method: 'POST', body: 'a=b', headers: { 'content-type': 'application/x-www-form-urlencoded' } }), 415, 'not-json')
+    await expectProblem(() => harness.request('/api/nothing'), 404, 'no-such-route')
+    await expectProblem(() => harness.request('/api/loops/%00'), 404, 'no-such-loop')
+    await expectProblem(() => harness.request('/api/loops/%E0%A4%A'), 400, 'bad-request')
+  })
+
+  test('a tag that is taken', async () => {
+    await expectProblem(() => harness.write(registered('same-tag-again', id.slice(-12))), 409, 'tag-taken')
+  })
+})
+
+describe('another crew', () => {
+  test("sees nothing of ours and writes to nothing of ours", async () => {
+    const loopId = await loop('ours-alone-1')
+    expect((await harness.request(`/api/loops/${loopId}`, {}, OTHER_CREW)).status).toBe(404)
+    const { status, body } = await harness.post('/api/entries', { entries: [ran(loopId)] }, OTHER_CREW)
+    expect({ status, code: body.code }).toEqual({ status: 404, code: 'no-such-loop' })
+    expect(await harness.log(loopId)).toHaveLength(1)
+    expect(await harness.shed(OTHER_CREW)).toMatchObject({ people: [], saws: [], loops: [] })
+    const person = await harness.post('/api/entries', { entries: [{ ...registered('theirs-alone'), personId: PERSON }] }, OTHER_CREW)
+    expect(person.body.code).toBe('no-such-person')
+  })
+})

@@ -1,0 +1,50 @@
+import { afterAll, beforeAll, expect, test } from 'vitest'
+import { Harness, ran, registered } from '../testing/harness'
+
+let harness: Harness
+beforeAll(async () => {
+  harness = await Harness.open()
+})
+afterAll(() => harness.close())
+
+test('the shed is served again from memory until something changes', async () => {
+  const first = await harness.request('/api/shed')
+  const etag = first.headers.get('etag') ?? ''
+  expect((await harness.request('/api/shed', { headers: { 'if-none-match': etag } })).status).toBe(304)
+  await harness.write(registered('changes-shed'))
+  const after = await harness.request<{ loops: unknown[] }>('/api/shed', { headers: { 'if-none-match': etag } })
+  expect(after.status).toBe(200)
+  expect(after.body.loops).toHaveLength(1)
+})
+
+test('saws and people are added once, by name', async () => {
+  const saw = { id: 'added-saw-1', nickname: 'Petrel', pitchClass: 'p325', gaugeUm: 1300, driveLinks: 64 }
+  expect((await harness.post('/api/saws', saw)).status).toBe(201)
+  expect((await harness.post('/api/saws', saw)).status).toBe(201)
+  expect((await harness.post('/api/saws', { ...saw, gaugeUm: 1500 })).body.code).toBe('id-taken')
+  expect((await harness.post('/api/saws', { ...saw, id: 'added-saw-2' })).body.code).toBe('name-taken')
+  expect((await harness.post('/api/people', { id: 'added-person', name: ' ' })).body.problems?.[0]?.field).toBe('name')
+  expect((await harness.post('/api/people', { id: 'added-person', name: 'Wim Tarn' })).status).toBe(201)
+  const { saws, people } = await harness.shed()
+  expect(saws.filter(({ nickname }) => nickname === 'Petrel')).toHaveLength(1)
+  expect(people.map(({ name }) => name)).toContain('Wim Tarn')
+})
+
+test('pages of other sites are refused, and the headers are strict', async () => {
+  const foreign = await harness.request<{ code: string }>('/api/shed', { headers: { origin: 'http://elsewhere.example' } })
+  expect(foreign).toMatchObject({ status: 403, body: { code: 'foreign-origin' } })
+  const { headers } = await harness.request('/api/shed')
+  const policy = headers.get('content-security-policy') ?? ''
+  expect(policy).toContain("default-src 'none'")
+  expect(policy).not.toContain('unsafe')
+  expect(headers.get('x-content-type-options')).toBe('nosniff')
+  expect(headers.get('x-powered-by')).toBeNull()
+})
+
+test('the log says what was asked and how it went, and nothing of what was in it', async () => {
+  await harness.write({ ...registered('noted-loop-1'), note: 'Ottoline was unwell' }, ran('noted-loop-1'))
+  const logged = harness.logged.join('')
+  expect(logged).toContain('"path":"/api/entries"')
+  expect(logged).toContain('"status":201')
+  expect(logged).not.toMatch(/Ottoline|unwell|127\.0\.0\.1|user-agent/)
+})

@@ -1,0 +1,84 @@
+import { mkdtempSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { setTimeout as sleep } from 'node:timers/promises'
+import { afterAll, describe, expect, test } from 'vitest'
+import { freePort, StartProblem } from '../database/privateDatabase'
+import { ran, registered } from '../testing/harness'
+import { lockFolder } from './lock'
+import { HELP, readOptions } from './options'
+import { serve } from './serve'
+
+const dirs: string[] = []
+const folder = (): string => {
+  const dir = mkdtempSync(join(tmpdir(), 'undercliff-serve-'))
+  dirs.push(dir)
+  return dir
+}
+afterAll(() => {
+  for (const dir of dirs) rmSync(dir, { recursive: true, force: true })
+})
+const quiet = (): void => undefined
+
+describe('options', () => {
+  test('what the help names is read', () => {
+    expect(readOptions(['--port', '5000', '--data', '/tmp/x', '--fresh', '--yes', '--empty'], {})).toMatchObject({ port: 5000, dataDir: '/tmp/x', fresh: true, yes: true, empty: true, host: '127.0.0.1', databaseUrl: null })
+    for (const flag of ['--port', '--data', '--fresh', '--empty', '--help', '--yes']) expect(HELP).toContain(flag)
+  })
+
+  test('what is not known gets a sentence', () => {
+    expect(() => readOptions(['--prot', '1'], {})).toThrow(StartProblem)
+    expect(() => readOptions(['--port', 'x'], {})).toThrow('--port takes a number from 1 to 65535, not "x".')
+  })
+})
+
+describe('the lock', () => {
+  test('a running holder is named, a dead one is taken over', () => {
+    const dir = folder()
+    const said: string[] = []
+    writeFileSync(join(dir, 'undercliff.lock'), JSON.stringify({ pid: 2 ** 22 - 1, address: 'http://127.0.0.1:1' }))
+    const unlock = lockFolder(dir, 'http://127.0.0.1:2', (line) => said.push(line))
+    expect(said).toEqual(['The last run did not end in good order; its lock is taken over.'])
+    unlock()
+    writeFileSync(join(dir, 'undercliff.lock'), JSON.stringify({ pid: process.ppid, address: 'http://127.0.0.1:3' }))
+    expect(() => lockFolder(dir, 'http://127.0.0.1:4', quiet)).toThrow(/running on this data folder already: http:\/\/127\.0\.0\.1:3/)
+  })
+})
+
+describe('a running Undercliff', () => {
+  test('keeps its password to its owner, says 503 while the database is away, and recovers by itself', async () => {
+    const dataDir = folder()
+    const port = await freePort()
+    const options = { ...readOptions(['--port', String(port), '--data', dataDir, '--empty'], {}) }
+    const running = await serve(options, null, quiet)
+    try {
+      expect(statSync(join(dataDir, 'database.json')).mode & 0o777).toBe(0o600)
+      const post = (entry: unknown) => fetch(`${running.address}/api/entries`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ entries: [entry] }) })
+      expect((await post(registered('survives-it-1'))).status).toBe(201)
+
+      await expect(serve({ ...options, dataDir: folder() }, null, quiet)).rejects.toThrow(`Port ${port} is taken`)
+
+      process.kill(running.databasePid() ?? 0, 'SIGKILL')
+      const entry = ran('survives-it-1')
+      const statuses = new Set<number>()
+      for (let tries = 0; tries < 200 && !statuses.has(201); tries += 1) {
+        statuses.add((await post(entry)).status)
+        await sleep(50)
+      }
+      expect([...statuses].filter((status) => status !== 503)).toEqual([201])
+      expect((await fetch(`${running.address}/healthz`)).status).toBe(200)
+      const { entries } = (await (await fetch(`${running.address}/api/loops/survives-it-1`)).json()) as { entries: unknown[] }
+      expect(entries).toHaveLength(2)
+    } finally {
+      await running.stop()
+    }
+    expect(() => readFileSync(join(dataDir, 'undercliff.lock'))).toThrow()
+    expect(() => process.kill(Number(readFileSync(join(dataDir, 'mariadb', 'mariadb.pid'), 'utf8')), 0)).toThrow()
+  })
+
+  test('--fresh without --yes is refused where nobody can be asked', async () => {
+    const options = readOptions(['--fresh', '--data', folder(), '--port', String(await freePort())], {})
+    if (process.stdin.isTTY) return
+    await expect(serve(options, null, quiet)).rejects.toThrow('Add --yes')
+  })
+})

@@ -1,0 +1,27 @@
+import { defineConfig } from 'vitest/config'
+
+export default defineConfig({
+  test: {
+    reporters: ['default', './scripts/lineReporter.ts'],
+    projects: [
+      {
+        test: {
+          name: 'unit',
+          include: ['{core,contract,demo,web}/src/**/*.test.ts'],
+          environment: 'node',
+        },
+      },
+      {
+        test: {
+          name: 'server',
+          include: ['server/src/**/*.test.ts'],
+          environment: 'node',
+          globalSetup: ['server/src/testing/database.ts'],
+          testTimeout: 60_000,
+          hookTimeout: 120_000,
+          fileParallelism: false,
+        },
+      },
+    ],
+  },
+})
