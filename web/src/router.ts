@@ -1,18 +1,36 @@
 import { createRouter, createWebHistory } from 'vue-router'
 import ShedPage from './shed/ShedPage.vue'
 
+const screens = {
+  loop: () => import('./loop/LoopPage.vue'),
+  measure: () => import('./measure/MeasurePage.vue'),
+  sharpened: () => import('./sharpened/SharpenedPage.vue'),
+  note: () => import('./note/NotePage.vue'),
+  addLoop: () => import('./add/AddLoopPage.vue'),
+  addSaw: () => import('./add/AddSawPage.vue'),
+  nowhere: () => import('./parts/NowherePage.vue'),
+}
+
+/**
+ * Fetches the other screens while nobody waits for them, so that work can be logged when the
+ * server has gone away in the meantime.
+ */
+export async function fetchOtherScreens(): Promise<void> {
+  for (const screen of Object.values(screens)) await screen().catch(() => undefined)
+}
+
 /** Every place has an address; only the shed is loaded at once. */
 export const router = createRouter({
   history: createWebHistory(),
   scrollBehavior: (_to, _from, saved) => saved ?? { top: 0 },
   routes: [
     { path: '/', name: 'shed', component: ShedPage },
-    { path: '/loops/:tag', name: 'loop', component: () => import('./loop/LoopPage.vue'), props: true },
-    { path: '/loops/:tag/measure', name: 'measure', component: () => import('./measure/MeasurePage.vue'), props: true },
-    { path: '/loops/:tag/sharpened', name: 'sharpened', component: () => import('./sharpened/SharpenedPage.vue'), props: true },
-    { path: '/loops/:tag/note/:kind', name: 'note', component: () => import('./note/NotePage.vue'), props: true },
-    { path: '/add/loop', name: 'addLoop', component: () => import('./add/AddLoopPage.vue') },
-    { path: '/add/saw', name: 'addSaw', component: () => import('./add/AddSawPage.vue') },
-    { path: '/:rest(.*)*', name: 'nowhere', component: () => import('./parts/NowherePage.vue') },
+    { path: '/loops/:tag', name: 'loop', component: screens.loop, props: true },
+    { path: '/loops/:tag/measure', name: 'measure', component: screens.measure, props: true },
+    { path: '/loops/:tag/sharpened', name: 'sharpened', component: screens.sharpened, props: true },
+    { path: '/loops/:tag/note/:kind', name: 'note', component: screens.note, props: true },
+    { path: '/add/loop', name: 'addLoop', component: screens.addLoop },
+    { path: '/add/saw', name: 'addSaw', component: screens.addSaw },
+    { path: '/:rest(.*)*', name: 'nowhere', component: screens.nowhere },
   ],
 })

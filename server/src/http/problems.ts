@@ -2,6 +2,7 @@ import { PROBLEM_MEDIA_TYPE, problemDetails, type ProblemDetails } from '@underc
 import type { ErrorRequestHandler, Response } from 'express'
 import { isDatabaseAway } from '../database/errors'
 import { Refusal } from '../store/refusal'
+import { loggable } from './loggable'
 
 /** Answers with a problem document. */
 export function sendProblem(response: Response, problem: ProblemDetails): void {
@@ -32,7 +33,7 @@ export function problemOf(error: unknown): ProblemDetails {
 /** Turns whatever a route throws into a problem document; never a stack. */
 export const answerProblems: ErrorRequestHandler = (error: unknown, request, response, next) => {
   const problem = problemOf(error)
-  if (problem.status >= 500) request.log.error({ err: error }, problem.code)
+  if (problem.status >= 500) request.log.error({ cause: loggable(error) }, problem.code)
   if (response.headersSent) {
     next(error)
     return

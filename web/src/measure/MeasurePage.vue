@@ -173,7 +173,7 @@ watch(field, (element) => element?.focus())
           <dt>Sharpenings left</dt><dd>{{ sayRange(outlook.sharpeningsLeft) }}</dd>
         </dl>
         <WhoField v-model="who" small />
-        <button type="button" class="act" :class="{ next: cutter === undefined }" :disabled="readings.length === 0" @click="save">Save {{ readCount }} readings</button>
+        <button type="button" class="act" :class="{ next: cutter === undefined }" :disabled="readings.length === 0" @click="save">Save {{ readings.length }} {{ readings.length === 1 ? 'reading' : 'readings' }}</button>
       </aside>
     </div>
   </div>

@@ -187,5 +187,4 @@ async function save(): Promise<void> {
 .trio { display: grid; grid-template-columns: repeat(auto-fit, minmax(180px, 1fr)); gap: 10px; align-items: end; }
 .save { font-size: 1.2rem; min-height: 60px; }
 ul { margin: 0; padding-left: 1.1em; }
-@media (max-width: 900px) { .save { position: sticky; bottom: 8px; z-index: 2; } }
 </style>

@@ -149,7 +149,6 @@ async function save(): Promise<void> {
         <button type="button" class="act" role="radio" :aria-checked="cleared === false" @click="cleared = false">Some left</button>
       </div>
     </fieldset>
-    <button type="button" class="act small more" :aria-expanded="more" @click="more = !more">{{ more ? 'Less' : 'More detail' }}</button>
     <div v-if="more" class="details">
       <div v-if="filed && counted" class="field"><span class="legend">Strokes left and right apart</span>
         <div class="row"><button type="button" class="act small" @click="change('left', -1)">L −</button><button type="button" class="act small" @click="change('left', 1)">L +</button><button type="button" class="act small" @click="change('right', -1)">R −</button><button type="button" class="act small" @click="change('right', 1)">R +</button></div></div>
@@ -161,6 +160,7 @@ async function save(): Promise<void> {
     </div>
     <p v-if="wrong" class="stop-text" role="alert">{{ wrong }}</p>
     <button type="submit" class="act next save" :disabled="busy">Log the sharpening</button>
+    <button type="button" class="act small more" :aria-expanded="more" @click="more = !more">{{ more ? 'Less' : 'More detail' }}</button>
   </form>
   <LoopInHand :state="loop.state" />
   </div>
@@ -177,5 +177,4 @@ async function save(): Promise<void> {
 .wide { grid-column: 1 / -1; }
 .save { font-size: 1.2rem; min-height: 60px; }
 @media (max-width: 700px) { .details { grid-template-columns: 1fr; } .form { border: 0; background: none; padding: 0; } .row > .act { flex: 1 1 auto; } }
-@media (max-width: 900px) { .save { position: sticky; bottom: 8px; z-index: 2; } }
 </style>

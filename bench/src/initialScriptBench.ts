@@ -1,0 +1,32 @@
+import { readdirSync, readFileSync, statSync } from 'node:fs'
+import { join } from 'node:path'
+import { gzipSync } from 'node:zlib'
+import type { Figure } from './figure'
+
+const DIST = new URL('../../web/dist/', import.meta.url).pathname
+
+interface Chunk {
+  readonly file: string
+  readonly isEntry?: boolean
+  readonly imports?: readonly string[]
+}
+
+/** JavaScript that the browser has to have before the shed is drawn, and the fonts. */
+export function initialScriptBench(): Figure[] {
+  const manifest = JSON.parse(readFileSync(join(DIST, '.vite/manifest.json'), 'utf8')) as Record<string, Chunk>
+  const seen = new Set<string>()
+  const visit = (key: string): void => {
+    const chunk = manifest[key]
+    if (chunk === undefined || seen.has(key)) return
+    seen.add(key)
+    for (const imported of chunk.imports ?? []) visit(imported)
+  }
+  for (const [key, chunk] of Object.entries(manifest)) if (chunk.isEntry === true) visit(key)
+  const bytes = [...seen].reduce((sum, key) => sum + gzipSync(readFileSync(join(DIST, manifest[key]?.file ?? ''))).length, 0)
+  const fonts = readdirSync(join(DIST, 'assets')).filter((file) => file.endsWith('.woff2'))
+  const fontBytes = fonts.reduce((sum, file) => sum + statSync(join(DIST, 'assets', file)).size, 0)
+  return [
+    { name: 'initial JavaScript of the shed, gzipped', value: bytes / 1000, unit: 'kB', limit: { atMost: 350 } },
+    { name: `fonts, ${fonts.length} files`, value: fontBytes / 1000, unit: 'kB' },
+  ]
+}

@@ -1,0 +1,56 @@
+import { expect, test, violations } from './fixtures'
+
+const SCREENS = ['/', '/loops/K3', '/loops/T5/measure', '/loops/K3/sharpened', '/loops/P1/note/inspected', '/loops/P1/note/ran', '/loops/P1/note/struck', '/loops/P1/note/retired', '/add/loop', '/add/saw']
+const LOOKS = [
+  { name: 'desk, by day', size: { width: 1280, height: 800 }, scheme: 'light' },
+  { name: 'phone, at night', size: { width: 390, height: 844 }, scheme: 'dark' },
+] as const
+
+for (const { name, size, scheme } of LOOKS) {
+  test(`every screen meets WCAG 2.2 AA and fits its width: ${name}`, async ({ page, open }) => {
+    await page.setViewportSize(size)
+    await page.emulateMedia({ colorScheme: scheme })
+    for (const path of SCREENS) {
+      await open(path)
+      await page.waitForLoadState('networkidle')
+      await expect(page.getByRole('heading').first()).toBeVisible()
+      expect(await violations(page), path).toEqual([])
+      const overflow = await page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth)
+      expect(overflow, `${path} scrolls sideways`).toBeLessThanOrEqual(0)
+    }
+  })
+}
+
+test('on a phone every button of the quick entries is a target of 48 px', async ({ page, open }) => {
+  await page.setViewportSize({ width: 390, height: 844 })
+  for (const path of ['/loops/P1/sharpened', '/loops/P1/note/ran', '/loops/P1/measure']) {
+    await open(path)
+    await expect(page.getByRole('heading').first()).toBeVisible()
+    const small = await page.evaluate(() =>
+      [...document.querySelectorAll<HTMLElement>('main button, main a.act')]
+        .filter((element) => element.offsetParent !== null && element.getBoundingClientRect().height < 47.5)
+        .map((element) => element.textContent),
+    )
+    expect(small, path).toEqual([])
+  }
+})
+
+test('a touch-up is logged in three taps by somebody who was here before', async ({ page, open }) => {
+  await page.setViewportSize({ width: 390, height: 844 })
+  await open('/loops/X1')
+  await page.getByRole('link', { name: 'Log the touch-up' }).click()
+  await page.getByRole('radio', { name: 'Iska Lund-Pell' }).click()
+  await page.getByRole('button', { name: 'Log the sharpening' }).click()
+  await expect(page.locator('[data-entry=sharpened]').first()).toContainText('filed in the field, 4 strokes')
+  await open('/loops/W1/sharpened')
+  await expect(page.getByRole('radio', { name: 'Iska Lund-Pell' })).toHaveAttribute('aria-checked', 'true')
+})
+
+test('the list of keys is behind ?', async ({ page, open }) => {
+  await open('/loops/K3')
+  await expect(page.getByRole('heading', { name: 'K3' })).toBeVisible()
+  await page.keyboard.press('?')
+  await expect(page.getByText('from cutter to cutter on the loop map')).toBeVisible()
+  await page.keyboard.press('Escape')
+  await expect(page.getByText('from cutter to cutter on the loop map')).toHaveCount(0)
+})

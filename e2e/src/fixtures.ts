@@ -1,0 +1,69 @@
+import { readFileSync } from 'node:fs'
+import { createRequire } from 'node:module'
+import { expect, test as base, type Page } from '@playwright/test'
+import type { ShedAnswer, LoopAnswer } from '@undercliff/contract'
+import { Undercliff } from './undercliff'
+
+const AXE = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8')
+
+/** A test's page, on an Undercliff with the demo that the worker's tests share. */
+export const test = base.extend<{ open: (path: string) => Promise<void> }, { undercliff: Undercliff }>({
+  undercliff: [
+    async ({}, use) => {
+      const undercliff = await Undercliff.start()
+      await use(undercliff)
+      await undercliff.stop()
+    },
+    { scope: 'worker', timeout: 120_000 },
+  ],
+  open: async ({ page, undercliff }, use) => {
+    const wrong: string[] = []
+    page.on('console', (message) => {
+      if (message.type() === 'error' && !/Failed to load resource/.test(message.text())) wrong.push(message.text())
+    })
+    page.on('pageerror', (error) => wrong.push(String(error)))
+    await use(async (path) => {
+      await page.goto(undercliff.address + path)
+    })
+    expect(wrong, 'nothing goes wrong in the console, the content security policy included').toEqual([])
+  },
+})
+
+export { expect }
+
+/** The log of a loop as the server has it. */
+export async function logOf(undercliff: Undercliff, tag: string): Promise<LoopAnswer['entries']> {
+  const { loops } = await undercliff.json<ShedAnswer>('/api/shed')
+  const loopId = loops.find((loop) => loop.tag === tag)?.loopId ?? ''
+  return (await undercliff.json<LoopAnswer>(`/api/loops/${loopId}`)).entries
+}
+
+/** Violations of WCAG 2.2 AA that axe-core finds on the page as it stands. */
+export async function violations(page: Page): Promise<string[]> {
+  // Evaluated by the driver, not the page: the page's policy would refuse a script of another's.
+  await page.evaluate(AXE)
+  return page.evaluate(async () => {
+    const { axe } = window as unknown as { axe: { run: (where: Document, options: unknown) => Promise<{ violations: { id: string; nodes: { html: string; failureSummary: string }[] }[] }> } }
+    const found = await axe.run(document, { runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'] })
+    return found.violations.flatMap(({ id, nodes }) => nodes.map(({ html, failureSummary }) => `${id}: ${html.slice(0, 140)} | ${failureSummary.slice(0, 200)}`))
+  })
+}
+
+/** Types readings as a caliper does: the figure, then Enter. */
+export async function caliper(page: Page, ...readings: string[]): Promise<void> {
+  for (const reading of readings) {
+    await page.keyboard.type(reading)
+    await page.keyboard.press('Enter')
+  }
+}
+
+/** Presses Tab until what has the focus has this name. */
+export async function tabTo(page: Page, name: string | RegExp): Promise<void> {
+  const matches = (text: string): boolean => (typeof name === 'string' ? text === name : name.test(text))
+  for (let presses = 0; presses < 120; presses += 1) {
+    await page.keyboard.press('Tab')
+    const text = await page.evaluate(() => (document.activeElement?.getAttribute('aria-label') ?? document.activeElement?.textContent ?? '').trim())
+    if (matches(text)) return
+  }
+  throw new Error(`nothing named ${String(name)} can be reached by Tab`)
+}

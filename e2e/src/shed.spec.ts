@@ -1,0 +1,76 @@
+import { expect, logOf, test } from './fixtures'
+import { Undercliff } from './undercliff'
+
+test('search and filter narrow the shed, stand in the address, and survive a reload', async ({ page, open }) => {
+  await open('/')
+  await page.getByRole('button', { name: /^Regrind/ }).click()
+  await expect(page).toHaveURL(/verdict=regrind/)
+  await expect(page.getByText(/^3 of 30 loops/)).toBeVisible()
+  await page.reload()
+  await expect(page.getByText(/^3 of 30 loops/)).toBeVisible()
+  await page.getByRole('button', { name: 'Show all' }).click()
+  await page.getByRole('searchbox').fill('mizzen')
+  await expect(page.getByText(/^1 of 30 loops/)).toBeVisible()
+})
+
+test('a strike is inspected, and the loop is fit again; undo takes it back', async ({ page, open, undercliff }) => {
+  await open('/loops/P4')
+  const verdict = page.getByRole('region', { name: 'Verdict' })
+  await expect(verdict).toContainText('Inspect')
+  await page.getByRole('link', { name: 'Log the inspection' }).click()
+  await page.getByRole('button', { name: 'Log the inspection' }).click()
+  await expect(verdict).toContainText('Run on')
+  await page.getByRole('button', { name: 'Undo' }).click()
+  await expect(verdict).toContainText('Inspect')
+  await expect.poll(async () => (await logOf(undercliff, 'P4')).at(-1)?.kind).toBe('corrected')
+})
+
+test('a loop goes on a saw, and the one that was there comes off', async ({ page, open, undercliff }) => {
+  await open('/loops/T4')
+  await page.getByRole('button', { name: 'Put on Great Tern' }).click()
+  await expect(page.getByRole('status').getByText('T4 is on Great Tern; T1 came off.')).toBeVisible()
+  await expect(page.getByText('On Great Tern', { exact: true })).toBeVisible()
+  expect((await logOf(undercliff, 'T1')).at(-1)?.kind).toBe('takenOff')
+})
+
+test('an entry is struck out and stays to be seen', async ({ page, open }) => {
+  await open('/loops/W3')
+  const line = page.locator('[data-entry=ran]').first()
+  await line.getByRole('button', { name: /^Strike out/ }).click()
+  await expect(line).toContainText('Struck out.')
+  await expect(page.getByRole('region', { name: 'Verdict' })).toContainText('Run on')
+})
+
+test('a wrong address says so', async ({ page, open }) => {
+  await open('/loops/NOPE')
+  await expect(page.getByRole('heading', { name: 'No loop has the tag NOPE' })).toBeVisible()
+  await open('/nowhere/at/all')
+  await expect(page.getByRole('heading', { name: 'There is nothing here' })).toBeVisible()
+})
+
+test('an empty shed is filled from the first saw on', async ({ page }) => {
+  const undercliff = await Undercliff.start('--empty')
+  try {
+    await page.goto(undercliff.address)
+    await page.getByRole('link', { name: 'Add a saw' }).click()
+    await page.getByLabel('What the crew calls it').fill('Petrel')
+    await page.getByRole('button', { name: 'Add the saw' }).click()
+    await expect(page.getByRole('heading', { name: 'Petrel' })).toBeVisible()
+    await page.getByRole('link', { name: 'Add a loop' }).click()
+    await page.getByLabel('Tag').fill('A1')
+    await expect(page.getByText(/36 cutters on 1372 mm/)).toBeVisible()
+    await page.getByRole('button', { name: 'Add the loop' }).click()
+    await expect(page.getByRole('heading', { name: 'A1' })).toBeVisible()
+    await page.getByRole('button', { name: 'Put on Petrel' }).click()
+    await expect(page.getByText('On Petrel', { exact: true })).toBeVisible()
+    await page.keyboard.press('s')
+    await page.getByRole('button', { name: 'Somebody else' }).click()
+    await page.getByLabel('Name').fill('Wim')
+    await page.getByLabel('Name').press('Enter')
+    await expect(page.getByRole('radio', { name: 'Wim' })).toHaveAttribute('aria-checked', 'true')
+    await page.getByRole('button', { name: 'Log the sharpening' }).click()
+    await expect(page.locator('[data-entry=sharpened]')).toContainText('Wim')
+  } finally {
+    await undercliff.stop()
+  }
+})
