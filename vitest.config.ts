@@ -16,7 +16,7 @@ export default defineConfig({
           name: 'server',
           include: ['server/src/**/*.test.ts'],
           environment: 'node',
-          globalSetup: ['server/src/testing/database.ts'],
+          globalSetup: ['server/src/fixtures/database.ts'],
           testTimeout: 60_000,
           hookTimeout: 120_000,
           fileParallelism: false,

@@ -1,6 +1,6 @@
 import { describe, expect, test } from 'vitest'
 import type { NewEntry } from '../log'
-import { hour, Log, SPEC } from '../testing/logs'
+import { hour, Log, SPEC } from '../fixtures/logs'
 import { admit } from './admit'
 
 const NOW = Date.parse(hour(100))

@@ -1,7 +1,7 @@
 import { expect, test } from 'vitest'
 import { fold } from '../fold'
 import { fits, misfits } from '../fit'
-import { Log, SPEC } from '../testing/logs'
+import { Log, SPEC } from '../fixtures/logs'
 import { DEFAULT_RULES } from '../verdict'
 import { cardOf } from './card'
 import { whatNext } from './urgency'

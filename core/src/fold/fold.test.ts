@@ -1,8 +1,8 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
 import type { Entry } from '../log'
-import { anyLog } from '../testing/anyLog'
-import { hour, Log, SPEC } from '../testing/logs'
+import { anyLog } from '../fixtures/anyLog'
+import { hour, Log, SPEC } from '../fixtures/logs'
 import { fold } from './fold'
 
 const state = (log: Log, until?: string) => {

@@ -43,7 +43,7 @@ export const SHARPEN_METHOD_NAMES: Record<SharpenMethod, string> = {
   fileField: 'filed in the field',
   fileBench: 'filed at the bench',
   grinder: 'ground',
-  shop: 'sharpened by a shop',
+  shop: 'by a shop',
 }
 
 export type StrikeObject = 'stone' | 'metal' | 'soil' | 'unknown'

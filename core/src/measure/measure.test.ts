@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
 import { fold } from '../fold'
-import { Log, SPEC } from '../testing/logs'
+import { Log, SPEC } from '../fixtures/logs'
 import { checkLength } from './checkLength'
 import { summarise } from './summary'
 

@@ -36,33 +36,30 @@ function choose(state: LoopState, rules: HouseRules, ahead: Forecast, options: r
   if (state.retired !== null) {
     return { action: 'retire', also: [], reasons: [{ rule: 'alreadyRetired' }], fitForUse: false }
   }
+  const deepestUm = options.find(({ action }) => action === 'file')?.deepestUm ?? 0
+  const found = [...repairs(rules, deepestUm, ahead), ...dullness(state, rules)]
+  const bench = benchAction(found, options)
+  const job = options.find(({ action }) => action === bench)
+  // Nothing is left to bring down to: the bench job would pass the reserve above the mark.
+  const spent = bench !== 'runOn' && has(job?.reasons ?? [], 'tooLittleLeft') ? [...(job?.reasons ?? []), ...found] : []
+
   const ends = endings(state, rules, ahead)
   if (ends.length > 0) return { action: 'retire', also: [], reasons: ends, fitForUse: false }
+  if (spent.length > 0 && ahead.summary.worst.length.known === 'measured') {
+    return { action: 'retire', also: [], reasons: spent, fitForUse: true }
+  }
   const stopping = stops(state, rules)
   if (stopping.length > 0) return { action: 'stop', also: [], reasons: stopping, fitForUse: false }
 
   const unknown = unknowns(state, rules, ahead)
-  const deepestUm = options.find(({ action }) => action === 'file')?.deepestUm ?? 0
-  const found = [...repairs(rules, deepestUm, ahead), ...dullness(state, rules)]
   const high = gaugesHigh(rules, ahead)
   if (unknown.length > 0) {
     const action = has(unknown, 'struckUnseen') ? 'inspect' : 'measure'
     const fitForUse = !has(unknown, 'struckUnseen', 'perhapsAtMark')
     return { action, also: [], reasons: [...unknown, ...found, ...high], fitForUse }
   }
+  if (spent.length > 0) return { action: 'measure', also: [], reasons: spent, fitForUse: true }
 
-  const bench = benchAction(found, options)
-  // Nothing is left to bring down to: the bench job would pass the mark.
-  const job = options.find(({ action }) => action === bench)
-  if (bench !== 'runOn' && has(job?.reasons ?? [], 'tooLittleLeft')) {
-    const measured = ahead.summary.worst.length.known === 'measured'
-    return {
-      action: measured ? 'retire' : 'measure',
-      also: [],
-      reasons: [...(job?.reasons ?? []), ...found],
-      fitForUse: true,
-    }
-  }
   if (bench === 'runOn') {
     return high.length > 0
       ? { action: 'lowerGauges', also: [], reasons: high, fitForUse: true }

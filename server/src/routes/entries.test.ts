@@ -1,6 +1,6 @@
 import type { ProblemDetails } from '@undercliff/contract'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
-import { corrected, fitted, Harness, measured, OTHER_CREW, PERSON, ran, registered, SAW, SECOND_SAW, SPEC, takenOff } from '../testing/harness'
+import { corrected, fitted, Harness, measured, OTHER_CREW, PERSON, ran, registered, SAW, SECOND_SAW, SPEC, takenOff } from '../fixtures/harness'
 import { verifySnapshots } from '../store/refold'
 
 let harness: Harness

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { afterAll, beforeAll, expect, test } from 'vitest'
-import { Harness, measured, ran, registered } from '../testing/harness'
+import { Harness, measured, ran, registered } from '../fixtures/harness'
 import { verifySnapshots } from '../store/refold'
 
 const BODIES = 2400

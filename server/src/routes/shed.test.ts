@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, expect, test } from 'vitest'
-import { Harness, ran, registered } from '../testing/harness'
+import { Harness, ran, registered } from '../fixtures/harness'
 
 let harness: Harness
 beforeAll(async () => {

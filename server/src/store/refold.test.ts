@@ -3,7 +3,7 @@ import { sql } from 'drizzle-orm'
 import { afterAll, beforeAll, expect, test } from 'vitest'
 import { loadDemo, clearAll, installedCrew } from './crew'
 import { refoldOutdated, verifySnapshots } from './refold'
-import { Harness, NOW } from '../testing/harness'
+import { Harness, NOW } from '../fixtures/harness'
 
 let harness: Harness
 beforeAll(async () => {

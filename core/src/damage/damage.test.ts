@@ -1,0 +1,61 @@
+import fc from 'fast-check'
+import { describe, expect, test } from 'vitest'
+import { damageAfterRemoval, damageDepth } from './damage'
+import { CUTTER_DAMAGE, CUTTER_DAMAGE_KINDS, PART_DAMAGE, PART_DAMAGE_KINDS } from './kinds'
+
+const anyDamage = fc.array(
+  fc.record({ kind: fc.constantFrom(...CUTTER_DAMAGE_KINDS), depthUm: fc.option(fc.integer({ min: 1, max: 5000 })) }),
+  { maxLength: 6 },
+)
+
+describe('damage', () => {
+  // Any crack, broken strap or drive link, loose rivet or overstretch ends a loop: common practice.
+  test('what ends a loop is what the trade says ends it', () => {
+    const ends = [
+      ...CUTTER_DAMAGE_KINDS.filter((kind) => CUTTER_DAMAGE[kind].effect === 'ends'),
+      ...PART_DAMAGE_KINDS.filter((kind) => PART_DAMAGE[kind].effect === 'ends'),
+    ]
+    expect(ends.sort()).toEqual(['cracked', 'driveLinkCracked', 'rivetLoose', 'strapCracked', 'stretched'])
+  })
+
+  test('a file skates on blued steel and on nothing else', () => {
+    expect(CUTTER_DAMAGE_KINDS.filter((kind) => !CUTTER_DAMAGE[kind].fileBites)).toEqual(['blued'])
+  })
+
+  test('names are told apart', () => {
+    const names = [...Object.values(CUTTER_DAMAGE), ...Object.values(PART_DAMAGE)].map(({ name }) => name)
+    expect(new Set(names).size).toBe(names.length)
+  })
+
+  test('the deepest known depth counts, and an unknown one is told', () => {
+    expect(damageDepth([])).toEqual({ knownUm: 0, unknown: false })
+    expect(
+      damageDepth([
+        { kind: 'stone', depthUm: 900 },
+        { kind: 'chipped', depthUm: 300 },
+        { kind: 'metal', depthUm: null },
+      ]),
+    ).toEqual({ knownUm: 900, unknown: true })
+    expect(damageDepth([{ kind: 'rounded', depthUm: 400 }])).toEqual({ knownUm: 0, unknown: false })
+  })
+
+  test('filing more never leaves more damage, and none leaves it as it was', () => {
+    fc.assert(
+      fc.property(anyDamage, fc.integer({ min: 0, max: 3000 }), fc.integer({ min: 0, max: 3000 }), (damage, um, more) => {
+        const after = damageAfterRemoval(damage, um)
+        const afterMore = damageAfterRemoval(damage, um + more)
+        expect(damageDepth(afterMore).knownUm).toBeLessThanOrEqual(damageDepth(after).knownUm)
+        expect(afterMore.length).toBeLessThanOrEqual(after.length)
+        expect(damageAfterRemoval(damage, 0)).toEqual(damage)
+      }),
+    )
+  })
+
+  test('filed in two goes or in one, the same is left', () => {
+    fc.assert(
+      fc.property(anyDamage, fc.integer({ min: 1, max: 2000 }), fc.integer({ min: 1, max: 2000 }), (damage, one, other) => {
+        expect(damageAfterRemoval(damageAfterRemoval(damage, one), other)).toEqual(damageAfterRemoval(damage, one + other))
+      }),
+    )
+  })
+})
