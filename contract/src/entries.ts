@@ -4,6 +4,7 @@ import {
   CUTTER_TYPES,
   DRIVE_LINKS,
   ENTRY_KINDS,
+  LENGTH_PREFERENCES,
   PART_DAMAGE_KINDS,
   PITCH_CLASSES,
   RETIRE_REASONS,
@@ -188,6 +189,10 @@ export const newSawSchema = strictObject({
   gaugeUm: gaugeUm(),
   driveLinks: driveLinks(),
 })
+
+/** What a crew is called and reads lengths in. */
+export const crewChangeSchema = strictObject({ name: name(60), lengths: oneOf(LENGTH_PREFERENCES, 'The unit') })
+export type CrewChange = yup.InferType<typeof crewChangeSchema>
 
 /** A person as they are added. */
 export const newPersonSchema = strictObject({ id: id(), name: name(40) })

@@ -41,6 +41,20 @@ test('an entry is struck out and stays to be seen', async ({ page, open }) => {
   await expect(page.getByRole('region', { name: 'Verdict' })).toContainText('Run on')
 })
 
+test('the crew reads and types inches when it likes', async ({ page, open }) => {
+  await open('/crew')
+  await page.getByRole('radio', { name: /^Inches/ }).click()
+  await open('/loops/X2')
+  await expect(page.getByText(/^Worst: \d+ [LR]: \.\d{3}"/)).toBeVisible()
+  await page.keyboard.press('m')
+  await page.locator('[data-reading]').fill('.25')
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('button', { name: 'Save 1 reading', exact: true })).toBeEnabled()
+  await open('/crew')
+  await page.getByRole('radio', { name: /^Millimetres/ }).click()
+  await expect(page.getByRole('radio', { name: /^Millimetres/ })).toHaveAttribute('aria-checked', 'true')
+})
+
 test('a wrong address says so', async ({ page, open }) => {
   await open('/loops/NOPE')
   await expect(page.getByRole('heading', { name: 'No loop has the tag NOPE' })).toBeVisible()

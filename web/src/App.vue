@@ -30,7 +30,7 @@ onMounted(() => {
   <NConfigProvider :theme="theme" :theme-overrides="overrides" preflight-style-disabled>
     <AppBar />
     <main class="page">
-      <RouterView />
+      <RouterView :key="$route.path" />
     </main>
     <NoticeBar />
   </NConfigProvider>

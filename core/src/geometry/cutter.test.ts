@@ -1,11 +1,16 @@
 import { expect, test } from 'vitest'
-import { specFromProfile } from '../profile'
+import { BENCH_FIGURES, specFromProfile } from '../profile'
 import { edgeDrop, fileBevelDeg, reachAt, targetSetting } from './cutter'
 
 const spec = specFromProfile({ pitchClass: 'threeEighths', gaugeUm: 1500, driveLinks: 72, cutterType: 'semiChisel' })
 
 // The trade's range: a fifth to a quarter of the file above the plate gives about 50 to 60°. Common practice.
 test('a fifth to a quarter of the file above the plate gives a bevel of 50 to 60°', () => {
+  const [least, most] = BENCH_FIGURES.filePartAbove.value
+  for (const part of [least, most]) {
+    expect(fileBevelDeg(part)).toBeGreaterThanOrEqual(50)
+    expect(fileBevelDeg(part)).toBeLessThanOrEqual(60 + 1e-9)
+  }
   expect(fileBevelDeg(0.2)).toBeCloseTo(53.13, 2)
   expect(fileBevelDeg(0.25)).toBeCloseTo(60, 10)
   expect(() => fileBevelDeg(1.1)).toThrow(RangeError)

@@ -102,6 +102,22 @@ export const PITCH_PROFILES: Readonly<Record<PitchClass, PitchProfile>> = {
   },
 }
 
+/** Figures of the bench that do not depend on the pitch. Common practice. */
+export const BENCH_FIGURES = {
+  /** Part of a round file's diameter above the top plate, least and most. */
+  filePartAbove: common([0.2, 0.25] as const),
+  /** Head tilts in use on a grinder. */
+  headTiltDeg: common([55, 60] as const),
+  /** Down angles in use for full chisel; some makers say none. */
+  downAngleDeg: common([0, 10] as const),
+  /** Thickness of the wheel for depth gauges, with the clamp at 0°. */
+  gaugeWheelUm: common(6000),
+  /** Head angles for the depth-gauge wheel, by machine. */
+  gaugeHeadDeg: common([60, 90] as const),
+  /** Strokes after which a round file skates. */
+  fileLifeStrokes: common(2000),
+} as const
+
 /** What each cutter type brings. Common practice. */
 export const CUTTER_TYPE_PROFILES: Readonly<Record<CutterType, CutterTypeProfile>> = {
   fullChisel: {

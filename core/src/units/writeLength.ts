@@ -2,6 +2,7 @@ import { UM_PER_INCH, UM_PER_MM, type Um } from './length'
 
 /** What a crew reads lengths in. */
 export type LengthPreference = 'mm' | 'inch' | 'both'
+export const LENGTH_PREFERENCES: readonly LengthPreference[] = ['mm', 'inch', 'both']
 
 /**
  * Millimetres as people read them.

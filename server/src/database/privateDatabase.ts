@@ -21,8 +21,12 @@ export interface Credentials {
 /** A MariaDB of Undercliff's own, on loopback, with its own folder, port, socket and password. */
 export interface PrivateDatabase {
   readonly url: string
+  /** Whether it was running already: another Undercliff's, or one that a killed one left. */
+  readonly adopted: boolean
   /** Process id of the running server. */
   pid(): number | null
+  /** Stops watching and leaves the server running. */
+  release(): void
   /** Stops watching and shuts the server down in good order. */
   stop(): Promise<void>
 }
@@ -62,7 +66,8 @@ export const freePort = (): Promise<number> =>
     })
   })
 
-const portIsFree = (port: number): Promise<boolean> =>
+/** Whether nobody listens on a port of loopback. */
+export const portIsFree = (port: number): Promise<boolean> =>
   new Promise((resolve) => {
     const probe = createServer()
     probe.once('error', () => {
@@ -210,7 +215,8 @@ export async function startPrivateDatabase(dataDir: string): Promise<PrivateData
   mkdirSync(dataDir, { recursive: true, mode: 0o700 })
   makeFiles(places)
   const credentials = await credentialsFor(places)
-  if (livePid(places) === null) launch(places, credentials)
+  const adopted = livePid(places) !== null
+  if (!adopted) launch(places, credentials)
   await waitReady(places, credentials)
 
   let restarting = false
@@ -227,7 +233,11 @@ export async function startPrivateDatabase(dataDir: string): Promise<PrivateData
 
   return {
     url: urlOf(credentials),
+    adopted,
     pid: () => livePid(places),
+    release: () => {
+      clearInterval(watch)
+    },
     stop: async () => {
       clearInterval(watch)
       const pid = livePid(places)

@@ -61,7 +61,7 @@ export const refuseForeign =
 
 /** Takes bodies as JSON only, which other sites cannot send without asking first. */
 export const jsonOnly: RequestHandler = (request, response, next) => {
-  if (request.method === 'POST' && request.is('application/json') === false) {
+  if (request.method !== 'GET' && request.method !== 'HEAD' && request.is('application/json') === false) {
     sendProblem(response, problemDetails('not-json', 'Send application/json.'))
     return
   }

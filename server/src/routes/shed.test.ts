@@ -30,6 +30,13 @@ test('saws and people are added once, by name', async () => {
   expect(people.map(({ name }) => name)).toContain('Wim Tarn')
 })
 
+test('a crew reads lengths as it likes, and nothing else changes', async () => {
+  const put = (body: unknown) => harness.request<{ code?: string }>('/api/crew', { method: 'PUT', headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) })
+  expect((await put({ name: 'Heron Isle crew', lengths: 'furlong' })).body.code).toBe('invalid')
+  expect((await put({ name: 'Heron Isle crew', lengths: 'both' })).status).toBe(200)
+  expect((await harness.shed()).crew).toMatchObject({ name: 'Heron Isle crew', lengths: 'both', rules: { version: 1 } })
+})
+
 test('pages of other sites are refused, and the headers are strict', async () => {
   const foreign = await harness.request<{ code: string }>('/api/shed', { headers: { origin: 'http://elsewhere.example' } })
   expect(foreign).toMatchObject({ status: 403, body: { code: 'foreign-origin' } })

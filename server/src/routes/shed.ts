@@ -1,8 +1,8 @@
-import { newPersonSchema, newSawSchema, type NewPerson, type NewSaw } from '@undercliff/contract'
+import { crewChangeSchema, newPersonSchema, newSawSchema, type CrewChange, type NewPerson, type NewSaw } from '@undercliff/contract'
 import { createHash } from 'node:crypto'
 import { Router } from 'express'
 import type { Database } from '../database/connect'
-import { addPerson, addSaw, readShed, revisionOf } from '../store/shed'
+import { addPerson, addSaw, changeCrew, readShed, revisionOf } from '../store/shed'
 import { readBody } from './body'
 
 interface Kept {
@@ -29,6 +29,10 @@ export function shedRoutes(db: Database, crewId: string): Router {
     response.setHeader('Cache-Control', 'private, no-cache')
     if (request.headers['if-none-match'] === kept.etag) response.status(304).end()
     else response.type('json').send(kept.body)
+  })
+
+  router.put('/crew', async (request, response) => {
+    response.json(await changeCrew(db, crewId, readBody<CrewChange>(crewChangeSchema, request.body)))
   })
 
   router.post('/saws', async (request, response) => {

@@ -63,7 +63,7 @@ export function readOptions(args: readonly string[], env: NodeJS.ProcessEnv): St
   return {
     port,
     host: values.host ?? '127.0.0.1',
-    dataDir: values.data === undefined ? DEFAULT_DATA_DIR : resolve(values.data),
+    dataDir: values.data === undefined ? DEFAULT_DATA_DIR : resolve(env.STARTED_IN ?? '.', values.data),
     fresh: values.fresh,
     empty: values.empty,
     yes: values.yes,

@@ -7,7 +7,7 @@ import { nanoid } from 'nanoid'
 import { pino, type Logger } from 'pino'
 import { connect, migrateUp, type Connected } from '../database/connect'
 import { isDatabaseAway } from '../database/errors'
-import { startPrivateDatabase, StartProblem, type PrivateDatabase } from '../database/privateDatabase'
+import { portIsFree, startPrivateDatabase, StartProblem, type PrivateDatabase } from '../database/privateDatabase'
 import { createApp } from '../http/app'
 import { clearAll, createCrew, installedCrew, loadDemo } from '../store/crew'
 import { refoldOutdated } from '../store/refold'
@@ -72,12 +72,14 @@ async function prepare(connected: Connected, options: StartOptions, say: (line: 
   return crewId
 }
 
+const portTaken = (port: number): StartProblem =>
+  new StartProblem(`Port ${port} is taken by another program. Choose another: ./start --port ${port + 1}`)
+
 function listen(server: Server, { port, host }: StartOptions): Promise<void> {
   return new Promise((resolve, reject) => {
     server.once('error', (error: NodeJS.ErrnoException) => {
-      if (error.code === 'EADDRINUSE') {
-        reject(new StartProblem(`Port ${port} is taken by another program. Choose another: ./start --port ${port + 1}`))
-      } else if (error.code === 'EACCES' || error.code === 'EADDRNOTAVAIL' || error.code === 'ENOTFOUND') {
+      if (error.code === 'EADDRINUSE') reject(portTaken(port))
+      else if (error.code === 'EACCES' || error.code === 'EADDRNOTAVAIL' || error.code === 'ENOTFOUND') {
         reject(new StartProblem(`Cannot listen on ${host} port ${port}: ${error.code}.`))
       } else reject(error)
     })
@@ -109,6 +111,10 @@ export async function serve(
   const shownHost = options.host.includes(':') ? `[${options.host}]` : options.host
   const address = `http://${shownHost}:${options.port}`
   const unlock = lockFolder(options.dataDir, address, say)
+  if (isLoopback(options.host) && !(await portIsFree(options.port))) {
+    unlock()
+    throw portTaken(options.port)
+  }
   let privateDatabase: PrivateDatabase | null = null
   let connected: Connected | null = null
   try {

@@ -1,7 +1,7 @@
 import { StartProblem } from '../database/privateDatabase'
 import { WEB_DIST } from '../paths'
 import { HELP, readOptions } from './options'
-import { serve } from './serve'
+import { serve, type Running } from './serve'
 
 const say = (line: string): void => {
   process.stdout.write(`${line}\n`)
@@ -13,19 +13,23 @@ async function main(): Promise<void> {
     say(HELP)
     return
   }
-  const running = await serve(options, WEB_DIST, say)
-  say(`Undercliff is at ${running.address}`)
+  // A signal that comes while things are still starting waits until they can be stopped in order.
   let stopping = false
+  let running: Running | null = null
   const stop = (): void => {
-    if (stopping) return
     stopping = true
-    running.stop().then(
+    const stopped = running?.stop()
+    running = null
+    stopped?.then(
       () => process.exit(0),
       () => process.exit(1),
     )
   }
   process.on('SIGINT', stop)
   process.on('SIGTERM', stop)
+  running = await serve(options, WEB_DIST, say)
+  if (stopping) stop()
+  else say(`Undercliff is at ${running.address}`)
 }
 
 main().catch((error: unknown) => {

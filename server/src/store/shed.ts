@@ -1,4 +1,4 @@
-import type { NewPerson, NewSaw, ShedAnswer } from '@undercliff/contract'
+import type { CrewChange, NewPerson, NewSaw, ShedAnswer } from '@undercliff/contract'
 import { asc, eq, sql } from 'drizzle-orm'
 import type { Database } from '../database/connect'
 import { duplicateKey } from '../database/errors'
@@ -33,6 +33,12 @@ export async function readShed(db: Database, crewId: string): Promise<ShedAnswer
     },
     { isolationLevel: 'repeatable read', accessMode: 'read only' },
   )
+}
+
+/** Changes what a crew is called and reads lengths in. */
+export async function changeCrew(db: Database, crewId: string, { name, lengths }: CrewChange): Promise<CrewChange> {
+  await db.update(crews).set({ name, lengths, revision: sql`revision + 1` }).where(eq(crews.id, crewId))
+  return { name, lengths }
 }
 
 /** Adds something of a crew's under an id made on the device; sending it twice does no harm. */

@@ -73,8 +73,8 @@ async function save(): Promise<void> {
     <div class="field"><span class="legend">Cutters</span><NSelect v-model:value="form.cutterType" :options="options(CUTTER_TYPES, CUTTER_TYPE_NAMES)" aria-label="Cutter type" /></div>
     <div class="field"><span class="legend">Sequence</span><NSelect v-model:value="form.sequence" :options="options(SEQUENCES, SEQUENCE_NAMES)" aria-label="Sequence" /></div>
     <div class="field"><span class="legend">File</span><NSelect :value="file" :options="files" aria-label="File" @update:value="(value: number) => (form.fileUm = value)" /></div>
-    <div class="field"><label for="new">New cutter, edge to mark <span class="soft">({{ profile.newLengthUm.origin === 'assumed' ? 'assumed' : 'common practice' }} {{ writeMm(profile.newLengthUm.value) }})</span></label><NInput v-model:value="form.newLength" :input-props="{ id: 'new', inputmode: 'decimal' }" :placeholder="writeMm(profile.newLengthUm.value)" /></div>
-    <div class="field"><label for="mark">Reading at the mark <span class="soft">(0 when you measure to the mark)</span></label><NInput v-model:value="form.markLength" :input-props="{ id: 'mark', inputmode: 'decimal' }" placeholder="0" /></div>
+    <div class="field"><label for="new">New cutter, edge to mark</label><NInput v-model:value="form.newLength" :input-props="{ id: 'new', inputmode: 'decimal' }" :placeholder="`${writeMm(profile.newLengthUm.value)}, ${profile.newLengthUm.origin === 'assumed' ? 'assumed' : 'common practice'}`" /></div>
+    <div class="field"><label for="mark">Reading at the mark</label><NInput v-model:value="form.markLength" :input-props="{ id: 'mark', inputmode: 'decimal' }" placeholder="0, when you measure to the mark" /></div>
     <p class="soft wide" aria-live="polite">{{ preview }} The box or the maker's sheet wins over these figures.</p>
     <p v-if="wrong" class="stop-text wide" role="alert">{{ wrong }}</p>
     <button type="submit" class="act next wide">Add the loop</button>

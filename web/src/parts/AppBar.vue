@@ -19,7 +19,7 @@ onKeyStroke('?', (event) => {
 <template>
   <header class="bar no-print">
     <RouterLink to="/" class="name">Undercliff</RouterLink>
-    <span class="crew">{{ shed.crew?.name }}</span>
+    <RouterLink to="/crew" class="crew">{{ shed.crew?.name }}</RouterLink>
     <span v-if="outbox.waiting.length > 0" class="state" role="status">
       {{ outbox.waiting.length }} kept on this device, waiting to be sent
     </span>
@@ -36,7 +36,7 @@ onKeyStroke('?', (event) => {
 <style scoped>
 .bar { display: flex; flex-wrap: wrap; gap: 6px 18px; align-items: center; max-width: 1280px; margin: 0 auto; padding: 6px 20px; min-height: 56px; border-bottom: 3px double var(--rule-strong); }
 .name { font: 700 1.25rem/1 var(--text); letter-spacing: -0.02em; text-decoration: none; display: inline-flex; align-items: center; min-height: var(--target); }
-.crew { color: var(--ink-soft); margin-right: auto; }
+.crew { color: var(--ink-soft); margin-right: auto; display: inline-flex; align-items: center; min-height: var(--target); text-underline-offset: 4px; text-decoration-color: var(--rule-strong); }
 .state { border-left: 6px solid var(--work); padding-left: 8px; font-weight: 700; }
 .refused { display: flex; gap: 12px; align-items: center; justify-content: center; padding: 6px; border-bottom: 2px solid var(--stop); color: var(--stop); font-weight: 700; }
 @media (max-width: 700px) { .bar { padding: 2px 12px; } }

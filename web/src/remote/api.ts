@@ -1,4 +1,4 @@
-import type { EntriesAnswer, LoopAnswer, NewPerson, NewSaw, ProblemDetails, ShedAnswer } from '@undercliff/contract'
+import type { CrewChange, EntriesAnswer, LoopAnswer, NewPerson, NewSaw, ProblemDetails, ShedAnswer } from '@undercliff/contract'
 import type { NewEntry } from '@undercliff/core'
 
 /** The server refused; carries its problem document. */
@@ -23,11 +23,12 @@ async function call<T>(path: string, init?: RequestInit): Promise<T> {
   throw new ServerRefusal((await response.json()) as ProblemDetails)
 }
 
-const post = <T>(path: string, body: unknown): Promise<T> =>
-  call(path, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) })
+const send = <T>(method: 'POST' | 'PUT', path: string, body: unknown): Promise<T> =>
+  call(path, { method, headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) })
 
 export const fetchShed = (): Promise<ShedAnswer> => call('/shed')
 export const fetchLoop = (loopId: string): Promise<LoopAnswer> => call(`/loops/${loopId}`)
-export const postEntries = (entries: readonly NewEntry[]): Promise<EntriesAnswer> => post('/entries', { entries })
-export const postSaw = (saw: NewSaw): Promise<NewSaw> => post('/saws', saw)
-export const postPerson = (person: NewPerson): Promise<NewPerson> => post('/people', person)
+export const postEntries = (entries: readonly NewEntry[]): Promise<EntriesAnswer> => send('POST', '/entries', { entries })
+export const postSaw = (saw: NewSaw): Promise<NewSaw> => send('POST', '/saws', saw)
+export const postPerson = (person: NewPerson): Promise<NewPerson> => send('POST', '/people', person)
+export const putCrew = (change: CrewChange): Promise<CrewChange> => send('PUT', '/crew', change)

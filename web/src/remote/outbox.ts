@@ -19,12 +19,25 @@ function keptParcels(): Parcel[] {
   return Object.keys(localStorage)
     .filter((key) => key.startsWith(PREFIX))
     .sort()
-    .map((key) => JSON.parse(localStorage.getItem(key) ?? 'null') as Parcel | null)
+    .map(readParcel)
     .filter((parcel) => parcel !== null)
 }
 
-const keep = (parcel: Parcel): void => {
-  localStorage.setItem(PREFIX + parcel.key, JSON.stringify(parcel))
+function readParcel(key: string): Parcel | null {
+  try {
+    return JSON.parse(localStorage.getItem(key) ?? 'null') as Parcel | null
+  } catch {
+    return null
+  }
+}
+
+/** Keeps a parcel on the device; where the device has no room, it is held until the page closes. */
+function keep(parcel: Parcel): void {
+  try {
+    localStorage.setItem(PREFIX + parcel.key, JSON.stringify(parcel))
+  } catch {
+    // It is still in `parcels`, and is sent from there.
+  }
 }
 
 /**

@@ -18,9 +18,9 @@ defineProps<{ loop: LoopCard; dimmed?: boolean }>()
 </template>
 
 <style scoped>
-.tile { display: grid; grid-template-columns: 60px minmax(0, 1fr); gap: 6px; align-items: center; min-height: 58px; padding: 5px 8px; text-decoration: none; border: 1px solid var(--rule); border-radius: 3px; background: var(--sheet); }
+.tile { display: grid; grid-template-columns: 56px minmax(0, 1fr); gap: 6px; align-items: center; min-height: 52px; padding: 2px 8px; text-decoration: none; border: 1px solid var(--rule); border-radius: 3px; background: var(--sheet); }
 .tile:hover { border-color: var(--ink); }
-.sign { width: 60px; }
+.sign { width: 56px; }
 .words { display: grid; grid-template-columns: 1fr auto; line-height: 1.2; min-width: 0; }
 .tag { font-size: 1.05rem; }
 .verdict { grid-column: 1 / 3; font-size: 0.86rem; white-space: nowrap; }

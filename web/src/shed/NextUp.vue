@@ -51,7 +51,7 @@ li:hover { background: var(--sheet); }
 .go.first { background: var(--work); color: var(--work-ink); padding: 4px 10px; border-radius: 3px; margin-left: -4px; }
 .go.first :deep(.mark) { color: var(--work-ink); }
 .go.first :deep(.over) { stroke: var(--work); }
-.where { display: block; font-size: 0.9rem; padding-top: 2px; }
+.where { display: block; font-size: 0.9rem; padding-top: 4px; }
 .what p { font-size: 0.92rem; line-height: 1.3; }
 @media (max-width: 900px) {
   ol { grid-template-columns: 1fr; }

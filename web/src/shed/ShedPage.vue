@@ -145,7 +145,7 @@ onKeyStroke(['ArrowLeft', 'ArrowRight', 'ArrowUp', 'ArrowDown'], (event) => {
 .filters .act { padding: 4px 7px; gap: 5px; font-size: 0.84rem; white-space: nowrap; border-width: 1px; }
 .ledger { border-top: 2px solid var(--rule-strong); }
 .line > * { min-width: 0; }
-.line { display: grid; grid-template-columns: minmax(420px, 1fr) 2fr; gap: 8px 16px; padding: 5px 0; border-bottom: 1px solid var(--rule); }
+.line { display: grid; grid-template-columns: minmax(420px, 1fr) 2fr; gap: 8px 16px; padding: 4px 0; border-bottom: 1px solid var(--rule); }
 .head { grid-template-columns: 224px 214px 1fr; padding: 3px 0; font-size: 0.85rem; color: var(--ink-soft); }
 .pairs { display: grid; gap: 6px; align-content: start; }
 .pair { display: grid; grid-template-columns: 216px 1fr; gap: 8px; align-items: center; }

@@ -1,0 +1,46 @@
+<script setup lang="ts">
+import { LENGTH_PREFERENCES, writeLength, type LengthPreference } from '@undercliff/core'
+import { NInput } from 'naive-ui'
+import { ref, watch } from 'vue'
+import WhoField from '../parts/WhoField.vue'
+import { putCrew } from '../remote/api'
+import { useNotices } from '../remote/notices'
+import { useShed } from '../remote/shedStore'
+
+const shed = useShed()
+const notices = useNotices()
+const name = ref('')
+const wrong = ref('')
+const who = ref<string | null>(null)
+const EXAMPLE_UM = 650
+const LABELS: Record<LengthPreference, string> = { mm: 'Millimetres', inch: 'Inches', both: 'Both' }
+watch(() => shed.crew?.name, (known) => { name.value = known ?? '' }, { immediate: true })
+
+async function change(lengths: LengthPreference): Promise<void> {
+  try {
+    await putCrew({ name: name.value.trim(), lengths })
+    await shed.load()
+    wrong.value = ''
+    notices.say('Changed for the whole crew.')
+  } catch (error) {
+    wrong.value = (error as Error).message
+  }
+}
+</script>
+
+<template>
+  <form v-if="shed.crew" class="sheet stack" style="max-width: 860px" @submit.prevent="change(shed.lengths)">
+    <h1>The crew</h1>
+    <div class="field"><label for="crew-name">Name</label><NInput v-model:value="name" :maxlength="60" :input-props="{ id: 'crew-name' }" placeholder="" /></div>
+    <fieldset>
+      <legend>Lengths are read in</legend>
+      <div class="row" role="radiogroup" aria-label="Lengths are read in">
+        <button v-for="one in LENGTH_PREFERENCES" :key="one" type="button" class="act" role="radio" :aria-checked="shed.lengths === one" @click="change(one)">{{ LABELS[one] }} <span class="figures">{{ writeLength(EXAMPLE_UM, one) }}</span></button>
+      </div>
+      <p class="soft">A number typed without a unit is taken in {{ shed.bareUnit === 'inch' ? 'inches' : 'millimetres' }}; a fraction is always inches.</p>
+    </fieldset>
+    <WhoField v-model="who" />
+    <p v-if="wrong" class="stop-text" role="alert">{{ wrong }}</p>
+    <button type="submit" class="act next">Save the name</button>
+  </form>
+</template>
