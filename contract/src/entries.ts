@@ -28,6 +28,10 @@ const base = {
   note: text(NOTE_LENGTH),
 }
 
+/** A tag stands in addresses and is read aloud: it begins with a letter or digit. */
+const tag = () =>
+  name(12).matches(/^[\p{L}\p{N}][\p{L}\p{N} ._-]*$/u, 'A tag is letters and digits; spaces, dots and dashes within it.')
+
 const driveLinks = () =>
   yup
     .number()
@@ -88,7 +92,7 @@ const strokes = () => yup.number().required('The strokes of a side are missing.'
 
 /** One schema for each kind of entry. */
 const entrySchemas = {
-  registered: strictObject({ ...base, kind: oneOf(['registered'], 'The kind'), tag: name(12), spec: specSchema.required() }),
+  registered: strictObject({ ...base, kind: oneOf(['registered'], 'The kind'), tag: tag(), spec: specSchema.required() }),
   fitted: strictObject({
     ...base,
     kind: oneOf(['fitted'], 'The kind'),

@@ -47,6 +47,10 @@ describe('entries', () => {
     ])
   })
 
+  test.each(['..', '-1', 'a/b', 'K 3?'])('%s is no tag', (tag) => {
+    expect(problems(entry('registered', { tag }))[0]?.field).toBe('entries[0].tag')
+  })
+
   test('the mark lies below the new length', () => {
     const { spec } = bodies.registered as { spec: object }
     expect(problems(entry('registered', { spec: { ...spec, markLengthUm: 8000 } }))[0]?.field).toBe('entries[0].spec.markLengthUm')

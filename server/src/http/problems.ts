@@ -15,6 +15,7 @@ function ofRequest(error: unknown): ProblemDetails | null {
   const { type, status } = error as { type?: unknown; status?: unknown }
   if (type === 'entity.too.large') return problemDetails('body-too-large', 'Send fewer entries at once.')
   if (type === 'entity.parse.failed') return problemDetails('malformed-json', 'The body is not JSON that can be read.')
+  if (status === 404) return problemDetails('no-such-route', 'There is nothing at this address.')
   if (typeof status === 'number' && status >= 400 && status < 500) {
     return problemDetails('bad-request', 'The request cannot be read.')
   }

@@ -8,7 +8,7 @@ import { computed } from 'vue'
 const props = defineProps<{ state: LoopState; forecast: Forecast; reserveUm: number }>()
 
 const W = 560
-const H = 250
+const H = 330
 const M = { top: 12, right: 16, bottom: 36, left: 40 }
 const spec = computed(() => props.state.spec)
 const ahead = computed(() => props.forecast.sharpeningsLeft)

@@ -1,13 +1,12 @@
 <script setup lang="ts">
 import { onKeyStroke } from '@vueuse/core'
-import { CUTTER_TYPE_NAMES, decide, DEFAULT_RULES, fits, forecast, loopLength, pitchUmOf, SEQUENCE_NAMES, specLine, toothSign, writeFile, writeLength, writeMm, type Action } from '@undercliff/core'
+import { CUTTER_TYPE_NAMES, decide, fits, forecast, loopLength, pitchUmOf, SEQUENCE_NAMES, specLine, toothSign, writeFile, writeLength, writeMm, type Action } from '@undercliff/core'
 import { computed, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { isTyping } from '../parts/typing'
 import ToothSign from '../parts/ToothSign.vue'
-import { useLoop } from '../remote/loopStore'
+import { useOpenLoop } from '../remote/openLoop'
 import { useNotices } from '../remote/notices'
-import { useShed } from '../remote/shedStore'
 import LifeChart from './LifeChart.vue'
 import LogList from './LogList.vue'
 import LoopMap from './LoopMap.vue'
@@ -17,12 +16,9 @@ import LoopAway from './LoopAway.vue'
 
 const props = defineProps<{ tag: string }>()
 const router = useRouter()
-const loop = useLoop()
-const shed = useShed()
 const notices = useNotices()
-watch(() => props.tag, (tag) => void loop.open(tag), { immediate: true })
+const { loop, shed, rules } = useOpenLoop(() => props.tag)
 
-const rules = computed(() => shed.crew?.rules ?? DEFAULT_RULES)
 const state = computed(() => loop.state)
 const verdict = computed(() => (state.value === null ? null : decide(state.value, rules.value)))
 const ahead = computed(() => (state.value === null ? null : forecast(state.value, rules.value)))

@@ -33,9 +33,10 @@ defineProps<{ options: readonly Option[]; chosen: Action; lengths: LengthPrefere
 table { border-collapse: collapse; width: 100%; margin-top: 8px; font-size: 0.95rem; }
 th, td { text-align: left; padding: 7px 10px 7px 0; border-top: 1px solid var(--rule); vertical-align: top; }
 thead th { color: var(--ink-soft); font-weight: 400; font-size: 0.85rem; border: 0; }
+td { white-space: nowrap; }
 .chosen th { box-shadow: inset 5px 0 var(--work); padding-left: 12px; }
 .cannot { color: var(--ink-soft); }
 .cannot th { font-weight: 400; }
 .why { display: block; font-size: 0.85rem; max-width: 34ch; }
-@media (max-width: 700px) { th:nth-child(3), td:nth-child(3) { display: none; } }
+@media (max-width: 700px) { td { white-space: normal; } th:nth-child(3), td:nth-child(3) { display: none; } }
 </style>

@@ -1,23 +1,19 @@
 <script setup lang="ts">
 import { useLocalStorage } from '@vueuse/core'
-import { cutterName, CUTTER_DAMAGE, damageName, decide, DEFAULT_RULES, fold, forecast, sayRange, writeLength, type LoopState } from '@undercliff/core'
+import { cutterName, CUTTER_DAMAGE, damageName, decide, fold, forecast, sayRange, writeLength, type LoopState } from '@undercliff/core'
 import { computed, nextTick, onMounted, ref, shallowRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import LoopAway from '../loop/LoopAway.vue'
 import LoopMap from '../loop/LoopMap.vue'
 import VerdictPanel from '../loop/VerdictPanel.vue'
 import WhoField from '../parts/WhoField.vue'
-import { useLoop } from '../remote/loopStore'
-import { useShed } from '../remote/shedStore'
+import { useOpenLoop } from '../remote/openLoop'
 import { DAMAGE_KEYS, WALK_KEYS } from './keys'
 import * as walking from './walk'
 
 const props = defineProps<{ tag: string }>()
 const router = useRouter()
-const loop = useLoop()
-const shed = useShed()
-watch(() => props.tag, (tag) => void loop.open(tag), { immediate: true })
-const rules = computed(() => shed.crew?.rules ?? DEFAULT_RULES)
+const { loop, shed, rules } = useOpenLoop(() => props.tag)
 
 /** The loop as it was before the walk; the walk is laid over it. */
 const base = computed<LoopState | null>(() => loop.state)

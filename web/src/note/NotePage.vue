@@ -7,15 +7,13 @@ import LoopAway from '../loop/LoopAway.vue'
 import WhenField from '../parts/WhenField.vue'
 import LoopInHand from '../parts/LoopInHand.vue'
 import WhoField from '../parts/WhoField.vue'
-import { useLoop, type EntryDraft } from '../remote/loopStore'
-import { useShed } from '../remote/shedStore'
+import { type EntryDraft } from '../remote/loopStore'
+import { useOpenLoop } from '../remote/openLoop'
 import { readCutterNumbers } from './cutterNumbers'
 
 const props = defineProps<{ tag: string; kind: string }>()
 const router = useRouter()
-const loop = useLoop()
-const shed = useShed()
-watch(() => props.tag, (tag) => void loop.open(tag), { immediate: true })
+const { loop, shed } = useOpenLoop(() => props.tag)
 
 const PAGES = {
   ran: { title: 'Ran', save: 'Log the tanks' },
@@ -130,7 +128,7 @@ async function save(): Promise<void> {
 <template>
   <LoopAway v-if="loop.state === null || page === null" :status="page === null ? 'missing' : loop.status" :tag="tag" @again="loop.open(tag)" />
   <div v-else class="desk">
-  <form class="sheet form" @submit.prevent="save">
+  <form class="sheet log-form" @submit.prevent="save">
     <h1>{{ page.title }} <RouterLink :to="`/loops/${encodeURIComponent(tag)}`" class="figures">{{ tag }}</RouterLink></h1>
 
     <template v-if="kind === 'ran'">
@@ -181,10 +179,7 @@ async function save(): Promise<void> {
 </template>
 
 <style scoped>
-.form { display: grid; gap: 16px; align-content: start; grid-template-columns: minmax(0, 1fr); }
-.count { font-size: 1.8rem; min-width: 3ch; text-align: center; }
 .steps .act { min-width: 64px; font-size: 1.2rem; }
 .trio { display: grid; grid-template-columns: repeat(auto-fit, minmax(180px, 1fr)); gap: 10px; align-items: end; }
-.save { font-size: 1.2rem; min-height: 60px; }
 ul { margin: 0; padding-left: 1.1em; }
 </style>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useLocalStorage } from '@vueuse/core'
-import { damageDepth, decide, DEFAULT_RULES, readLength, SHARPEN_METHODS, type Action, type SharpenMethod } from '@undercliff/core'
+import { damageDepth, decide, readLength, SHARPEN_METHODS, type Action, type SharpenMethod } from '@undercliff/core'
 import { NInput } from 'naive-ui'
 import { computed, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
@@ -8,14 +8,11 @@ import LoopAway from '../loop/LoopAway.vue'
 import LoopInHand from '../parts/LoopInHand.vue'
 import WhoField from '../parts/WhoField.vue'
 import WhenField from '../parts/WhenField.vue'
-import { useLoop } from '../remote/loopStore'
-import { useShed } from '../remote/shedStore'
+import { useOpenLoop } from '../remote/openLoop'
 
 const props = defineProps<{ tag: string }>()
 const router = useRouter()
-const loop = useLoop()
-const shed = useShed()
-watch(() => props.tag, (tag) => void loop.open(tag), { immediate: true })
+const { loop, shed, rules } = useOpenLoop(() => props.tag)
 
 const METHOD_LABELS: Record<SharpenMethod, string> = { fileField: 'File, in the field', fileBench: 'File, at the bench', grinder: 'Grinder', shop: 'A shop' }
 const METHOD_CAUTIONS: Record<SharpenMethod, string> = {
@@ -41,7 +38,7 @@ const busy = ref(false)
 
 /** The method that the verdict calls for; the last one used where it calls for none. */
 const CALLED_FOR: Partial<Record<Action, SharpenMethod>> = { regrind: 'grinder', file: 'fileBench', touchUp: 'fileField' }
-const verdict = computed(() => (loop.state === null ? null : decide(loop.state, shed.crew?.rules ?? DEFAULT_RULES)))
+const verdict = computed(() => (loop.state === null ? null : decide(loop.state, rules.value)))
 watch(
   () => verdict.value?.action,
   (action, before) => {
@@ -113,7 +110,7 @@ async function save(): Promise<void> {
 <template>
   <LoopAway v-if="loop.state === null" :status="loop.status" :tag="tag" @again="loop.open(tag)" />
   <div v-else class="desk">
-  <form class="sheet form" @submit.prevent="save">
+  <form class="sheet log-form" @submit.prevent="save">
     <h1>Sharpened <RouterLink :to="`/loops/${encodeURIComponent(tag)}`" class="figures">{{ tag }}</RouterLink></h1>
     <WhoField v-model="who" />
     <fieldset>
@@ -167,14 +164,11 @@ async function save(): Promise<void> {
 </template>
 
 <style scoped>
-.form { display: grid; gap: 16px; align-content: start; grid-template-columns: minmax(0, 1fr); }
-.count { font-size: 1.8rem; min-width: 3ch; text-align: center; }
 .strokes .act { min-width: 64px; font-size: 1.2rem; }
 .strokes .small { font-size: 0.92rem; }
 .caution { margin-top: 8px; }
 .more { justify-self: start; }
 .details { display: grid; grid-template-columns: 1fr 1fr; gap: 14px; }
 .wide { grid-column: 1 / -1; }
-.save { font-size: 1.2rem; min-height: 60px; }
-@media (max-width: 700px) { .details { grid-template-columns: 1fr; } .form { border: 0; background: none; padding: 0; } .row > .act { flex: 1 1 auto; } }
+@media (max-width: 700px) { .details { grid-template-columns: 1fr; } .log-form { border: 0; background: none; padding: 0; } .row > .act { flex: 1 1 auto; } }
 </style>

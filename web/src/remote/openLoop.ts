@@ -1,0 +1,12 @@
+import { DEFAULT_RULES } from '@undercliff/core'
+import { computed, watch } from 'vue'
+import { useLoop } from './loopStore'
+import { useShed } from './shedStore'
+
+/** Brings up the loop whose tag stands in the address, with the shed and the rules it is judged by. */
+export function useOpenLoop(tag: () => string) {
+  const loop = useLoop()
+  const shed = useShed()
+  watch(tag, (wanted) => void loop.open(wanted), { immediate: true })
+  return { loop, shed, rules: computed(() => shed.crew?.rules ?? DEFAULT_RULES) }
+}
