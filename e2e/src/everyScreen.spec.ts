@@ -1,6 +1,6 @@
 import { expect, test, violations } from './fixtures'
 
-const SCREENS = ['/', '/loops/K3', '/loops/T5/measure', '/loops/K3/sharpened', '/loops/P1/note/inspected', '/loops/P1/note/ran', '/loops/P1/note/struck', '/loops/P1/note/retired', '/add/loop', '/add/saw', '/crew']
+const SCREENS = ['/', '/loops/K3', '/loops/T5/measure', '/loops/K3/sharpened', '/loops/P1/note/inspected', '/loops/P1/note/ran', '/loops/P1/note/struck', '/loops/P1/note/retired', '/add/loop', '/add/saw', '/crew', '/identify']
 const LOOKS = [
   { name: 'desk, by day', size: { width: 1280, height: 800 }, scheme: 'light' },
   { name: 'phone, at night', size: { width: 390, height: 844 }, scheme: 'dark' },

@@ -8,6 +8,13 @@ const DIR = process.env.SHOTS ?? fileURLToPath(new URL('../../docs/screenshots',
 const DESK = { width: 1280, height: 800 }
 const PHONE = { width: 390, height: 844 }
 
+const identifySome = async (page: Page): Promise<void> => {
+  await page.getByLabel('Span over three rivets', { exact: true }).fill('19.1')
+  await page.getByLabel('Thickness of a drive link', { exact: true }).fill('1.48')
+  await page.getByLabel('Drive links, counted').fill('72')
+  await page.getByRole('radio', { name: 'semi-chisel', exact: true }).click()
+}
+
 interface Shot {
   readonly name: string
   readonly path: string
@@ -41,6 +48,8 @@ const SHOTS: readonly Shot[] = [
   { name: 'sharpened', path: '/loops/K3/sharpened', size: DESK },
   { name: 'sharpened-phone', path: '/loops/P1/sharpened', size: PHONE },
   { name: 'inspected', path: '/loops/P4/note/inspected', size: DESK },
+  { name: 'identify', path: '/identify', size: DESK, then: identifySome },
+  { name: 'identify-phone', path: '/identify', size: PHONE, then: identifySome },
   { name: 'add-loop', path: '/add/loop', size: DESK },
 ]
 

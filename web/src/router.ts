@@ -8,6 +8,7 @@ const screens = {
   note: () => import('./note/NotePage.vue'),
   addLoop: () => import('./add/AddLoopPage.vue'),
   addSaw: () => import('./add/AddSawPage.vue'),
+  identify: () => import('./identify/IdentifyPage.vue'),
   crew: () => import('./crew/CrewPage.vue'),
   nowhere: () => import('./parts/NowherePage.vue'),
 }
@@ -32,6 +33,7 @@ export const router = createRouter({
     { path: '/loops/:tag/note/:kind', name: 'note', component: screens.note, props: true },
     { path: '/add/loop', name: 'addLoop', component: screens.addLoop },
     { path: '/add/saw', name: 'addSaw', component: screens.addSaw },
+    { path: '/identify', name: 'identify', component: screens.identify },
     { path: '/crew', name: 'crew', component: screens.crew },
     { path: '/:rest(.*)*', name: 'nowhere', component: screens.nowhere },
   ],

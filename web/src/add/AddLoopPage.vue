@@ -1,6 +1,5 @@
 <script setup lang="ts">
-import { useSessionStorage } from '@vueuse/core'
-import { CUTTER_TYPES, CUTTER_TYPE_NAMES, GAUGES_UM, layoutLoop, PITCH_CLASSES, PITCH_PROFILES, pitchUmOf, readLength, SEQUENCES, SEQUENCE_NAMES, specFromProfile, writeFile, writeMm, type CutterType, type LoopSpec, type PitchClass, type Sequence } from '@undercliff/core'
+import { CUTTER_TYPES, CUTTER_TYPE_NAMES, GAUGES_UM, layoutLoop, PITCH_CLASSES, PITCH_PROFILES, pitchUmOf, readLength, SEQUENCES, SEQUENCE_NAMES, specFromProfile, writeFile, writeMm, type LoopSpec } from '@undercliff/core'
 import { nanoid } from 'nanoid'
 import { NInput, NSelect } from 'naive-ui'
 import { computed, ref } from 'vue'
@@ -8,12 +7,13 @@ import { useRouter } from 'vue-router'
 import { useNotices } from '../remote/notices'
 import { useOutbox } from '../remote/outbox'
 import { useShed } from '../remote/shedStore'
+import { addLoopForm } from './addLoopForm'
 
 const router = useRouter()
 const shed = useShed()
 const outbox = useOutbox()
 const notices = useNotices()
-const form = useSessionStorage('undercliff:addLoop', { tag: '', pitchClass: 'threeEighths' as PitchClass, gaugeUm: 1500, driveLinks: '72', cutterType: 'semiChisel' as CutterType, sequence: 'full' as Sequence, fileUm: null as number | null, newLength: '', markLength: '' })
+const form = addLoopForm()
 const wrong = ref('')
 const profile = computed(() => PITCH_PROFILES[form.value.pitchClass])
 const options = <T extends string>(values: readonly T[], names: Record<T, string>) => values.map((value) => ({ value, label: names[value] }))
@@ -66,6 +66,7 @@ async function save(): Promise<void> {
 <template>
   <form class="sheet form" @submit.prevent="save">
     <h1>Add a loop</h1>
+    <p class="wide"><RouterLink to="/identify">Not sure which chain it is? Measure it first.</RouterLink></p>
     <div class="field"><label for="tag">Tag</label><NInput v-model:value="form.tag" :maxlength="12" :input-props="{ id: 'tag', autocapitalize: 'characters' }" placeholder="" /></div>
     <div class="field"><span class="legend">Pitch</span><NSelect v-model:value="form.pitchClass" :options="pitches" aria-label="Pitch" /></div>
     <div class="field"><span class="legend">Gauge</span><NSelect v-model:value="form.gaugeUm" :options="gauges" aria-label="Gauge" /></div>

@@ -14,6 +14,8 @@ const SIDE = 128
 const CHAIN = 30
 const HEIGHT = SIDE * 2 + CHAIN
 const EDGE_PAD = 6
+/** Narrower than this a cutter is not seen or hit; a long loop scrolls sideways instead. */
+const LEAST_SLOT_PX = 7
 /** Room for half a plate at either end. */
 const PAD = 12
 
@@ -77,6 +79,7 @@ function move(event: KeyboardEvent): void {
 
 <template>
   <figure class="map" :class="{ low }">
+    <div class="scroll"><div :style="{ minWidth: `${state.cutters.length * LEAST_SLOT_PX}px` }">
     <svg :viewBox="`0 ${-EDGE_PAD} ${WIDTH} ${HEIGHT + EDGE_PAD * 2}`" preserveAspectRatio="none" tabindex="0" role="group" aria-label="Loop map. Arrow keys go from cutter to cutter." @keydown="move">
       <defs>
         <pattern id="estimated" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)"><path class="hatch" d="M0 0V6" /></pattern>
@@ -98,6 +101,7 @@ function move(event: KeyboardEvent): void {
     <div class="numbers figures" aria-hidden="true">
       <span v-for="bar in bars" :key="bar.cutter.number" :class="{ off: (bar.cutter.number - 1) % every !== 0, worst: bar.cutter.number === summary.worst.number }" :style="{ left: `${(bar.x / WIDTH) * 100}%` }">{{ bar.cutter.number }}</span>
     </div>
+    </div></div>
     <figcaption>
       <p v-if="chosen" class="said" aria-live="polite">Cutter {{ describe(chosen) }}</p>
       <p v-else-if="worst" class="said">Worst: {{ describe(worst.cutter) }}</p>
@@ -114,6 +118,7 @@ function move(event: KeyboardEvent): void {
 svg { display: block; width: 100%; height: 300px; }
 .low svg { height: 180px; }
 .low .key { display: none; }
+.scroll { overflow-x: auto; }
 .chain { fill: var(--steel-light); opacity: 0.45; }
 .reach { fill: transparent; cursor: pointer; }
 .ghost { fill: none; stroke: var(--steel-light); stroke-width: 1; vector-effect: non-scaling-stroke; stroke-dasharray: 3 3; pointer-events: none; }

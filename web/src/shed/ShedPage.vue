@@ -127,6 +127,7 @@ onKeyStroke(['ArrowLeft', 'ArrowRight', 'ArrowUp', 'ArrowDown'], (event) => {
       </div>
     </section>
     <p class="row foot">
+      <RouterLink class="act small" to="/identify">Which chain is this?</RouterLink>
       <RouterLink class="act small" to="/add/loop">Add a loop</RouterLink>
       <RouterLink class="act small" to="/add/saw">Add a saw</RouterLink>
       <span v-if="grouped.retired.length > 0" class="soft">Retired:

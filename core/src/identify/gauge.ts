@@ -1,0 +1,46 @@
+import { GAUGES_UM } from '../profile'
+import type { Um } from '../units'
+import { likelihood, THICKNESS_SD_UM, type Reading } from './instrument'
+
+/** Worn drive links measure a few hundredths under. Common practice. */
+export const LINK_WEAR_UM: Um = 30
+
+/** A gauge that a thickness may belong to. */
+export interface GaugeCandidate {
+  readonly gaugeUm: Um
+  /** From 0 to 1; all of them together are 1. */
+  readonly probability: number
+}
+
+/** What a drive-link thickness says of the gauge. */
+export type GaugeFinding =
+  | { readonly ok: true; readonly candidates: readonly GaugeCandidate[]; readonly sure: boolean }
+  | { readonly ok: false; readonly reason: 'tooThin' | 'tooThick' }
+
+/** Above this a candidate is taken as found. */
+export const SURE = 0.9
+
+/** Deviations beyond which a reading belongs to no candidate at all. */
+const OUTSIDE_DEVIATIONS = 6
+
+/**
+ * Gauges that a measured drive-link thickness may belong to, the likeliest first, allowing for
+ * worn links.
+ *
+ * @example
+ * gaugeCandidates({ um: 1470, instrument: 'caliper' }) // 1.5 mm, sure
+ */
+export function gaugeCandidates(thickness: Reading): GaugeFinding {
+  const sd = THICKNESS_SD_UM[thickness.instrument]
+  const spread = Math.hypot(sd, LINK_WEAR_UM)
+  const thinnest = Math.min(...GAUGES_UM)
+  const thickest = Math.max(...GAUGES_UM)
+  if (thickness.um < thinnest - LINK_WEAR_UM - OUTSIDE_DEVIATIONS * spread) return { ok: false, reason: 'tooThin' }
+  if (thickness.um > thickest + OUTSIDE_DEVIATIONS * spread) return { ok: false, reason: 'tooThick' }
+  const weights = GAUGES_UM.map((gaugeUm) => ({ gaugeUm, weight: likelihood(thickness.um, gaugeUm - LINK_WEAR_UM, spread) }))
+  const total = weights.reduce((sum, { weight }) => sum + weight, 0)
+  const candidates = weights
+    .map(({ gaugeUm, weight }) => ({ gaugeUm, probability: weight / total }))
+    .sort((a, b) => b.probability - a.probability)
+  return { ok: true, candidates, sure: (candidates[0]?.probability ?? 0) >= SURE }
+}

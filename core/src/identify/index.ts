@@ -1,0 +1,4 @@
+export * from './instrument'
+export * from './gauge'
+export * from './pitch'
+export * from './driveLinks'

@@ -1,0 +1,17 @@
+import { useSessionStorage } from '@vueuse/core'
+import type { CutterType, PitchClass, Sequence } from '@undercliff/core'
+
+/** What has been typed on the screen that adds a loop; a reload keeps it. */
+export const addLoopForm = () =>
+  useSessionStorage('undercliff:addLoop', {
+    tag: '',
+    pitchClass: 'threeEighths' as PitchClass,
+    gaugeUm: 1500,
+    driveLinks: '72',
+    cutterType: 'semiChisel' as CutterType,
+    sequence: 'full' as Sequence,
+    /** Null is the first of the profile's. */
+    fileUm: null as number | null,
+    newLength: '',
+    markLength: '',
+  })

@@ -1,0 +1,27 @@
+import { gaugeCandidates, identifyPitch } from '@undercliff/core'
+import { expect, test } from 'vitest'
+import { sayCandidate, sayGauge, sayNext, sayProbability } from './sayFinding'
+
+const span = (um: number) => identifyPitch({ span: { um, instrument: 'caliper' } })
+
+test('what went wrong with a span is said with what was meant', () => {
+  expect(sayNext(span(8300), 'mm')).toContain('about 16.60 mm')
+  expect(sayNext(span(650), 'inch')).toBe('That looks like the wrong unit. Was it .650"?')
+  expect(sayNext(span(60_000), 'mm')).toMatch(/^No pitch in use/)
+  expect(sayNext(span(16_510), 'mm')).toBe('Next: the thickness of a drive link.')
+})
+
+test('a candidate says why it stands where it stands', () => {
+  const finding = identifyPitch({ span: { um: 19_150, instrument: 'caliper' }, thickness: { um: 1580, instrument: 'caliper' } })
+  expect(finding.ok && finding.candidates.slice(0, 2).map((one) => sayCandidate(one, 'mm'))).toEqual([
+    'span is 0.10 mm over its 19.05 mm; the gauge is usual for it',
+    'span is 0.10 mm over its 19.05 mm; the gauge is not usual for it',
+  ])
+})
+
+test('gauges and probabilities in words', () => {
+  expect(sayGauge(gaugeCandidates({ um: 1470, instrument: 'caliper' }))).toMatch(/^Gauge 1\.5 mm;/)
+  expect(sayGauge(gaugeCandidates({ um: 1520, instrument: 'caliper' }))).toBe('Gauge 1.5 mm or 1.6 mm.')
+  expect(sayGauge(gaugeCandidates({ um: 400, instrument: 'caliper' }))).toMatch(/^Too thin/)
+  expect([0.95, 0.7, 0.3, 0.05, 0.001].map(sayProbability)).toEqual(['very likely', 'likely', 'possible', 'unlikely', 'hardly'])
+})
