@@ -1,4 +1,4 @@
 export * from './state'
 export * from './fold'
 export { wearFactor } from './apply/use'
-export { BEHIND_DAMAGE_UM, populationOf } from './apply/sharpened'
+export { populationOf } from './apply/sharpened'

@@ -1,27 +1,12 @@
-import { CUTTER_DAMAGE, damageDepth } from '../damage'
-import { BEHIND_DAMAGE_UM, type CutterState, type LoopState } from '../fold'
-import { filingMinutes, gaugeMinutes, grindingMinutes, NO_MINUTES, type MinutesRange } from '../sharpen'
+import { CUTTER_DAMAGE } from '../damage'
+import type { LoopState } from '../fold'
+import { filingMinutes, gaugeMinutes, grindingMinutes, neededUm, NO_MINUTES, removals, type MinutesRange } from '../sharpen'
 import { mean } from '../stats'
 import type { Um } from '../units'
 import { learnRemoval, sharpeningsLeft, type Population } from '../wear'
 import type { Forecast } from './forecast'
 import type { HouseRules } from './rules'
 import type { Action, Option, Reason } from './verdict'
-
-/** What has to come off a cutter for clean steel, however it is done. */
-export function neededUm(cutter: CutterState, usualUm: Um): Um {
-  const { knownUm } = damageDepth(cutter.damage)
-  return knownUm === 0 ? usualUm : Math.max(usualUm, knownUm + BEHIND_DAMAGE_UM)
-}
-
-/** What a side comes down to on a wheel: the cutter that needs it most sets the stop. */
-function grindRemovals(cutters: readonly CutterState[], usualUm: Um): Um[] {
-  const stop = { left: Infinity, right: Infinity }
-  for (const cutter of cutters) {
-    stop[cutter.hand] = Math.min(stop[cutter.hand], cutter.length.um - neededUm(cutter, usualUm))
-  }
-  return cutters.map((cutter) => Math.max(0, cutter.length.um - stop[cutter.hand]))
-}
 
 interface Simulated {
   readonly action: Action
@@ -71,9 +56,10 @@ export function simulateOptions(state: LoopState, rules: HouseRules, { gaugePass
   const { cutters } = state
   const usual = (population: Population): Um => Math.round(learnRemoval(state.removals, population).meanUm)
   const touch = cutters.map(() => usual('touchUp'))
-  const file = cutters.map((cutter) => neededUm(cutter, usual('routine')))
-  const grind = grindRemovals(cutters, usual('grind'))
-  const deepestFileUm = Math.max(...file)
+  const file = removals(cutters, 'file', usual('routine'), true)
+  const grind = removals(cutters, 'wheel', usual('grind'), true)
+  // What the damage asks for, even where the cutter has less left.
+  const deepestFileUm = Math.max(...cutters.map((cutter) => neededUm(cutter, usual('routine'))))
 
   const skates: Reason[] = cutters.some(({ damage }) => damage.some(({ kind }) => !CUTTER_DAMAGE[kind].fileBites))
     ? [{ rule: 'fileSkates', limitFrom: 'trade' }]

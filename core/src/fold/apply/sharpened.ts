@@ -1,13 +1,11 @@
-import { CUTTER_DAMAGE, damageAfterRemoval, damageDepth, type DamageEffect } from '../../damage'
+import { CUTTER_DAMAGE, damageAfterRemoval, type DamageEffect } from '../../damage'
 import { edgeDrop } from '../../geometry'
 import type { EntryBodies, EntryOf } from '../../log'
+import { neededUm, removals } from '../../sharpen/removals'
 import type { Um } from '../../units'
 import { learnRemoval, meanRemoved, TOUCH_UP_STROKES, type Population, type RemovalBelief } from '../../wear/removal'
 import { noteLifePoint, PLATE_SD_UM, READING_SD_UM, slopeDegOf, type Draft, type DraftCutter } from '../draft'
 import type { Applier } from './applier'
-
-/** Sound steel taken off behind the deepest damage. Starting value. */
-export const BEHIND_DAMAGE_UM: Um = 100
 
 /**
  * Which kind of sharpening it was: a wheel is a grind; a file in the field, or a few strokes, a
@@ -33,32 +31,6 @@ function usualRemoval(entry: EntryOf<'sharpened'>, belief: RemovalBelief): Taken
     return { usualUm: meanRemoved(entry.pairs), sdUm: READING_SD_UM }
   }
   return { usualUm: Math.round(belief.meanUm), sdUm: Math.hypot(belief.sdUm, belief.withinUm) }
-}
-
-/** What has to come off a cutter for its known damage to be gone. */
-const repairUm = (cutter: DraftCutter): Um => {
-  const { knownUm } = damageDepth(cutter.damage)
-  return knownUm === 0 ? 0 : knownUm + BEHIND_DAMAGE_UM
-}
-
-/**
- * Lengths after the sharpening. A file takes from each cutter what it needs; a wheel runs to a
- * stop, so the cutters of a side all come down to the one that needs it most.
- */
-function lengthsAfter(draft: Draft, entry: EntryOf<'sharpened'>, population: Population, usualUm: Um): Map<number, Um> {
-  const cleared = entry.damageCleared === true
-  const after = new Map<number, Um>()
-  for (const cutter of draft.cutters) {
-    const removal = Math.max(usualUm, cleared ? repairUm(cutter) : 0)
-    after.set(cutter.number, Math.max(0, cutter.length.um - removal))
-  }
-  if (population !== 'grind') return after
-  for (const hand of ['left', 'right'] as const) {
-    const side = draft.cutters.filter((cutter) => cutter.hand === hand)
-    const stop = Math.min(...side.map(({ number }) => after.get(number) ?? 0))
-    for (const { number } of side) after.set(number, stop)
-  }
-  return after
 }
 
 function lowerEdge(draft: Draft, cutter: DraftCutter, lengthUm: Um, sdUm: number): void {
@@ -91,12 +63,12 @@ export const applySharpened: Applier<'sharpened'> = (draft, entry) => {
   const population = populationOf(entry)
   const { usualUm, sdUm } = usualRemoval(entry, learnRemoval(draft.removals, population))
   const cleared = entry.damageCleared === true
-  const repaired = cleared && draft.cutters.some((cutter) => repairUm(cutter) > usualUm)
-  const after = lengthsAfter(draft, entry, population, usualUm)
+  const repaired = cleared && draft.cutters.some((cutter) => neededUm(cutter, usualUm) > usualUm)
+  const off = removals(draft.cutters, population === 'grind' ? 'wheel' : 'file', usualUm, cleared)
 
-  for (const cutter of draft.cutters) {
+  for (const [i, cutter] of draft.cutters.entries()) {
     const before = cutter.length.um
-    lowerEdge(draft, cutter, after.get(cutter.number) ?? before, sdUm)
+    lowerEdge(draft, cutter, before - (off[i] ?? 0), sdUm)
     cutter.damage = cleared
       ? cutter.damage.filter(({ kind }) => BEYOND_SHARPENING.has(CUTTER_DAMAGE[kind].effect))
       : damageAfterRemoval(cutter.damage, before - cutter.length.um)
