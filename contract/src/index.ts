@@ -1,4 +1,5 @@
 export * from './problem'
 export * from './entries'
+export * from './backup'
 export * from './answers'
 export * from './validate'

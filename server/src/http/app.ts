@@ -4,6 +4,7 @@ import type { Logger } from 'pino'
 import { pinoHttp } from 'pino-http'
 import type { Database } from '../database/connect'
 import { entriesRoutes } from '../routes/entries'
+import { filesRoutes } from '../routes/files'
 import { healthRoutes } from '../routes/health'
 import { shedRoutes } from '../routes/shed'
 import { webPages } from './page'
@@ -45,7 +46,9 @@ export function createApp({ db, crewId, logger, clock, hostNames, webDist }: App
   app.use(giveNonce, securityHeaders)
   app.use(healthRoutes(db))
   app.use(refuseForeign(hostNames))
-  app.use('/api', jsonOnly, express.json({ limit: BODY_LIMIT }))
+  // Before the common body limit: a backup is larger than any entry.
+  app.use('/api', jsonOnly, filesRoutes(db, crewId, clock))
+  app.use('/api', express.json({ limit: BODY_LIMIT }))
   app.use('/api', shedRoutes(db, crewId), entriesRoutes(db, crewId, clock))
   app.use('/api', (_request, response) => {
     sendProblem(response, problemDetails('no-such-route', 'There is nothing at this address.'))
