@@ -50,6 +50,7 @@ const SHOTS: readonly Shot[] = [
   { name: 'inspected', path: '/loops/P4/note/inspected', size: DESK },
   { name: 'identify', path: '/identify', size: DESK, then: identifySome },
   { name: 'identify-phone', path: '/identify', size: PHONE, then: identifySome },
+  { name: 'crew', path: '/crew', size: DESK },
   { name: 'add-loop', path: '/add/loop', size: DESK },
 ]
 

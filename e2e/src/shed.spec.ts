@@ -5,12 +5,12 @@ test('search and filter narrow the shed, stand in the address, and survive a rel
   await open('/')
   await page.getByRole('button', { name: /^Regrind/ }).click()
   await expect(page).toHaveURL(/verdict=regrind/)
-  await expect(page.getByText(/^3 of 30 loops/)).toBeVisible()
+  await expect(page.getByText(/^3 of \d+ loops/)).toBeVisible()
   await page.reload()
-  await expect(page.getByText(/^3 of 30 loops/)).toBeVisible()
+  await expect(page.getByText(/^3 of \d+ loops/)).toBeVisible()
   await page.getByRole('button', { name: 'Show all' }).click()
   await page.getByRole('searchbox').fill('mizzen')
-  await expect(page.getByText(/^1 of 30 loops/)).toBeVisible()
+  await expect(page.getByText(/^1 of \d+ loops/)).toBeVisible()
 })
 
 test('a strike is inspected, and the loop is fit again; undo takes it back', async ({ page, open, undercliff }) => {
@@ -66,6 +66,7 @@ test('an empty shed is filled from the first saw on', async ({ page }) => {
   const undercliff = await Undercliff.start('--empty')
   try {
     await page.goto(undercliff.address)
+    await expect(page.getByText('The shed is empty')).toBeVisible()
     await page.getByRole('link', { name: 'Add a saw' }).click()
     await page.getByLabel('What the crew calls it').fill('Petrel')
     await page.getByRole('button', { name: 'Add the saw' }).click()

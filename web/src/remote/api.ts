@@ -18,13 +18,17 @@ async function call<T>(path: string, init?: RequestInit): Promise<T> {
   } catch {
     throw new ServerAway('Undercliff cannot be reached.')
   }
+  if (response.status === 204) return undefined as T
   if (response.ok) return (await response.json()) as T
   if (response.status >= 500) throw new ServerAway('Undercliff cannot write just now.')
   throw new ServerRefusal((await response.json()) as ProblemDetails)
 }
 
+const sendText = <T>(method: 'POST' | 'PUT', path: string, body: string): Promise<T> =>
+  call(path, { method, headers: { 'content-type': 'application/json' }, body })
+
 const send = <T>(method: 'POST' | 'PUT', path: string, body: unknown): Promise<T> =>
-  call(path, { method, headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) })
+  sendText(method, path, JSON.stringify(body))
 
 export const fetchShed = (): Promise<ShedAnswer> => call('/shed')
 export const fetchLoop = (loopId: string): Promise<LoopAnswer> => call(`/loops/${loopId}`)
@@ -32,3 +36,5 @@ export const postEntries = (entries: readonly NewEntry[]): Promise<EntriesAnswer
 export const postSaw = (saw: NewSaw): Promise<NewSaw> => send('POST', '/saws', saw)
 export const postPerson = (person: NewPerson): Promise<NewPerson> => send('POST', '/people', person)
 export const putCrew = (change: CrewChange): Promise<CrewChange> => send('PUT', '/crew', change)
+/** Sends a backup as it stands in its file; the server says what is wrong with it. */
+export const postBackup = (text: string): Promise<undefined> => sendText('POST', '/backup', text)

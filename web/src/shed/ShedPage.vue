@@ -92,7 +92,7 @@ onKeyStroke(['ArrowLeft', 'ArrowRight', 'ArrowUp', 'ArrowDown'], (event) => {
   <div v-else-if="shed.saws.length === 0 && shed.loops.length === 0" class="sheet stack">
     <h1>The shed is empty</h1>
     <p>Begin with a saw: its bar says which loops fit. Then add the loops that go on it.</p>
-    <p class="row"><RouterLink class="act next" to="/add/saw">Add a saw</RouterLink><RouterLink class="act" to="/add/loop">Add a loop</RouterLink></p>
+    <p class="row"><RouterLink class="act next" to="/add/saw">Add a saw</RouterLink><RouterLink class="act" to="/add/loop">Add a loop</RouterLink><RouterLink class="act" to="/crew">Read a backup</RouterLink></p>
   </div>
   <template v-else>
     <NextUp :loops="shed.loops" />
