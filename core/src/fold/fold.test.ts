@@ -59,13 +59,13 @@ describe('fold', () => {
     expect(cutters[2]?.length).toMatchObject({ um: 7000, known: 'measured' })
   })
 
-  test('a wheel brings each side down to the cutter that needs it most', () => {
+  test('a wheel brings all cutters down to the one that needs it most', () => {
     const log = new Log().measureAll(7000).add('measured', {
       readings: [{ cutter: 4, lengthUm: 7000, damage: [{ kind: 'stone', depthUm: 900 }] }],
     })
     const { cutters } = state(log.file({ method: 'grinder', damageCleared: true }))
-    for (const { hand, length, damage } of cutters) {
-      expect(length.um).toBe(hand === 'right' ? 6000 : 6750)
+    for (const { length, damage } of cutters) {
+      expect(length.um).toBe(6000)
       expect(damage).toEqual([])
     }
   })

@@ -1,16 +1,14 @@
 import { damageDepth, type CutterDamage } from '../damage'
-import type { Hand } from '../loop'
 import type { Um } from '../units'
 
 /** Sound steel taken off behind the deepest damage. Starting value. */
 export const BEHIND_DAMAGE_UM: Um = 100
 
-/** A file takes from each cutter what it needs; a wheel runs to a stop, one for each side. */
+/** A file takes from each cutter what it needs; a wheel runs to a stop that is set on the worst. */
 export type Tool = 'file' | 'wheel'
 
 /** What has to be known of a cutter to say what comes off it. */
 export interface CutterToSharpen {
-  readonly hand: Hand
   readonly length: { readonly um: Um }
   readonly damage: readonly CutterDamage[]
 }
@@ -28,8 +26,8 @@ export function neededUm({ damage }: Pick<CutterToSharpen, 'damage'>, usualUm: U
 }
 
 /**
- * What comes off each cutter of a loop. With a wheel the cutters of a side all come down to the
- * one that needs it most.
+ * What comes off each cutter of a loop. With a wheel they all come down to the one that needs it
+ * most, on both sides: a stop for each side alone would leave a loop that pulls.
  *
  * @param usualUm what a sharpening of this kind takes off a sound cutter
  * @param throughDamage whether it goes on until all known damage is gone
@@ -43,9 +41,6 @@ export function removals(
 ): Um[] {
   const needed = cutters.map((cutter) => (throughDamage ? neededUm(cutter, usualUm) : usualUm))
   if (tool === 'file') return cutters.map(({ length }, i) => Math.min(length.um, needed[i] ?? 0))
-  const stop = { left: Infinity, right: Infinity }
-  cutters.forEach(({ hand, length }, i) => {
-    stop[hand] = Math.min(stop[hand], Math.max(0, length.um - (needed[i] ?? 0)))
-  })
-  return cutters.map(({ hand, length }) => length.um - stop[hand])
+  const stop = Math.min(...cutters.map(({ length }, i) => Math.max(0, length.um - (needed[i] ?? 0))))
+  return cutters.map(({ length }) => length.um - stop)
 }

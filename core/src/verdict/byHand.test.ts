@@ -23,7 +23,7 @@ test('the worked example of the docs', () => {
   expect(verdict.action).toBe('regrind')
   expect(verdict.options.find(({ action }) => action === 'file')).toMatchObject({ feasible: false, deepestUm: 1300 })
   const wheel = verdict.options.find(({ action }) => action === 'regrind')
-  expect(wheel).toMatchObject({ feasible: true, deepestUm: 1300, meanUm: 775, leftUm: 5700 })
+  expect(wheel).toMatchObject({ feasible: true, deepestUm: 1300, meanUm: 1300, leftUm: 5700 })
   expect(wheel?.minutes.low).toBeCloseTo(18.4, 10)
   expect(wheel?.minutes.high).toBeCloseTo(33, 10)
 })

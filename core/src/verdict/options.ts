@@ -50,7 +50,8 @@ function simulate(state: LoopState, rules: HouseRules, plan: Simulated): Option 
 
 /**
  * Every way of going on, each worked out cutter by cutter on this loop. A file takes from each
- * cutter what it needs; a wheel brings each side down to one stop.
+ * cutter what it needs; a wheel brings all of them down to
+ * one stop.
  */
 export function simulateOptions(state: LoopState, rules: HouseRules, { gaugePass }: Forecast): Option[] {
   const { cutters } = state

@@ -65,7 +65,7 @@ async function change(lengths: LengthPreference): Promise<void> {
       </div>
       <p class="soft">A number typed without a unit is taken in {{ shed.bareUnit === 'inch' ? 'inches' : 'millimetres' }}; a fraction is always inches.</p>
     </fieldset>
-    <WhoField v-model="who" />
+    <WhoField v-model="who" label="People" />
     <p v-if="wrong" class="stop-text" role="alert">{{ wrong }}</p>
     <button type="submit" class="act next">Save the name</button>
     <section class="stack">

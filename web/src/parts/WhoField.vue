@@ -8,7 +8,7 @@ import { useShed } from '../remote/shedStore'
 /** Who did the work: a tap on a name. The last one on this device stays chosen. */
 const shed = useShed()
 const who = useLocalStorage<string | null>('undercliff:who', null)
-defineProps<{ small?: boolean }>()
+withDefaults(defineProps<{ small?: boolean; label?: string }>(), { label: 'Who' })
 const model = defineModel<string | null>({ required: true })
 const stillHere = shed.people.some(({ id }) => id === who.value)
 if (model.value === null && stillHere) model.value = who.value
@@ -37,8 +37,8 @@ async function add(): Promise<void> {
 
 <template>
   <fieldset>
-    <legend>Who</legend>
-    <div class="row" role="radiogroup" aria-label="Who">
+    <legend>{{ label }}</legend>
+    <div class="row" role="radiogroup" :aria-label="label">
       <button v-for="person in shed.people" :key="person.id" type="button" class="act" :class="{ small }" role="radio" :aria-checked="model === person.id" @click="choose(person.id)">{{ person.name }}</button>
       <button v-if="!adding" type="button" class="act small" @click="adding = true">Somebody else</button>
       <span v-else class="row"><input v-model="name" class="plain" aria-label="Name" maxlength="40" @keydown.enter.prevent="add" /><button type="button" class="act small" @click="add">Add</button></span>
