@@ -79,6 +79,16 @@ describe('decide', () => {
     expect(verdict.reasons[0]).toMatchObject({ rule: 'gaugesTooLow', cutter: 8, value: { unit: 'um', amount: 300 } })
   })
 
+  test('gauges read too low stay unfit through a sharpening, until the ratio is right again', () => {
+    const log = new Log().add('measured', { readings: [{ cutter: 8, settingUm: 950 }] })
+    const after = verdictOf(log.file())
+    expect(after).toMatchObject({ action: 'stop', fitForUse: false })
+    expect(after.reasons[0]).toMatchObject({ rule: 'gaugesTooLow', known: 'estimated' })
+    expect(sayReason(after.reasons[0] ?? { rule: 'nothingDue' }, 'mm')).toContain('about 0.28 mm too low')
+    for (let i = 0; i < 8; i += 1) log.file()
+    expect(verdictOf(log).action).not.toBe('stop')
+  })
+
   test('one side longer than the other pulls that way', () => {
     const verdict = verdictOf(new Log().measureAll((n) => (n % 2 === 1 ? 6400 : 6000) + (n % 5) * 10))
     expect(verdict.action).toBe('regrind')

@@ -67,7 +67,8 @@ export function stops(state: LoopState, rules: HouseRules): Reason[] {
   let lowest: Reason | undefined
   for (const { number, hand, length, setting } of state.cutters) {
     const overUm = setting.um - targetSetting(state.spec, length.um, rules.gaugeSchool)
-    if (setting.known !== 'measured' || overUm <= rules.gaugeLowUm) continue
+    // An estimate counts here too: gauges once read too low stay so until filing, or a plate, says not.
+    if (overUm <= rules.gaugeLowUm) continue
     if (lowest?.value === undefined || overUm > lowest.value.amount) {
       lowest = {
         rule: 'gaugesTooLow',

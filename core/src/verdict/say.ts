@@ -82,7 +82,7 @@ export function sayReason(reason: Reason, preference: LengthPreference): string 
     case 'perhapsAtMark':
       return `${cutter} may be at its mark: about ${value} by estimate. Measure it before the loop runs.`
     case 'gaugesTooLow':
-      return `Depth gauge${at} is ${value} too low (limit ${limit}): the saw snatches and kickback is likelier.`
+      return `Depth gauge${at} is ${about}${value} too low (limit ${limit}): the saw snatches and kickback is likelier.`
     case 'struckUnseen':
       return `${capital(value)} since anybody looked it over.`
     case 'depthUnknown':
