@@ -32,10 +32,18 @@ export const useLoop = defineStore('loop', () => {
   const entries = computed<readonly Entry[]>(() => [...written.value, ...waiting.value])
   const state = computed<LoopState | null>(() => fold(entries.value))
 
-  outbox.onWritten((fresh) => {
+  /**
+   * Takes entries that the server has written. Logs only grow, so an answer that was on its way
+   * while something was written takes nothing back.
+   */
+  function learn(fresh: readonly Entry[]): void {
     const known = new Set(written.value.map(({ id }) => id))
     const mine = fresh.filter((entry) => entry.loopId === loopId.value && !known.has(entry.id))
     if (mine.length > 0) written.value = [...written.value, ...mine]
+  }
+
+  outbox.onWritten((fresh) => {
+    learn(fresh)
     void shed.load()
   })
 
@@ -56,7 +64,7 @@ export const useLoop = defineStore('loop', () => {
     try {
       const answer = await fetchLoop(wanted)
       if (loopId.value !== wanted) return
-      written.value = answer.entries
+      learn(answer.entries)
       status.value = 'ready'
     } catch (error) {
       status.value = error instanceof ServerRefusal ? 'missing' : written.value.length > 0 ? 'ready' : 'away'

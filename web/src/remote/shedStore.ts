@@ -20,9 +20,16 @@ export const useShed = defineStore('shed', () => {
   const away = ref(false)
   const loaded = ref(false)
 
+  let asked = 0
+
+  /** Asks for the shed; an answer that is overtaken by a later question is dropped. */
   async function load(): Promise<void> {
+    asked += 1
+    const mine = asked
     try {
-      answer.value = await fetchShed()
+      const fresh = await fetchShed()
+      if (mine !== asked) return
+      answer.value = fresh
       localStorage.setItem(KEPT, JSON.stringify(answer.value))
       away.value = false
       loaded.value = true
