@@ -33,6 +33,12 @@ test('a loop goes on a saw, and the one that was there comes off', async ({ page
   expect((await logOf(undercliff, 'T1')).at(-1)?.kind).toBe('takenOff')
 })
 
+test('a cracked loop is not offered a saw', async ({ page, open }) => {
+  await open('/loops/T2')
+  await expect(page.getByText('T2 must not go on a saw as it is.')).toBeVisible()
+  await expect(page.getByRole('button', { name: /^Put on/ })).toHaveCount(0)
+})
+
 test('an entry is struck out and stays to be seen', async ({ page, open }) => {
   await open('/loops/W3')
   const line = page.locator('[data-entry=ran]').first()

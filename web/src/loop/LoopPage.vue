@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { onKeyStroke } from '@vueuse/core'
 import { CUTTER_TYPE_NAMES, decide, fits, forecast, loopLength, pitchUmOf, SEQUENCE_NAMES, specLine, toothSign, writeFile, writeLength, writeMm, type Action } from '@undercliff/core'
-import { computed, ref, watch } from 'vue'
+import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { isTyping } from '../parts/typing'
 import ToothSign from '../parts/ToothSign.vue'
@@ -23,7 +23,6 @@ const state = computed(() => loop.state)
 const verdict = computed(() => (state.value === null ? null : decide(state.value, rules.value)))
 const ahead = computed(() => (state.value === null ? null : forecast(state.value, rules.value)))
 const selected = ref<number | undefined>()
-watch(() => props.tag, () => { selected.value = undefined })
 
 /** Where the next step of the work is, for each verdict. */
 const NEXT: Record<Action, { to: string; label: string }> = {
@@ -74,10 +73,13 @@ const sides = computed(() => {
   if (difference === undefined || difference === null) return 'Measure two cutters a side to compare the sides.'
   const { lengths } = shed
   const longer = difference.difference >= 0 ? 'left' : 'right'
-  const range = [difference.low, difference.high].map((um) => writeLength(Math.round(Math.abs(um)), lengths))
+  const range = [difference.low, difference.high]
+    .map((um) => Math.round(Math.abs(um)))
+    .sort((a, b) => a - b)
+    .map((um) => writeLength(um, lengths))
   const sure = difference.p < 0.05
   return sure
-    ? `The ${longer} side is ${writeLength(Math.round(Math.abs(difference.difference)), lengths)} longer on average (${range.sort().join(' to ')}): it pulls ${longer}.`
+    ? `The ${longer} side is ${writeLength(Math.round(Math.abs(difference.difference)), lengths)} longer on average (${range.join(' to ')}): it pulls ${longer}.`
     : `The sides differ by ${writeLength(Math.round(Math.abs(difference.difference)), lengths)}, within what the readings can tell.`
 })
 const gauges = computed(() => {
@@ -128,9 +130,10 @@ const gauges = computed(() => {
     </div>
     <section v-if="!state.retired" class="sheet no-print">
       <h2>Where it is</h2>
-      <p class="caution">Brake on, engine off and cold or battery out, gloves on. Flip the bar, set the tension, check it again after a few minutes.</p>
+      <p v-if="!verdict.fitForUse" class="caution grave">{{ tag }} must not go on a saw as it is.</p>
+      <p v-else class="caution">Brake on, engine off and cold or battery out, gloves on. Flip the bar, set the tension, check it again after a few minutes.</p>
       <p class="row fit">
-        <button v-for="saw in sawsThatFit" :key="saw.id" type="button" class="act small" @click="putOn(saw.id)">Put on {{ saw.nickname }}</button>
+        <template v-if="verdict.fitForUse"><button v-for="saw in sawsThatFit" :key="saw.id" type="button" class="act small" @click="putOn(saw.id)">Put on {{ saw.nickname }}</button></template>
         <button v-if="state.sawId !== null" type="button" class="act small" @click="takeOff">Take off {{ shed.sawName(state.sawId) }}</button>
         <span v-if="sawsThatFit.length === 0 && state.sawId === null" class="soft">No saw takes this pitch, gauge and number of drive links.</span>
       </p>
