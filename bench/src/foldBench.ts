@@ -13,7 +13,7 @@ function makeLogs(): Entry[][] {
     for (const entry of scenario(new Date('2026-03-20T09:00:00Z'), seed).entries) {
       const log = byLoop.get(entry.loopId) ?? []
       byLoop.set(entry.loopId, log)
-      log.push({ ...entry, writtenAt: entry.happenedAt })
+      log.push({ ...entry, writtenBy: null, writtenAt: entry.happenedAt })
     }
     for (const log of byLoop.values()) {
       if (log.length >= ENTRIES && logs.length < LOOPS) logs.push([...log.slice(0, ENTRIES - 10), ...log.slice(-10)])

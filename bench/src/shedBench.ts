@@ -26,8 +26,8 @@ function entriesFor(loop: number): NewEntry[] {
   ]
 }
 
-const rate = async (url: string): Promise<number> => {
-  const { requests, errors, non2xx } = await autocannon({ url, connections: 10, duration: SECONDS })
+const rate = async (url: string, headers: Record<string, string> = {}): Promise<number> => {
+  const { requests, errors, non2xx } = await autocannon({ url, headers, connections: 10, duration: SECONDS })
   if (errors + non2xx > 0) throw new Error(`${errors + non2xx} requests to ${url} went wrong`)
   return requests.average
 }
@@ -37,7 +37,7 @@ export async function shedBench(): Promise<Figure[]> {
   const dataDir = mkdtempSync(join(tmpdir(), 'undercliff-bench-'))
   const running = await benchServer(dataDir, Array.from({ length: LOOPS }, (_, loop) => entriesFor(loop)))
   const address = `http://127.0.0.1:${(running.server.address() as AddressInfo).port}`
-  const body = Buffer.from(await (await fetch(`${address}/api/shed`)).arrayBuffer())
+  const body = Buffer.from(await (await fetch(`${address}/api/shed`, { headers: { cookie: running.cookie } })).arrayBuffer())
   const bare = fork(fileURLToPath(new URL('./bareServer.ts', import.meta.url)), { execArgv: ['--import', 'tsx'] })
   bare.send(body.toString('base64'))
   const [port] = (await once(bare, 'message')) as [number]
@@ -45,7 +45,7 @@ export async function shedBench(): Promise<Figure[]> {
   const theirs: number[] = []
   for (let round = 0; round < ROUNDS; round += 1) {
     theirs.push(await rate(`http://127.0.0.1:${port}/`))
-    ours.push(await rate(`${address}/api/shed`))
+    ours.push(await rate(`${address}/api/shed`, { cookie: running.cookie }))
   }
   bare.kill()
   await running.stop()

@@ -1,15 +1,22 @@
-import type { Entry, HouseRules, LoopCard, LengthPreference, SawFit } from '@undercliff/core'
+import type { CrewProfile, Entry, HouseRules, LengthPreference, LoopCard, SawDue, SawEntry, SawFit, SawState, Um } from '@undercliff/core'
+import type { Role } from './people'
 
-export interface Saw extends SawFit {
+/** A saw as it is added. */
+export interface NewSaw extends SawFit {
   readonly id: string
   readonly nickname: string
 }
 
-export type NewSaw = Saw
+/** A saw in the shed: what its present bar and sprocket take, and what is due on them. */
+export interface Saw extends NewSaw {
+  readonly due: readonly SawDue[]
+  readonly grooveWidthUm: Um | null
+}
 
 export interface Person {
   readonly id: string
   readonly name: string
+  readonly role: Role
 }
 
 export interface Crew {
@@ -24,6 +31,7 @@ export interface ShedAnswer {
   readonly crew: Crew
   readonly people: readonly Person[]
   readonly saws: readonly Saw[]
+  readonly profiles: readonly CrewProfile[]
   readonly loops: readonly LoopCard[]
 }
 
@@ -36,4 +44,18 @@ export interface LoopAnswer {
 /** Answer of `POST /api/entries`: the entries as they stand in the log now. */
 export interface EntriesAnswer {
   readonly entries: readonly Entry[]
+}
+
+/** Answer of `GET /api/saws/:id`: a saw as it stands and its log. */
+export interface SawAnswer {
+  readonly saw: NewSaw
+  readonly state: SawState
+  readonly entries: readonly SawEntry[]
+}
+
+/** What an import wrote. */
+export interface ImportAnswer {
+  readonly loops: number
+  readonly saws: number
+  readonly entries: number
 }

@@ -1,11 +1,11 @@
-import type { Entry, HouseRules, LengthPreference } from '@undercliff/core'
+import type { CrewProfile, Entry, HouseRules, LengthPreference, SawEntry } from '@undercliff/core'
 import * as yup from 'yup'
-import type { Person, Saw } from './answers'
-import { newPersonSchema, newSawSchema } from './entries'
-import { instant, lengthUm, name, oneOf, strictObject } from './fields'
+import type { NewSaw, Person } from './answers'
+import { newPersonSchema, newProfileSchema, newSawSchema, rulesSchema } from './crew'
+import { instant, name, oneOf, strictObject } from './fields'
 
 /** The version of the backup format that this Undercliff writes, and the newest that it reads. */
-export const BACKUP_VERSION = 1
+export const BACKUP_VERSION = 2
 
 /** Everything of a crew's in one file. `docs/formats.md` describes it. */
 export interface Backup {
@@ -20,26 +20,14 @@ export interface Backup {
 export interface BackupContent {
   readonly crew: { readonly name: string; readonly lengths: LengthPreference; readonly rules: HouseRules }
   readonly people: readonly Person[]
-  readonly saws: readonly Saw[]
+  readonly saws: readonly NewSaw[]
+  /** Not in version 1. */
+  readonly profiles: readonly CrewProfile[]
+  /** Logs of the saws, in the order in which they were written. Not in version 1. */
+  readonly sawEntries: readonly SawEntry[]
   /** Every log, in the order in which the entries were written. */
   readonly entries: readonly Entry[]
 }
-
-const limit = () => lengthUm().required('A limit is missing.')
-const tanks = () => yup.number().required('A limit is missing.').min(0).max(1000)
-
-const rulesSchema = strictObject({
-  version: yup.number().required().integer().min(1),
-  gaugeSchool: oneOf(['constant', 'progressive'], 'The depth-gauge rule'),
-  gaugeHighUm: limit(),
-  gaugeLowUm: limit(),
-  reserveUm: limit(),
-  largestFilingUm: limit(),
-  evennessUm: limit(),
-  sideDifferenceUm: limit(),
-  touchUpTanks: tanks(),
-  benchTanks: tanks(),
-})
 
 /** The outer part of a backup, checked before its checksum is. */
 export const backupSchema = strictObject({
@@ -62,5 +50,7 @@ export const backupContentSchema = strictObject({
   }).required(),
   people: yup.array(newPersonSchema.required()).required('The people are missing.').max(1000),
   saws: yup.array(newSawSchema.required()).required('The saws are missing.').max(1000),
+  profiles: yup.array(newProfileSchema.required()).max(500),
+  sawEntries: yup.array().max(100_000),
   entries: yup.array().required('The entries are missing.').max(500_000),
 })

@@ -3,16 +3,19 @@ import {
   CUTTER_DAMAGE_KINDS,
   CUTTER_TYPES,
   DRIVE_LINKS,
+  ENTERED_ORIGINS,
   ENTRY_KINDS,
-  LENGTH_PREFERENCES,
   PART_DAMAGE_KINDS,
   PITCH_CLASSES,
   RETIRE_REASONS,
   SEQUENCES,
   SHARPEN_METHODS,
+  SHELVES,
+  START_MARKS,
   STRIKE_OBJECTS,
   type EntryKind,
   type NewEntry,
+  type SpecField,
 } from '@undercliff/core'
 import * as yup from 'yup'
 import { cutterNumber, id, instant, lengthUm, name, NOTE_LENGTH, oneOf, strictObject, text, yesNo } from './fields'
@@ -20,7 +23,7 @@ import { cutterNumber, id, instant, lengthUm, name, NOTE_LENGTH, oneOf, strictOb
 /** Most entries in one request. They are written all together or not at all. */
 export const MOST_ENTRIES = 50
 
-const base = {
+export const entryBase = {
   id: id(),
   loopId: id(),
   happenedAt: instant(),
@@ -29,10 +32,10 @@ const base = {
 }
 
 /** A tag stands in addresses and is read aloud: it begins with a letter or digit. */
-const tag = () =>
+export const tag = () =>
   name(12).matches(/^[\p{L}\p{N}][\p{L}\p{N} ._-]*$/u, 'A tag is letters and digits; spaces, dots and dashes within it.')
 
-const driveLinks = () =>
+export const driveLinks = () =>
   yup
     .number()
     .required('The drive-link count is missing.')
@@ -40,29 +43,65 @@ const driveLinks = () =>
     .min(DRIVE_LINKS.least, `A loop has at least ${DRIVE_LINKS.least} drive links.`)
     .max(DRIVE_LINKS.most, `A loop has at most ${DRIVE_LINKS.most} drive links.`)
 
-const gaugeUm = () =>
+export const gaugeUm = () =>
   lengthUm().required('The gauge is missing.').min(800, 'No chain is that thin.').max(3000, 'No chain is that thick.')
 
-export const specSchema = strictObject({
+const newLengthUm = () =>
+  lengthUm().min(1000, 'A new cutter is longer than that.').max(20_000, 'A new cutter is shorter than that.')
+const settingUm = () => lengthUm().min(200, 'No gauge stands that high.').max(2000, 'No gauge stands that low.')
+const fileUm = () => lengthUm().min(2000, 'No file is that thin.').max(10_000, 'No file is that thick.')
+const angle = () => yup.number().min(0).max(50, 'No top plate is filed to such an angle.')
+const optionalOneOf = <T extends string>(values: readonly T[], what: string) =>
+  yup.string<T>().oneOf([...values], `${what} is one of: ${values.join(', ')}.`)
+
+/** What a spec and a crew's profile have in common. */
+export const profileValues = {
   pitchClass: oneOf(PITCH_CLASSES, 'The pitch'),
   gaugeUm: gaugeUm(),
-  driveLinks: driveLinks(),
   sequence: oneOf(SEQUENCES, 'The sequence'),
   cutterType: oneOf(CUTTER_TYPES, 'The cutter type'),
-  firstHand: oneOf(['left', 'right'], 'The hand of cutter 1'),
-  newLengthUm: lengthUm()
-    .required('The new length is missing.')
-    .min(1000, 'A new cutter is longer than that.')
-    .max(20_000, 'A new cutter is shorter than that.'),
+  newLengthUm: newLengthUm().required('The new length is missing.'),
   markLengthUm: lengthUm()
     .required('The reading at the mark is missing.')
     .test('below-new', 'The mark is reached below the new length.', function (value) {
-      const { newLengthUm } = this.parent as { newLengthUm?: unknown }
-      return typeof newLengthUm !== 'number' || value < newLengthUm
+      const { newLengthUm: newUm } = this.parent as { newLengthUm?: unknown }
+      return typeof newUm !== 'number' || value < newUm
     }),
-  settingUm: lengthUm().required('The depth-gauge setting is missing.').min(200).max(2000),
-  fileUm: lengthUm().required('The file is missing.').min(2000).max(10_000),
-  topPlateAngleDeg: yup.number().required('The top plate angle is missing.').min(0).max(50),
+  settingUm: settingUm().required('The depth-gauge setting is missing.'),
+  fileUm: fileUm().required('The file is missing.'),
+  topPlateAngleDeg: angle().required('The top plate angle is missing.'),
+}
+
+/** Values that a loop's spec may be corrected in; each is optional. */
+const specChanges = {
+  pitchClass: optionalOneOf(PITCH_CLASSES, 'The pitch'),
+  gaugeUm: lengthUm().min(800, 'No chain is that thin.').max(3000, 'No chain is that thick.'),
+  driveLinks: yup
+    .number()
+    .integer('Drive links are counted in whole numbers.')
+    .min(DRIVE_LINKS.least, `A loop has at least ${DRIVE_LINKS.least} drive links.`)
+    .max(DRIVE_LINKS.most, `A loop has at most ${DRIVE_LINKS.most} drive links.`),
+  sequence: optionalOneOf(SEQUENCES, 'The sequence'),
+  cutterType: optionalOneOf(CUTTER_TYPES, 'The cutter type'),
+  firstHand: optionalOneOf(['left', 'right'], 'The hand of cutter 1'),
+  newLengthUm: newLengthUm(),
+  markLengthUm: lengthUm(),
+  settingUm: settingUm(),
+  fileUm: fileUm(),
+  topPlateAngleDeg: angle(),
+  startMark: optionalOneOf(START_MARKS, 'The start mark'),
+} satisfies Record<SpecField, yup.AnySchema>
+
+const originsSchema = strictObject(
+  Object.fromEntries(Object.keys(specChanges).map((field) => [field, optionalOneOf(ENTERED_ORIGINS, 'The origin')])),
+)
+
+export const specSchema = strictObject({
+  ...profileValues,
+  driveLinks: driveLinks(),
+  firstHand: oneOf(['left', 'right'], 'The hand of cutter 1'),
+  startMark: optionalOneOf(START_MARKS, 'The start mark'),
+  origins: originsSchema.default(undefined).optional(),
 })
 
 const damage = yup
@@ -92,17 +131,40 @@ const strokes = () => yup.number().required('The strokes of a side are missing.'
 
 /** One schema for each kind of entry. */
 const entrySchemas = {
-  registered: strictObject({ ...base, kind: oneOf(['registered'], 'The kind'), tag: tag(), spec: specSchema.required() }),
+  registered: strictObject({ ...entryBase, kind: oneOf(['registered'], 'The kind'), tag: tag(), spec: specSchema.required() }),
+  specChanged: strictObject({
+    ...entryBase,
+    kind: oneOf(['specChanged'], 'The kind'),
+    origin: oneOf(ENTERED_ORIGINS, 'The origin'),
+    changes: strictObject(specChanges)
+      .required('The changes are missing.')
+      .test('something', 'Nothing is changed.', (value) => Object.keys(value).length > 0),
+  }),
+  retagged: strictObject({ ...entryBase, kind: oneOf(['retagged'], 'The kind'), tag: tag() }),
   fitted: strictObject({
-    ...base,
+    ...entryBase,
     kind: oneOf(['fitted'], 'The kind'),
     sawId: id(),
     barFlipped: yesNo(),
     tensionChecked: yesNo(),
+    overruled: text(NOTE_LENGTH).min(3, 'Say why in a few words.'),
   }),
-  takenOff: strictObject({ ...base, kind: oneOf(['takenOff'], 'The kind') }),
+  takenOff: strictObject({ ...entryBase, kind: oneOf(['takenOff'], 'The kind'), to: optionalOneOf(SHELVES, 'The place') }),
+  moved: strictObject({ ...entryBase, kind: oneOf(['moved'], 'The kind'), to: oneOf(SHELVES, 'The place') }),
+  sentOut: strictObject({
+    ...entryBase,
+    kind: oneOf(['sentOut'], 'The kind'),
+    shop: name(60),
+    dueBackAt: instant().optional(),
+  }),
+  cameBack: strictObject({
+    ...entryBase,
+    kind: oneOf(['cameBack'], 'The kind'),
+    to: oneOf(SHELVES, 'The place'),
+    costMinor: yup.number().integer('Money is in whole minor units.').min(0, 'A cost is not less than nothing.').max(100_000_000),
+  }),
   ran: strictObject({
-    ...base,
+    ...entryBase,
     kind: oneOf(['ran'], 'The kind'),
     tanks: yup
       .number()
@@ -112,14 +174,14 @@ const entrySchemas = {
     conditions: oneOf(CONDITIONS, 'The conditions'),
   }),
   struck: strictObject({
-    ...base,
+    ...entryBase,
     kind: oneOf(['struck'], 'The kind'),
     against: oneOf(STRIKE_OBJECTS, 'What it struck'),
     cutters: yup.array(cutterNumber()).max(125),
   }),
-  measured: strictObject({ ...base, kind: oneOf(['measured'], 'The kind'), readings: readings(1) }),
+  measured: strictObject({ ...entryBase, kind: oneOf(['measured'], 'The kind'), readings: readings(1) }),
   sharpened: strictObject({
-    ...base,
+    ...entryBase,
     kind: oneOf(['sharpened'], 'The kind'),
     method: oneOf(SHARPEN_METHODS, 'The method'),
     strokes: strictObject({ left: strokes(), right: strokes() }).default(undefined).optional(),
@@ -136,9 +198,9 @@ const entrySchemas = {
       )
       .max(125),
   }),
-  gaugesLowered: strictObject({ ...base, kind: oneOf(['gaugesLowered'], 'The kind'), settingUm: lengthUm() }),
+  gaugesLowered: strictObject({ ...entryBase, kind: oneOf(['gaugesLowered'], 'The kind'), settingUm: lengthUm() }),
   inspected: strictObject({
-    ...base,
+    ...entryBase,
     kind: oneOf(['inspected'], 'The kind'),
     readings: readings(0),
     parts: yup
@@ -152,11 +214,11 @@ const entrySchemas = {
       .max(50),
   }),
   retired: strictObject({
-    ...base,
+    ...entryBase,
     kind: oneOf(['retired'], 'The kind'),
     reason: oneOf(RETIRE_REASONS, 'The reason'),
   }),
-  corrected: strictObject({ ...base, kind: oneOf(['corrected'], 'The kind'), strikes: id(), reason: text(NOTE_LENGTH) }),
+  corrected: strictObject({ ...entryBase, kind: oneOf(['corrected'], 'The kind'), strikes: id(), reason: text(NOTE_LENGTH) }),
 } satisfies Record<EntryKind, yup.AnyObjectSchema>
 
 const isKind = (kind: unknown): kind is EntryKind => (ENTRY_KINDS as readonly unknown[]).includes(kind)
@@ -185,19 +247,3 @@ export interface NewEntries {
   readonly entries: readonly NewEntry[]
 }
 
-/** A saw as it is added. */
-export const newSawSchema = strictObject({
-  id: id(),
-  nickname: name(40),
-  pitchClass: oneOf(PITCH_CLASSES, 'The pitch'),
-  gaugeUm: gaugeUm(),
-  driveLinks: driveLinks(),
-})
-
-/** What a crew is called and reads lengths in. */
-export const crewChangeSchema = strictObject({ name: name(60), lengths: oneOf(LENGTH_PREFERENCES, 'The unit') })
-export type CrewChange = yup.InferType<typeof crewChangeSchema>
-
-/** A person as they are added. */
-export const newPersonSchema = strictObject({ id: id(), name: name(40) })
-export type NewPerson = yup.InferType<typeof newPersonSchema>

@@ -7,6 +7,11 @@ const base = { id: 'an-entry-id', loopId: 'a-loop-id-1', happenedAt: '2026-03-01
 const bodies: Record<EntryKind, object> = {
   registered: { tag: 'K3', spec: specFromProfile({ pitchClass: 'threeEighths', gaugeUm: 1500, driveLinks: 72, cutterType: 'semiChisel' }) },
   fitted: { sawId: 'a-saw-id-1', barFlipped: true },
+  specChanged: { changes: { settingUm: 600 }, origin: 'box' },
+  retagged: { tag: '222Y' },
+  moved: { to: 'truck' },
+  sentOut: { shop: 'Quay works', dueBackAt: '2026-03-14T09:30:00.000Z' },
+  cameBack: { to: 'bench', costMinor: 1450 },
   takenOff: {},
   ran: { tanks: 1.5, conditions: 'gritty' },
   struck: { against: 'stone', cutters: [1, 2] },

@@ -9,6 +9,7 @@ import {
   type LoopSpec,
   type NewEntry,
   type SharpenMethod,
+  type Shelf,
   type Um,
 } from '@undercliff/core'
 import type { Random } from './random'
@@ -18,6 +19,7 @@ export interface DemoPerson {
   readonly id: string
   readonly name: string
   readonly extra: Readonly<Record<Hand, Um>>
+  readonly role: 'lead' | 'sawyer'
 }
 
 interface TrueCutter {
@@ -96,6 +98,18 @@ export class Diary {
 
   takeOff(person: DemoPerson): this {
     this.write('takenOff', person, {})
+    return this
+  }
+
+  /** Lies somewhere at the end of the season. */
+  put(to: Shelf, person: DemoPerson): this {
+    this.write('moved', person, { to })
+    return this
+  }
+
+  /** Is away at a shop since the end of the season, due back some days after it. */
+  sendOut(shop: string, days: number, person: DemoPerson): this {
+    this.write('sentOut', person, { shop, dueBackAt: new Date(this.lastMs + days * DAY_MS).toISOString() })
     return this
   }
 

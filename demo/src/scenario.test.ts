@@ -8,7 +8,7 @@ const logs = new Map<string, Entry[]>()
 for (const entry of season.entries) {
   const log = logs.get(entry.loopId) ?? []
   logs.set(entry.loopId, log)
-  log.push({ ...entry, writtenAt: entry.happenedAt })
+  log.push({ ...entry, writtenBy: null, writtenAt: entry.happenedAt })
 }
 const cards = new Map<string, LoopCard>()
 for (const log of logs.values()) {

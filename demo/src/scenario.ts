@@ -1,4 +1,4 @@
-import { specFromProfile, type EntryBodies, type LoopSpec, type NewEntry, type PitchClass, type SpecChoice } from '@undercliff/core'
+import { specFromProfile, type CrewProfile, type EntryBodies, type LoopSpec, type NewEntry, type PitchClass, type SawEntry, type SawEntryBodies, type SawEntryKind, type Shelf, type SpecChoice, type StartMark } from '@undercliff/core'
 import { Diary, type DemoPerson } from './diary'
 import { seeded } from './random'
 
@@ -11,16 +11,29 @@ export interface DemoSaw {
   readonly pitchClass: PitchClass
   readonly gaugeUm: number
   readonly driveLinks: number
+  readonly nosePitchClass: PitchClass
 }
+
+/** Who of the demo can sign in, with what; said on the sign-in screen of the demo. */
+export const DEMO_SIGN_INS = [
+  { name: 'Maren Aldwick', role: 'lead', login: 'maren', password: 'gale-after-gale', pin: '2580' },
+  { name: 'Iska Lund-Pell', role: 'sawyer', login: 'iska', password: 'salt-on-the-bark', pin: '1470' },
+] as const
 
 export interface Scenario {
   readonly crewName: string
   readonly people: readonly DemoPerson[]
   readonly saws: readonly DemoSaw[]
+  /** Logs of bars and sprockets. */
+  readonly sawEntries: readonly SawEntry[]
+  readonly profiles: readonly CrewProfile[]
   /** Every entry of the season in the order in which it was written. */
   readonly entries: readonly NewEntry[]
 }
 
+const DAY_MS = 86_400_000
+/** Paint on the joining link, by the first letter of the tag. */
+const MARKS: Record<string, StartMark> = { K: 'white', P: 'yellow', B: 'blue', T: 'red' }
 const EVEN = { left: 0, right: 0 } as const
 
 /**
@@ -34,8 +47,8 @@ export function scenario(now: Date, seed = DEMO_SEED): Scenario {
   const random = seeded(seed)
   const lastMs = Date.UTC(now.getUTCFullYear(), now.getUTCMonth(), now.getUTCDate() - 1, 17, 30)
 
-  const person = (name: string, extra: DemoPerson['extra'] = EVEN): DemoPerson => ({ id: random.id(), name, extra })
-  const maren = person('Maren Aldwick')
+  const person = (name: string, extra: DemoPerson['extra'] = EVEN, role: DemoPerson['role'] = 'sawyer'): DemoPerson => ({ id: random.id(), name, extra, role })
+  const maren = person('Maren Aldwick', EVEN, 'lead')
   const tobe = person('Tobe Harrow', { left: -8, right: 20 })
   const iska = person('Iska Lund-Pell')
   const corrin = person('Corrin Vey')
@@ -44,7 +57,7 @@ export function scenario(now: Date, seed = DEMO_SEED): Scenario {
 
   const saws: DemoSaw[] = []
   const saw = (nickname: string, pitchClass: PitchClass, gaugeUm: number, driveLinks: number): DemoSaw => {
-    const made = { id: random.id(), nickname, pitchClass, gaugeUm, driveLinks }
+    const made = { id: random.id(), nickname, pitchClass, gaugeUm, driveLinks, nosePitchClass: pitchClass }
     saws.push(made)
     return made
   }
@@ -58,10 +71,17 @@ export function scenario(now: Date, seed = DEMO_SEED): Scenario {
   const tern = saw('Great Tern', 'threeEighths', 1600, 84)
   const grinder = saw('Millstone', 'p404', 1600, 104)
 
+  const sawEntries: SawEntry[] = []
+  const sawNote = <K extends SawEntryKind>(of: DemoSaw, who: DemoPerson, daysAgo: number, kind: K, body: SawEntryBodies[K], note?: string): void => {
+    const at = new Date(lastMs - daysAgo * DAY_MS).toISOString()
+    sawEntries.push({ id: random.id(), sawId: of.id, happenedAt: at, writtenAt: at, personId: who.id, writtenBy: who.id, kind, ...(note === undefined ? {} : { note }), ...body } as SawEntry)
+  }
+
   const diaries: Diary[] = []
   const loop = (tag: string, forSaw: DemoSaw, cutterType: SpecChoice['cutterType'], firstDay: number, more: Partial<LoopSpec> = {}, foundWorn = 0): Diary => {
     const { pitchClass, gaugeUm, driveLinks } = forSaw
-    const spec = specFromProfile({ pitchClass, gaugeUm, driveLinks, cutterType, ...more })
+    const startMark = MARKS[tag.charAt(0)]
+    const spec = specFromProfile({ pitchClass, gaugeUm, driveLinks, cutterType, ...(startMark === undefined ? {} : { startMark }), ...more })
     const foundWornUm = Math.round(spec.newLengthUm * foundWorn)
     const diary = new Diary(random, tag, spec, lastMs, firstDay, foundWornUm)
     diaries.push(diary)
@@ -152,11 +172,32 @@ export function scenario(now: Date, seed = DEMO_SEED): Scenario {
   usual('X3', grinder, 'ripping', 2, 0, ripping)
   loop('X0', grinder, 'ripping', 175, ripping, 0.82).season(crew, 12, 120).measure(maren).retire(maren, 'worn', 'Served out')
 
+  // Where everything lies tonight.
+  const lie: Record<Shelf, string[]> = {
+    truck: ['W2', 'P2', 'S2', 'K5', 'T4'],
+    sharpRack: ['B3', 'M2', 'X2', 'X3', 'T5'],
+    dullBox: ['W3', 'P1', 'K6', 'S3'],
+    bench: [],
+  }
+  for (const [shelf, tags] of Object.entries(lie) as [Shelf, string[]][]) {
+    for (const diary of diaries.filter(({ tag }) => tags.includes(tag))) diary.put(shelf, iska)
+  }
+  for (const diary of diaries.filter(({ tag }) => tag === 'M3')) diary.sendOut('Harbour saw works', 5, maren)
+
+  // Bars and sprockets.
+  sawNote(bell, maren, 120, 'sprocketRenewed', { pitchClass: 'threeEighths' })
+  sawNote(kitty, tobe, 20, 'barChecked', { grooveWidthUm: 1740, grooveDepthUm: 5200, burrs: true }, 'Rails mushroomed on the outside')
+  sawNote(tern, maren, 30, 'barFitted', { gaugeUm: 1600, driveLinks: 84, nosePitchClass: 'threeEighths' }, 'New bar')
+  sawNote(brine, iska, 12, 'barFlipped', {})
+  const milling = specFromProfile({ pitchClass: 'p404', gaugeUm: 1600, driveLinks: 104, cutterType: 'ripping', sequence: 'fullSkip' })
+  const { driveLinks: _links, firstHand: _hand, ...values } = milling
+  const profiles: CrewProfile[] = [{ id: random.id(), name: 'Milling loop', values }]
+
   const entries = diaries
     .flatMap((diary) => diary.entries.map((entry, order) => ({ entry, order })))
     .sort((a, b) =>
       a.entry.happenedAt < b.entry.happenedAt ? -1 : a.entry.happenedAt > b.entry.happenedAt ? 1 : a.order - b.order,
     )
     .map(({ entry }) => entry)
-  return { crewName: 'Skerrow Head tree crew', people, saws, entries }
+  return { crewName: 'Skerrow Head tree crew', people, saws, sawEntries, profiles, entries }
 }

@@ -5,21 +5,30 @@ import { connect, migrateUp } from './database/connect'
 import { startPrivateDatabase } from './database/privateDatabase'
 import { createApp } from './http/app'
 import { appendEntries } from './store/appendEntries'
+import { accounts, people } from './database/schema'
 import { createCrew } from './store/crew'
+import { hashSecret } from './store/passwords'
+import { openSession } from './store/sessions'
+import { SESSION_COOKIE } from './http/access'
 
 /** A server on a private database of its own, filled with entries, for the bench. */
-export async function benchServer(dataDir: string, batches: readonly NewEntry[][]): Promise<{ server: Server; stop: () => Promise<void> }> {
+export async function benchServer(dataDir: string, batches: readonly NewEntry[][], webDist: string | null = null): Promise<{ server: Server; cookie: string; stop: () => Promise<void> }> {
   const database = await startPrivateDatabase(dataDir)
   const connected = connect(database.url)
   await migrateUp(connected)
   const crewId = 'bench-crew'
   await createCrew(connected.db, crewId, 'Bench crew')
-  for (const batch of batches) await appendEntries(connected.db, crewId, batch, () => new Date())
-  const app = createApp({ db: connected.db, crewId, logger: pino({ level: 'warn' }), clock: () => new Date(), hostNames: new Set(['127.0.0.1']), webDist: null })
+  const lead = { crewId, personId: 'bench-lead', role: 'lead' } as const
+  await connected.db.insert(people).values({ crewId, id: lead.personId, name: 'Bench lead', role: 'lead' })
+  await connected.db.insert(accounts).values({ crewId, personId: lead.personId, login: 'bench', passwordHash: await hashSecret('only for the bench') })
+  const cookie = `${SESSION_COOKIE}=${await openSession(connected.db, { ...lead, device: 'the bench' }, new Date())}`
+  for (const batch of batches) await appendEntries(connected.db, lead, batch, () => new Date())
+  const app = createApp({ db: connected.db, pool: connected.pool, logger: pino({ level: 'warn' }), clock: () => new Date(), hostNames: new Set(['127.0.0.1']), webDist })
   const server = createServer(app)
   await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve))
   return {
     server,
+    cookie,
     stop: async () => {
       server.closeAllConnections()
       server.close()

@@ -1,5 +1,5 @@
 import { fold, type LoopState } from '../fold'
-import type { CutterReading, Entry, EntryKind, NewEntry } from '../log'
+import { entriesThatCount, type CutterReading, type Entry, type EntryKind, type NewEntry } from '../log'
 import { checkLength } from '../measure'
 import { writeMm, type Um } from '../units'
 
@@ -19,6 +19,9 @@ export type AdmitCode =
   | 'correction-of-correction'
   | 'struck-out-already'
   | 'registration-stays'
+  | 'at-a-shop'
+  | 'not-at-a-shop'
+  | 'spec-cannot-be'
 
 /** One thing wrong with an entry: a stable code, the field, and plain words. */
 export interface AdmitProblem {
@@ -35,7 +38,7 @@ export const CLOCK_SLACK_MS = 5 * 60_000
 const SETTING_LIMIT_UM: Um = 4000
 
 /** Kinds that may still be written about a loop that is retired. */
-const AFTER_RETIREMENT: readonly EntryKind[] = ['corrected', 'measured', 'inspected']
+const AFTER_RETIREMENT: readonly EntryKind[] = ['corrected', 'measured', 'inspected', 'specChanged', 'retagged']
 
 function readingProblems(readings: readonly CutterReading[], state: LoopState): AdmitProblem[] {
   const problems: AdmitProblem[] = []
@@ -65,6 +68,9 @@ function readingProblems(readings: readonly CutterReading[], state: LoopState): 
   })
   return problems
 }
+
+/** A new entry as if it were in the log already. */
+const asWritten = (entry: NewEntry): Entry => ({ ...entry, writtenAt: entry.happenedAt, writtenBy: null }) as Entry
 
 function lengthProblems(lengthUm: Um, field: string, cutter: number, state: LoopState): AdmitProblem[] {
   const check = checkLength(state.spec, lengthUm, state.cutters[cutter - 1]?.length.um ?? null)
@@ -100,6 +106,38 @@ function strikeOutProblems(strikes: string, entries: readonly Entry[]): AdmitPro
   }
 }
 
+/** Moves that a loop which is away at a shop cannot make before it has come back. */
+function awayProblems(state: LoopState): AdmitProblem[] {
+  if (state.place.at !== 'shop') return []
+  const message = `Loop ${state.tag} is at ${state.place.shop}. Log that it came back first.`
+  return [{ code: 'at-a-shop', field: 'kind', message }]
+}
+
+/** What a spec would do to a log that was written under another. */
+function specProblems(after: readonly Entry[]): AdmitProblem[] {
+  const field = 'changes'
+  let state: LoopState | null
+  try {
+    state = fold(after)
+  } catch (error) {
+    return [{ code: 'spec-cannot-be', field, message: (error as Error).message }]
+  }
+  if (state === null) return []
+  if (state.spec.markLengthUm >= state.spec.newLengthUm) {
+    return [{ code: 'spec-cannot-be', field, message: 'The mark is reached below the new length.' }]
+  }
+  const count = state.cutters.length
+  let most = 0
+  for (const entry of entriesThatCount(after)) {
+    if (entry.kind === 'measured' || entry.kind === 'inspected') for (const { cutter } of entry.readings) most = Math.max(most, cutter)
+    if (entry.kind === 'sharpened') for (const { cutter } of entry.pairs ?? []) most = Math.max(most, cutter)
+    if (entry.kind === 'struck') for (const cutter of entry.cutters ?? []) most = Math.max(most, cutter)
+  }
+  if (most <= count) return []
+  const message = `The log speaks of cutter ${most}, and such a loop has ${count}. Strike those readings out first.`
+  return [{ code: 'spec-cannot-be', field, message }]
+}
+
 function bodyProblems(entry: NewEntry, entries: readonly Entry[], state: LoopState): AdmitProblem[] {
   switch (entry.kind) {
     case 'measured':
@@ -129,11 +167,25 @@ function bodyProblems(entry: NewEntry, entries: readonly Entry[], state: LoopSta
         }
         return lengthProblems(beforeUm, `pairs[${i}].beforeUm`, cutter, state)
       })
-    case 'corrected':
-      return strikeOutProblems(entry.strikes, entries)
-    case 'registered':
+    case 'corrected': {
+      const problems = strikeOutProblems(entry.strikes, entries)
+      const struck = entries.find(({ id }) => id === entry.strikes)
+      if (problems.length > 0 || struck?.kind !== 'specChanged') return problems
+      return specProblems([...entries, asWritten(entry)])
+    }
+    case 'specChanged':
+      return specProblems([...entries, asWritten(entry)])
     case 'fitted':
     case 'takenOff':
+    case 'moved':
+    case 'sentOut':
+      return awayProblems(state)
+    case 'cameBack': {
+      if (state.place.at === 'shop') return []
+      return [{ code: 'not-at-a-shop', field: 'kind', message: `Loop ${state.tag} is not at a shop.` }]
+    }
+    case 'registered':
+    case 'retagged':
     case 'ran':
     case 'gaugesLowered':
     case 'retired':

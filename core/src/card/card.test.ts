@@ -1,7 +1,6 @@
 import { expect, test } from 'vitest'
 import { fold } from '../fold'
-import { fits, misfits } from '../fit'
-import { Log, SPEC } from '../fixtures/logs'
+import { Log } from '../fixtures/logs'
 import { DEFAULT_RULES } from '../verdict'
 import { cardOf } from './card'
 import { whatNext } from './urgency'
@@ -28,8 +27,3 @@ test('on a saw before off it, unfit before due, and nothing that runs on', () =>
   expect(whatNext([fine, due, struck, dueOnSaw])).toEqual([dueOnSaw, struck, due])
 })
 
-test('pitch, gauge and drive links decide what fits', () => {
-  const saw = { pitchClass: SPEC.pitchClass, gaugeUm: 1500, driveLinks: 72 } as const
-  expect(fits(SPEC, saw)).toBe(true)
-  expect(misfits(SPEC, { pitchClass: 'p325', gaugeUm: 1300, driveLinks: 64 })).toEqual(['pitch', 'gauge', 'driveLinks'])
-})

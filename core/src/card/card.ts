@@ -1,5 +1,6 @@
 import { CUTTER_DAMAGE, damageDepth, type DamageKind } from '../damage'
-import type { Known, LoopState } from '../fold'
+import type { Known, LoopState, Place } from '../fold'
+import { fileFor } from '../geometry'
 import { usableLengthUm, type LoopSpec } from '../profile'
 import type { MinutesRange } from '../sharpen'
 import type { CountRange } from '../wear'
@@ -23,8 +24,10 @@ export interface ToothSign {
 export interface LoopCard {
   readonly loopId: string
   readonly tag: string
-  readonly spec: Pick<LoopSpec, 'pitchClass' | 'gaugeUm' | 'driveLinks' | 'cutterType' | 'sequence' | 'fileUm'>
+  /** Its file is the one for its present wear. */
+  readonly spec: Pick<LoopSpec, 'pitchClass' | 'gaugeUm' | 'driveLinks' | 'cutterType' | 'sequence' | 'fileUm' | 'startMark'>
   readonly sawId: string | null
+  readonly place: Place
   readonly retired: boolean
   readonly action: Action
   readonly also: readonly Action[]
@@ -73,12 +76,16 @@ export function toothSign(state: LoopState, rules: HouseRules): ToothSign {
 /** The card of a loop under a crew's house rules. */
 export function cardOf(state: LoopState, rules: HouseRules): LoopCard {
   const verdict = decide(state, rules)
-  const { pitchClass, gaugeUm, driveLinks, cutterType, sequence, fileUm } = state.spec
+  const { pitchClass, gaugeUm, driveLinks, cutterType, sequence, startMark } = state.spec
+  const tooth = toothSign(state, rules)
+  const shortestUm = Math.min(...state.cutters.map(({ length }) => length.um))
+  const { fileUm } = fileFor(state.spec, shortestUm, rules.fileSchool)
   return {
     loopId: state.loopId,
     tag: state.tag,
-    spec: { pitchClass, gaugeUm, driveLinks, cutterType, sequence, fileUm },
+    spec: { pitchClass, gaugeUm, driveLinks, cutterType, sequence, fileUm, ...(startMark === undefined ? {} : { startMark }) },
     sawId: state.sawId,
+    place: state.place,
     retired: state.retired !== null,
     action: verdict.action,
     also: verdict.also,
@@ -86,7 +93,7 @@ export function cardOf(state: LoopState, rules: HouseRules): LoopCard {
     reason: verdict.reasons[0] ?? null,
     minutes: verdict.minutes,
     sharpeningsLeft: verdict.sharpeningsLeft,
-    tooth: toothSign(state, rules),
+    tooth,
     lastEntryAt: state.lastEntryAt,
   }
 }

@@ -1,33 +1,114 @@
-import type { LoopSpec, PitchClass } from '../profile'
-import { pitchUmOf } from '../profile'
-import type { Um } from '../units'
+import type { LoopSpec } from '../profile'
+import { PITCH_PROFILES, pitchUmOf } from '../profile'
+import { SAW_FIGURES, type SawDue, type SawFit } from '../saw'
+import { pitchName, writeMm, type Um } from '../units'
 
-/** What a saw's bar and sprocket take. */
-export interface SawFit {
-  readonly pitchClass: PitchClass
-  /** Groove width of the bar. */
-  readonly gaugeUm: Um
-  readonly driveLinks: number
+/** How well a loop goes with a saw. An overrule is possible for *will run but*, never for *must not*. */
+export type FitLevel = 'fits' | 'but' | 'mustNot'
+export const FIT_WORDS: Record<FitLevel, string> = { fits: 'fits', but: 'will run, but', mustNot: 'must not' }
+
+/** The part of saw or loop that a finding is about. */
+export type FitPart = 'sprocket' | 'nose' | 'groove' | 'driveLinks' | 'condition'
+
+/** What was found of one part. */
+export interface FitFinding {
+  readonly part: FitPart
+  readonly level: FitLevel
+  /** One sentence: what the loop is, what the part takes. */
+  readonly reason: string
 }
 
-/** What keeps a loop off a saw. */
-export type Misfit = 'pitch' | 'gauge' | 'driveLinks'
+/** Whether a loop may go on a saw, part by part. */
+export interface FitCheck {
+  readonly level: FitLevel
+  readonly parts: readonly FitFinding[]
+}
+
+/** What of a loop decides where it goes. */
+export type FitSpec = Pick<LoopSpec, 'pitchClass' | 'gaugeUm' | 'driveLinks'>
+
+/** What is known of a saw's wear besides what it takes. */
+export interface SawWear {
+  readonly grooveWidthUm?: Um | null
+  readonly due?: readonly SawDue[]
+}
+
+const RANK: Record<FitLevel, number> = { fits: 0, but: 1, mustNot: 2 }
+
+function sprocketFinding(spec: FitSpec, saw: SawFit): FitFinding {
+  const part = 'sprocket'
+  if (pitchUmOf(spec) !== pitchUmOf(saw)) {
+    return { part, level: 'mustNot', reason: `pitch is ${pitchName(pitchUmOf(spec))}, the sprocket takes ${pitchName(pitchUmOf(saw))}` }
+  }
+  if (spec.pitchClass !== saw.pitchClass) {
+    const [loop, takes] = [PITCH_PROFILES[spec.pitchClass].name, PITCH_PROFILES[saw.pitchClass].name]
+    return { part, level: 'but', reason: `the pitch agrees, but the loop is ${loop} and the saw is set up for ${takes}` }
+  }
+  return { part, level: 'fits', reason: `pitch ${PITCH_PROFILES[spec.pitchClass].name}` }
+}
+
+function noseFinding(spec: FitSpec, { nosePitchClass }: SawFit): FitFinding[] {
+  if (nosePitchClass === undefined || nosePitchClass === null) return []
+  const takes = pitchUmOf({ pitchClass: nosePitchClass })
+  if (pitchUmOf(spec) === takes) return [{ part: 'nose', level: 'fits', reason: `nose ${pitchName(takes)}` }]
+  return [{ part: 'nose', level: 'mustNot', reason: `pitch is ${pitchName(pitchUmOf(spec))}, the nose of the bar takes ${pitchName(takes)}` }]
+}
+
+function grooveFinding(spec: FitSpec, saw: SawFit, { grooveWidthUm }: SawWear): FitFinding {
+  const part = 'groove'
+  const [loop, groove] = [writeMm(spec.gaugeUm, 1), writeMm(saw.gaugeUm, 1)]
+  if (spec.gaugeUm > saw.gaugeUm) return { part, level: 'mustNot', reason: `gauge is ${loop}, the groove takes ${groove}: it binds and heats` }
+  if (spec.gaugeUm < saw.gaugeUm) return { part, level: 'mustNot', reason: `gauge is ${loop}, the groove takes ${groove}: it flops and can come off` }
+  if (grooveWidthUm != null && grooveWidthUm - spec.gaugeUm > SAW_FIGURES.grooveSlackUm.value) {
+    return { part, level: 'but', reason: `the groove is worn to ${writeMm(grooveWidthUm)}: a ${loop} loop leans in it` }
+  }
+  return { part, level: 'fits', reason: `gauge ${loop}` }
+}
 
 /**
- * What keeps a loop off a saw; empty when it fits. Low profile and standard 3/8" share a pitch, so
- * they are told apart by the drive links and gauge of the bar, not here.
+ * Whether a loop may go on a saw, part by part, the worst first.
  *
+ * Pitch, gauge and drive links that do not agree are dangerous and must not be; a worn groove or
+ * sprocket, or low profile on a saw set up for standard 3/8" (the same pitch), will run with a
+ * drawback. Common practice; the saw's manual decides.
+ *
+ * @param fitForUse whether the loop itself may be used at all
  * @example
- * misfits({ pitchClass: 'p325', gaugeUm: 1300, driveLinks: 64 }, saw) // ['gauge']
+ * fitCheck({ pitchClass: 'p325', gaugeUm: 1300, driveLinks: 64 }, saw).level // 'mustNot'
  */
-export function misfits(spec: Pick<LoopSpec, 'pitchClass' | 'gaugeUm' | 'driveLinks'>, saw: SawFit): Misfit[] {
-  const found: Misfit[] = []
-  if (pitchUmOf(spec) !== pitchUmOf(saw)) found.push('pitch')
-  if (spec.gaugeUm !== saw.gaugeUm) found.push('gauge')
-  if (spec.driveLinks !== saw.driveLinks) found.push('driveLinks')
-  return found
+export function fitCheck(spec: FitSpec, saw: SawFit, wear: SawWear = {}, fitForUse = true): FitCheck {
+  const parts: FitFinding[] = [sprocketFinding(spec, saw), ...noseFinding(spec, saw), grooveFinding(spec, saw, wear)]
+  const links = spec.driveLinks === saw.driveLinks
+  parts.push(
+    links
+      ? { part: 'driveLinks', level: 'fits', reason: `${spec.driveLinks} drive links` }
+      : { part: 'driveLinks', level: 'mustNot', reason: `it has ${spec.driveLinks} drive links, the bar takes ${saw.driveLinks}` },
+  )
+  if (!fitForUse) parts.push({ part: 'condition', level: 'mustNot', reason: 'it is not fit for use as it is' })
+  if (wear.due?.includes('sprocketNow') === true) {
+    parts.push({ part: 'sprocket', level: 'but', reason: 'the sprocket is worn and wears the loop with it' })
+  }
+  parts.sort((a, b) => RANK[b.level] - RANK[a.level])
+  return { level: parts[0]?.level ?? 'fits', parts }
 }
 
-/** Whether pitch, gauge and drive links all agree. */
-export const fits = (spec: Pick<LoopSpec, 'pitchClass' | 'gaugeUm' | 'driveLinks'>, saw: SawFit): boolean =>
-  misfits(spec, saw).length === 0
+/** Whether pitch, groove and drive links let a loop run on a saw at all. */
+export const fits = (spec: FitSpec, saw: SawFit): boolean => fitCheck(spec, saw).level !== 'mustNot'
+
+/**
+ * The fit in one line.
+ *
+ * @example
+ * sayFit('M2', 'Bellwether', check) // 'M2 must not go on Bellwether: pitch is .325", the sprocket takes 3/8".'
+ */
+export function sayFit(tag: string, nickname: string, { level, parts }: FitCheck): string {
+  const reasons = parts.filter((one) => one.level === level).map(({ reason }) => reason).join('; ')
+  switch (level) {
+    case 'fits':
+      return `${tag} fits ${nickname}: ${reasons}.`
+    case 'but':
+      return `${tag} will run on ${nickname}, but ${reasons}.`
+    case 'mustNot':
+      return `${tag} must not go on ${nickname}: ${reasons}.`
+  }
+}

@@ -1,10 +1,10 @@
 import type { CutterDamage, PartDamage } from '../damage'
 import { layoutLoop } from '../loop'
 import type { EntryOf, Instant } from '../log'
-import { PITCH_PROFILES, pitchUmOf, type LoopSpec } from '../profile'
+import { PITCH_PROFILES, pitchUmOf, usableLengthUm, type LoopSpec } from '../profile'
 import type { Um } from '../units'
 import type { Population } from '../wear/removal'
-import type { CutterState, Estimate, LoopState } from './state'
+import type { CutterState, Estimate, LoopState, Stint } from './state'
 
 /** Repeat readings of one cutter with a caliper stray by about this. Starting value. */
 export const READING_SD_UM = 50
@@ -25,7 +25,7 @@ type Writable<T> = { -readonly [K in keyof T]: T[K] }
 /** A loop while its log is being folded; only appliers change it. */
 export interface Draft extends Omit<
   Writable<LoopState>,
-  'cutters' | 'parts' | 'openStrikes' | 'removals' | 'life' | 'doubts' | 'lastEntryAt'
+  'sawId' | 'stints' | 'cutters' | 'parts' | 'openStrikes' | 'removals' | 'life' | 'doubts' | 'lastEntryAt'
 > {
   cutters: DraftCutter[]
   parts: readonly PartDamage[]
@@ -34,6 +34,8 @@ export interface Draft extends Omit<
   life: LoopState['life'][number][]
   doubts: LoopState['doubts'][number][]
   lastEntryAt: Instant
+  /** Times on saws, each with the shortest cutter when it began. */
+  stints: (Writable<Omit<Stint, 'worn'>> & { shortestUm: Um })[]
   /** Lengths read in the last measuring, by cutter number. */
   lastSet: Map<number, Um>
   /** Sharpenings since then, by population. */
@@ -45,9 +47,8 @@ export interface Draft extends Omit<
 /** Fall of the top plate of this kind of chain, in degrees. */
 export const slopeDegOf = (spec: LoopSpec): number => PITCH_PROFILES[spec.pitchClass].topPlateSlopeDeg.value
 
-/** A loop as it was registered: every cutter new. */
-export function openDraft(entry: EntryOf<'registered'>): Draft {
-  const { spec } = entry
+/** A loop as it was registered, by the spec that holds for it: every cutter new. */
+export function openDraft(entry: EntryOf<'registered'>, spec: LoopSpec): Draft {
   const layout = layoutLoop({ ...spec, pitchUm: pitchUmOf(spec) })
   const length: Estimate = { um: spec.newLengthUm, known: 'new', sdUm: NEW_SD_UM }
   const setting: Estimate = { um: spec.settingUm, known: 'new', sdUm: NEW_SD_UM }
@@ -57,7 +58,9 @@ export function openDraft(entry: EntryOf<'registered'>): Draft {
     spec,
     registeredAt: entry.happenedAt,
     retired: null,
-    sawId: null,
+    place: { at: 'bench' },
+    stints: [],
+    shopCostMinor: 0,
     cutters: layout.cutters.map(({ number, hand, positionUm }) => ({
       number,
       hand,
@@ -102,8 +105,20 @@ export function noteLifePoint(draft: Draft, at: Instant): void {
   })
 }
 
+/** Length of the shortest cutter as far as it is known. */
+export const shortestUmOf = ({ cutters }: Draft): Um => Math.min(...cutters.map(({ length }) => length.um))
+
 /** The state as everybody else may see it. */
 export function closeDraft(draft: Draft): LoopState {
-  const { lastSet: _set, sinceSet: _since, repairedSinceSet: _repaired, ...state } = draft
-  return state
+  const { lastSet: _set, sinceSet: _since, repairedSinceSet: _repaired, stints, ...state } = draft
+  const usable = Math.max(1, usableLengthUm(draft.spec))
+  const lastUm = shortestUmOf(draft)
+  return {
+    ...state,
+    sawId: draft.place.at === 'saw' ? draft.place.sawId : null,
+    stints: stints.map(({ shortestUm, ...stint }, i) => {
+      const worn = (shortestUm - (stints[i + 1]?.shortestUm ?? lastUm)) / usable
+      return { ...stint, worn: Math.round(Math.min(1, Math.max(0, worn)) * 1000) / 1000 }
+    }),
+  }
 }

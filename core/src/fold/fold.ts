@@ -3,7 +3,9 @@ import type { Applier } from './apply/applier'
 import { applyInspected } from './apply/inspected'
 import { applyMeasured } from './apply/measured'
 import { applySharpened, lowerGauges } from './apply/sharpened'
-import { applyFitted, applyRan, applyRetired, applyStruck, applyTakenOff } from './apply/use'
+import { applyCameBack, applyFitted, applyMoved, applySentOut, applyTakenOff } from './apply/places'
+import { applyRan, applyRetired, applyStruck } from './apply/use'
+import { changedSpec } from '../profile'
 import { closeDraft, openDraft, type Draft } from './draft'
 import type { LoopState } from './state'
 
@@ -11,13 +13,19 @@ import type { LoopState } from './state'
  * Grows by one whenever the same log may fold to another state, so that snapshots written by an
  * older version are known and folded again.
  */
-export const FOLD_VERSION = 1
+export const FOLD_VERSION = 2
 
-type Appliers = { readonly [K in Exclude<EntryKind, 'registered' | 'corrected'>]: Applier<K> }
+type Appliers = { readonly [K in Exclude<EntryKind, 'registered' | 'specChanged' | 'corrected'>]: Applier<K> }
 
 const appliers: Appliers = {
+  retagged: (draft, { tag }) => {
+    draft.tag = tag
+  },
   fitted: applyFitted,
   takenOff: applyTakenOff,
+  moved: applyMoved,
+  sentOut: applySentOut,
+  cameBack: applyCameBack,
   ran: applyRan,
   struck: applyStruck,
   measured: applyMeasured,
@@ -30,8 +38,13 @@ const appliers: Appliers = {
 }
 
 function apply(draft: Draft, entry: Entry): void {
-  // A loop is registered once, and corrections have had their say before the fold begins.
+  // A loop is registered once; its spec and corrections have had their say before the fold begins.
   if (entry.kind === 'registered' || entry.kind === 'corrected') return
+  if (entry.kind === 'specChanged') {
+    draft.entriesCounted += 1
+    draft.lastEntryAt = entry.happenedAt
+    return
+  }
   const applier = appliers[entry.kind] as Applier<typeof entry.kind>
   applier(draft, entry as EntryOf<never>)
   draft.entriesCounted += 1
@@ -53,7 +66,11 @@ export function fold(entries: readonly Entry[], until?: Instant): LoopState | nu
   const first = counted.findIndex((entry) => entry.kind === 'registered')
   const registered = counted[first]
   if (registered?.kind !== 'registered') return null
-  const draft = openDraft(registered)
+  const spec = counted.reduce(
+    (held, entry) => (entry.kind === 'specChanged' ? changedSpec(held, entry.changes, entry.origin) : held),
+    registered.spec,
+  )
+  const draft = openDraft(registered, spec)
   for (let i = first + 1; i < counted.length; i += 1) {
     const entry = counted[i]
     if (entry !== undefined) apply(draft, entry)

@@ -1,6 +1,6 @@
 import type { CutterDamage, PartDamage } from '../damage'
 import type { Hand } from '../loop'
-import type { Instant, RetireReason, StrikeObject } from '../log'
+import type { Instant, RetireReason, Shelf, StrikeObject } from '../log'
 import type { LoopSpec } from '../profile'
 import type { Um } from '../units'
 import type { RemovalSample } from '../wear/removal'
@@ -57,6 +57,26 @@ export interface OpenStrike {
   readonly cutters: readonly number[]
 }
 
+/** Where a loop is; always exactly one place. */
+export type Place =
+  | { readonly at: 'saw'; readonly sawId: string }
+  | { readonly at: Shelf }
+  | { readonly at: 'shop'; readonly shop: string; readonly sentAt: Instant; readonly dueBackAt: Instant | null }
+  | { readonly at: 'retired' }
+
+/** A time that a loop spent on a saw. */
+export interface Stint {
+  readonly sawId: string
+  readonly from: Instant
+  /** Null while it is still on. */
+  readonly to: Instant | null
+  readonly tanks: number
+  /** Whether the bar was flipped when it went on. */
+  readonly flipped: boolean
+  /** Part of the loop's usable length that went from this fitting to the next. */
+  readonly worn: number
+}
+
 /** Everything known of a loop at one moment: a pure fold of its log. */
 export interface LoopState {
   readonly loopId: string
@@ -64,8 +84,12 @@ export interface LoopState {
   readonly spec: LoopSpec
   readonly registeredAt: Instant
   readonly retired: { readonly at: Instant; readonly reason: RetireReason } | null
+  readonly place: Place
   /** The saw it is on. */
   readonly sawId: string | null
+  readonly stints: readonly Stint[]
+  /** What shops have taken for it, in whole minor units. */
+  readonly shopCostMinor: number
   readonly cutters: readonly CutterState[]
   readonly parts: readonly PartDamage[]
   readonly openStrikes: readonly OpenStrike[]

@@ -1,1 +1,2 @@
 export * from './cutter'
+export * from './file'

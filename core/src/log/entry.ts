@@ -1,5 +1,5 @@
 import type { CutterDamage, PartDamage } from '../damage'
-import type { LoopSpec } from '../profile'
+import type { Origin, LoopSpec, SpecValues } from '../profile'
 import type { Um } from '../units'
 
 /** A UTC instant as `YYYY-MM-DDTHH:mm:ss.sssZ`, so that text order is time order. */
@@ -16,6 +16,8 @@ export interface EntryBase {
   readonly writtenAt: Instant
   /** Who did the work. */
   readonly personId: string | null
+  /** Who wrote it down; null for entries from before people signed in. */
+  readonly writtenBy: string | null
   readonly note?: string
 }
 
@@ -56,12 +58,40 @@ export const CONDITIONS: readonly Conditions[] = ['clean', 'gritty', 'soil']
 export type RetireReason = 'worn' | 'damaged' | 'lost' | 'other'
 export const RETIRE_REASONS: readonly RetireReason[] = ['worn', 'damaged', 'lost', 'other']
 
+/** Where a loop that is on no saw lies. */
+export type Shelf = 'truck' | 'sharpRack' | 'dullBox' | 'bench'
+export const SHELVES: readonly Shelf[] = ['truck', 'sharpRack', 'dullBox', 'bench']
+export const SHELF_NAMES: Record<Shelf, string> = {
+  truck: 'truck',
+  sharpRack: 'sharp rack',
+  dullBox: 'dull box',
+  bench: 'bench',
+}
+
 /** What each kind of entry carries beyond {@link EntryBase}. A new kind is a new line here. */
 export interface EntryBodies {
   /** The loop becomes known. Always the first entry that counts. */
   registered: { readonly tag: string; readonly spec: LoopSpec }
-  fitted: { readonly sawId: string; readonly barFlipped?: boolean; readonly tensionChecked?: boolean }
-  takenOff: object
+  /** A correction or completion of the spec; it holds for the loop's whole life. */
+  specChanged: { readonly changes: Partial<SpecValues>; readonly origin: Origin }
+  /** Another tag; entries before it keep theirs. */
+  retagged: { readonly tag: string }
+  fitted: {
+    readonly sawId: string
+    readonly barFlipped?: boolean
+    readonly tensionChecked?: boolean
+    /** Why it went on although it does not fit in every part. */
+    readonly overruled?: string
+  }
+  /** It came off; onto the bench unless told otherwise. */
+  takenOff: { readonly to?: Shelf }
+  moved: { readonly to: Shelf }
+  sentOut: { readonly shop: string; readonly dueBackAt?: Instant }
+  cameBack: {
+    readonly to: Shelf
+    /** What the shop took, in whole minor units of the crew's money. */
+    readonly costMinor?: number
+  }
   ran: { readonly tanks: number; readonly conditions: Conditions }
   struck: { readonly against: StrikeObject; readonly cutters?: readonly number[] }
   measured: { readonly readings: readonly CutterReading[] }
@@ -91,8 +121,13 @@ export type EntryKind = keyof EntryBodies
 
 export const ENTRY_KINDS: readonly EntryKind[] = [
   'registered',
+  'specChanged',
+  'retagged',
   'fitted',
   'takenOff',
+  'moved',
+  'sentOut',
+  'cameBack',
   'ran',
   'struck',
   'measured',
@@ -109,7 +144,7 @@ export type EntryOf<K extends EntryKind> = EntryBase & { readonly kind: K } & En
 /** Any entry in a loop's log. */
 export type Entry = { [K in EntryKind]: EntryOf<K> }[EntryKind]
 
-type WithoutWritten<T> = T extends Entry ? Omit<T, 'writtenAt'> : never
+type WithoutWritten<T> = T extends Entry ? Omit<T, 'writtenAt' | 'writtenBy'> : never
 
-/** An entry as a device sends it, before the server says when it was written. */
+/** An entry as a device sends it, before the server says when it was written and by whom. */
 export type NewEntry = WithoutWritten<Entry>

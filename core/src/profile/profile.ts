@@ -14,6 +14,21 @@ export type Origin =
   | 'box'
   /** Measured by the crew. */
   | 'measured'
+  /** From a profile of the crew's own, or chosen by the crew. */
+  | 'crew'
+
+/** Where a value that a person enters may come from. */
+export const ENTERED_ORIGINS = ['box', 'measured', 'crew'] as const satisfies readonly Origin[]
+
+export const ORIGIN_WORDS: Record<Origin, string> = {
+  exact: 'by definition',
+  commonPractice: 'common practice',
+  assumed: 'assumed; measure it',
+  derived: 'worked out from common practice',
+  box: 'from the box or sheet',
+  measured: 'measured',
+  crew: "the crew's own",
+}
 
 /** A figure with where it comes from. */
 export interface Sourced<T> {
@@ -62,6 +77,8 @@ export interface PitchProfile {
   readonly reachUm: Sourced<readonly [Um, Um]>
   /** Fall of the top plate toward the heel. */
   readonly topPlateSlopeDeg: Sourced<number>
+  /** Top plate above the tie strap when new, at the cutting edge. */
+  readonly topPlateHeightUm: Sourced<Um>
 }
 
 /** What a cutter type brings with it. */

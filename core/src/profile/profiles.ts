@@ -30,6 +30,17 @@ const reachLike38 = (pitchUm: Um): Sourced<readonly [Um, Um]> => {
   return sourced('derived', [Math.round(6000 * ratio), Math.round(12_000 * ratio)], 'in proportion to 3/8"')
 }
 
+const RADIANS = Math.PI / 180
+/** How far the edge has sunk when a length is gone, at {@link SLOPE}. */
+const sunk = (lengthUm: Um): Um => Math.round(lengthUm * Math.tan(SLOPE.value * RADIANS))
+
+/**
+ * Height of the top plate above the tie strap that lets the usual file, a quarter of it above the
+ * plate, clear the strap down to the mark.
+ */
+const clearedBy = (fileUm: Um, usableUm: Um): Sourced<Um> =>
+  sourced('derived', Math.round(fileUm * 0.75) + sunk(usableUm), 'the usual file clears the strap to the mark')
+
 /**
  * The five pitch classes. Figures are common practice unless their origin says otherwise, and a
  * loop's own box, sheet or measurement replaces any of them.
@@ -47,6 +58,7 @@ export const PITCH_PROFILES: Readonly<Record<PitchClass, PitchProfile>> = {
     markLengthUm: MARK,
     reachUm: reachLike38(6350),
     topPlateSlopeDeg: SLOPE,
+    topPlateHeightUm: clearedBy(fromMm(4), 5500),
   },
   lowProfile: {
     pitchClass: 'lowProfile',
@@ -60,6 +72,7 @@ export const PITCH_PROFILES: Readonly<Record<PitchClass, PitchProfile>> = {
     markLengthUm: MARK,
     reachUm: reachLike38(7700),
     topPlateSlopeDeg: SLOPE,
+    topPlateHeightUm: clearedBy(fromMm(4), 6500),
   },
   p325: {
     pitchClass: 'p325',
@@ -73,6 +86,7 @@ export const PITCH_PROFILES: Readonly<Record<PitchClass, PitchProfile>> = {
     markLengthUm: MARK,
     reachUm: reachLike38(8255),
     topPlateSlopeDeg: SLOPE,
+    topPlateHeightUm: clearedBy(fromMm(4.8), 7000),
   },
   threeEighths: {
     pitchClass: 'threeEighths',
@@ -86,6 +100,8 @@ export const PITCH_PROFILES: Readonly<Record<PitchClass, PitchProfile>> = {
     markLengthUm: MARK,
     reachUm: common([6000, 12_000]),
     topPlateSlopeDeg: SLOPE,
+    // The larger file is used until about half worn: a fifth of it above the plate, it then just clears.
+    topPlateHeightUm: sourced('derived', Math.round(fromMm(5.5) * 0.8) + sunk(4000), 'the larger file clears the strap until half worn'),
   },
   p404: {
     pitchClass: 'p404',
@@ -99,6 +115,7 @@ export const PITCH_PROFILES: Readonly<Record<PitchClass, PitchProfile>> = {
     markLengthUm: MARK,
     reachUm: reachLike38(10_262),
     topPlateSlopeDeg: SLOPE,
+    topPlateHeightUm: clearedBy(fromMm(5.5), 8500),
   },
 }
 

@@ -1,10 +1,14 @@
 import { SEQUENCES, type Hand, type Sequence } from '../loop'
 import { writeMm, type Um } from '../units'
-import type { CutterType, PitchClass } from './profile'
+import type { CutterType, Origin, PitchClass } from './profile'
 import { CUTTER_TYPE_PROFILES, PITCH_PROFILES } from './profiles'
 
-/** Everything about a loop that does not wear. Lengths in micrometres. */
-export interface LoopSpec {
+/** Colour of the paint on the joining link or first cutter; none when the odd link is the mark. */
+export type StartMark = 'none' | 'white' | 'yellow' | 'orange' | 'red' | 'green' | 'blue'
+export const START_MARKS: readonly StartMark[] = ['none', 'white', 'yellow', 'orange', 'red', 'green', 'blue']
+
+/** The values of a loop that do not wear. Lengths in micrometres. */
+export interface SpecValues {
   readonly pitchClass: PitchClass
   readonly gaugeUm: Um
   readonly driveLinks: number
@@ -20,6 +24,65 @@ export interface LoopSpec {
   /** Round file diameter the crew uses on it. */
   readonly fileUm: Um
   readonly topPlateAngleDeg: number
+  readonly startMark?: StartMark
+}
+
+export type SpecField = keyof SpecValues
+
+/** Everything about a loop that does not wear, with where each value that is its own comes from. */
+export interface LoopSpec extends SpecValues {
+  /** Values that did not come from the pitch and cutter profiles. */
+  readonly origins?: Partial<Record<SpecField, Origin>>
+}
+
+/** A profile of the crew's own: what a kind of chain brings when a loop of it is added. */
+export interface CrewProfile {
+  readonly id: string
+  readonly name: string
+  readonly values: Omit<SpecValues, 'driveLinks' | 'firstHand' | 'startMark'>
+}
+
+/**
+ * A spec with some values replaced, each with where it now comes from.
+ *
+ * @example
+ * changedSpec(spec, { settingUm: 600 }, 'box').origins // { settingUm: 'box' }
+ */
+export function changedSpec(spec: LoopSpec, changes: Partial<SpecValues>, origin: Origin): LoopSpec {
+  const origins = { ...spec.origins }
+  for (const field of Object.keys(changes) as SpecField[]) origins[field] = origin
+  return { ...spec, ...changes, origins }
+}
+
+/**
+ * Where a value of a loop comes from: its own origin, else its profile's.
+ *
+ * @example
+ * originOf(specFromProfile(choice), 'newLengthUm') // 'commonPractice' for 3/8"
+ */
+export function originOf(spec: LoopSpec, field: SpecField): Origin {
+  const own = spec.origins?.[field]
+  if (own !== undefined) return own
+  const profile = PITCH_PROFILES[spec.pitchClass]
+  switch (field) {
+    case 'newLengthUm':
+    case 'markLengthUm':
+    case 'settingUm':
+      return profile[field].origin
+    case 'fileUm':
+      return profile.filesUm.origin
+    case 'topPlateAngleDeg':
+      return CUTTER_TYPE_PROFILES[spec.cutterType].topPlateAngleDeg.origin
+    case 'gaugeUm':
+      return profile.gaugesUm.origin
+    case 'pitchClass':
+    case 'driveLinks':
+    case 'sequence':
+    case 'cutterType':
+    case 'firstHand':
+    case 'startMark':
+      return 'crew'
+  }
 }
 
 /** What has to be said of a loop; the rest comes from its profile. */

@@ -1,2 +1,3 @@
 export * from './time'
 export * from './removals'
+export * from './angle'

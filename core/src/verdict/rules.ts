@@ -1,10 +1,14 @@
-import type { GaugeSchool } from '../geometry'
+import type { FileSchool, GaugeSchool } from '../geometry'
 import type { Um } from '../units'
 
 /** What a crew works by. A verdict says under which version it was made. */
 export interface HouseRules {
   readonly version: number
   readonly gaugeSchool: GaugeSchool
+  /** One file for life, or the larger one while it clears the tie strap. */
+  readonly fileSchool: FileSchool
+  /** Top plate angle for full chisel where its own spec names none. */
+  readonly chiselAngleDeg: number
   /** How far below target a depth-gauge setting may be before the gauges are lowered. */
   readonly gaugeHighUm: Um
   /** How far above target it may be before the loop is not fit for use. */
@@ -27,6 +31,8 @@ export interface HouseRules {
 export const DEFAULT_RULES: HouseRules = {
   version: 1,
   gaugeSchool: 'constant',
+  fileSchool: 'oneSize',
+  chiselAngleDeg: 30,
   gaugeHighUm: 100,
   gaugeLowUm: 150,
   reserveUm: 200,
@@ -36,3 +42,6 @@ export const DEFAULT_RULES: HouseRules = {
   touchUpTanks: 2,
   benchTanks: 6,
 }
+
+/** Rules as they were kept, with what a later version added to them. */
+export const withDefaults = (rules: Partial<HouseRules>): HouseRules => ({ ...DEFAULT_RULES, ...rules })

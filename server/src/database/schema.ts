@@ -1,7 +1,9 @@
-import { ENTRY_KINDS, PITCH_CLASSES, type Action, type EntryKind, type HouseRules, type LoopCard, type LoopState, type PitchClass } from '@undercliff/core'
+import type { Role } from '@undercliff/contract'
+import { ENTRY_KINDS, PITCH_CLASSES, SAW_ENTRY_KINDS, SHELVES, type Action, type CrewProfile, type EntryKind, type HouseRules, type LoopCard, type LoopState, type PitchClass, type Place, type SawEntryKind, type Stint } from '@undercliff/core'
 import { sql } from 'drizzle-orm'
 import {
   bigint,
+  boolean,
   check,
   foreignKey,
   index,
@@ -26,6 +28,8 @@ export const crews = mysqlTable(
     rules: jsonText('rules').$type<HouseRules>().notNull(),
     /** Grows by one with every change to anything of the crew's. */
     revision: int('revision').notNull().default(0),
+    /** The invented crew that ships; its sign-ins are said on the sign-in screen. */
+    demo: boolean('demo').notNull().default(false),
   },
   (table) => [check('crews_lengths', sql`${table.lengths} in ('mm', 'inch', 'both')`)],
 )
@@ -38,11 +42,78 @@ export const people = mysqlTable(
       .references(() => crews.id),
     id: identifier('id').notNull(),
     name: varchar('name', { length: 40 }).notNull(),
+    role: varchar('role', { length: 8 }).$type<Role>().notNull().default('sawyer'),
   },
   (table) => [
     primaryKey({ columns: [table.crewId, table.id] }),
     unique('people_name').on(table.crewId, table.name),
+    check('people_role', sql`${table.role} in ('lead', 'sawyer')`),
   ],
+)
+
+/** How a person signs in. */
+export const accounts = mysqlTable(
+  'accounts',
+  {
+    crewId: identifier('crew_id').notNull(),
+    personId: identifier('person_id').notNull(),
+    /** Unique in the whole installation: it finds the crew. */
+    login: varchar('login', { length: 40 }).notNull(),
+    /** Argon2id, in the PHC string format. */
+    passwordHash: varchar('password_hash', { length: 200 }).notNull(),
+    pinHash: varchar('pin_hash', { length: 200 }),
+  },
+  (table) => [
+    primaryKey({ columns: [table.crewId, table.personId] }),
+    unique('accounts_login').on(table.login),
+    foreignKey({ name: 'accounts_person', columns: [table.crewId, table.personId], foreignColumns: [people.crewId, people.id] }).onUpdate('cascade'),
+  ],
+)
+
+/** Where somebody is signed in. */
+export const sessions = mysqlTable(
+  'sessions',
+  {
+    /** SHA-256 of the token in the cookie, so that the table alone opens nothing. */
+    tokenHash: varchar('token_hash', { length: 64 }).primaryKey(),
+    /** What it is called when listed. */
+    id: identifier('id').notNull(),
+    crewId: identifier('crew_id').notNull(),
+    personId: identifier('person_id').notNull(),
+    device: varchar('device', { length: 80 }).notNull(),
+    startedAt: instant('started_at').notNull(),
+    seenAt: instant('seen_at').notNull(),
+    /** A bench device that people take over by PIN. */
+    shared: boolean('shared').notNull().default(false),
+    byPin: boolean('by_pin').notNull().default(false),
+  },
+  (table) => [
+    unique('sessions_id').on(table.id),
+    foreignKey({ name: 'sessions_account', columns: [table.crewId, table.personId], foreignColumns: [accounts.crewId, accounts.personId] })
+      .onDelete('cascade')
+      .onUpdate('cascade'),
+  ],
+)
+
+/** Failed sign-ins, counted by the rate limiter; its own columns. */
+export const tries = mysqlTable('tries', {
+  key: varchar('key', { length: 255 }).primaryKey(),
+  points: int('points').notNull().default(0),
+  expire: bigint('expire', { mode: 'number', unsigned: true }),
+})
+
+/** Profiles of the crew's own. */
+export const profiles = mysqlTable(
+  'profiles',
+  {
+    crewId: identifier('crew_id')
+      .notNull()
+      .references(() => crews.id),
+    id: identifier('id').notNull(),
+    name: varchar('name', { length: 40 }).notNull(),
+    values: jsonText('spec_values').$type<CrewProfile['values']>().notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.crewId, table.id] }), unique('profiles_name').on(table.crewId, table.name)],
 )
 
 export const saws = mysqlTable(
@@ -56,6 +127,7 @@ export const saws = mysqlTable(
     pitchClass: varchar('pitch_class', { length: 16 }).$type<PitchClass>().notNull(),
     gaugeUm: int('gauge_um').notNull(),
     driveLinks: smallint('drive_links').notNull(),
+    nosePitchClass: varchar('nose_pitch_class', { length: 16 }).$type<PitchClass>(),
   },
   (table) => [
     primaryKey({ columns: [table.crewId, table.id] }),
@@ -63,6 +135,33 @@ export const saws = mysqlTable(
     check('saws_pitch_class', sql`${table.pitchClass} in (${quoted(PITCH_CLASSES)})`),
     check('saws_gauge', sql`${table.gaugeUm} between 800 and 3000`),
     check('saws_drive_links', sql`${table.driveLinks} between 20 and 250`),
+  ],
+)
+
+/** The logs of saws: bars, noses, sprockets. Rows are only ever added. */
+export const sawEntries = mysqlTable(
+  'saw_entries',
+  {
+    crewId: identifier('crew_id').notNull(),
+    id: identifier('id').notNull(),
+    sawId: identifier('saw_id').notNull(),
+    arrival: bigint('arrival', { mode: 'number' }).autoincrement().notNull(),
+    kind: varchar('kind', { length: 16 }).$type<SawEntryKind>().notNull(),
+    happenedAt: instant('happened_at').notNull(),
+    writtenAt: instant('written_at').notNull(),
+    writtenBy: identifier('written_by'),
+    personId: identifier('person_id'),
+    note: varchar('note', { length: 2000 }),
+    body: jsonText('body').$type<Record<string, unknown>>().notNull(),
+  },
+  (table) => [
+    primaryKey({ columns: [table.crewId, table.id] }),
+    unique('saw_entries_arrival').on(table.arrival),
+    index('saw_entries_of_saw').on(table.crewId, table.sawId),
+    foreignKey({ name: 'saw_entries_saw', columns: [table.crewId, table.sawId], foreignColumns: [saws.crewId, saws.id] }),
+    foreignKey({ name: 'saw_entries_person', columns: [table.crewId, table.personId], foreignColumns: [people.crewId, people.id] }).onUpdate('cascade'),
+    foreignKey({ name: 'saw_entries_writer', columns: [table.crewId, table.writtenBy], foreignColumns: [people.crewId, people.id] }).onUpdate('cascade'),
+    check('saw_entries_kind', sql`${table.kind} in (${quoted(SAW_ENTRY_KINDS)})`),
   ],
 )
 
@@ -91,7 +190,10 @@ export const entries = mysqlTable(
     kind: varchar('kind', { length: 16 }).$type<EntryKind>().notNull(),
     happenedAt: instant('happened_at').notNull(),
     writtenAt: instant('written_at').notNull(),
+    /** Who did the work. */
     personId: identifier('person_id'),
+    /** Who wrote it down; null from before people signed in. */
+    writtenBy: identifier('written_by'),
     /** The entry that this one strikes out. */
     strikes: identifier('strikes'),
     note: varchar('note', { length: 2000 }),
@@ -108,7 +210,8 @@ export const entries = mysqlTable(
       name: 'entries_person',
       columns: [table.crewId, table.personId],
       foreignColumns: [people.crewId, people.id],
-    }),
+    }).onUpdate('cascade'),
+    foreignKey({ name: 'entries_writer', columns: [table.crewId, table.writtenBy], foreignColumns: [people.crewId, people.id] }).onUpdate('cascade'),
     foreignKey({ name: 'entries_strikes', columns: [table.crewId, table.strikes], foreignColumns: [table.crewId, table.id] }),
     check('entries_kind', sql`${table.kind} in (${quoted(ENTRY_KINDS)})`),
     check('entries_corrections', sql`(${table.kind} = 'corrected') = (${table.strikes} is not null)`),
@@ -123,6 +226,10 @@ export const snapshots = mysqlTable(
     loopId: identifier('loop_id').notNull(),
     /** The saw it is on; no saw holds two loops. */
     sawId: identifier('saw_id'),
+    /** Where it is; on a saw exactly when `sawId` says which. */
+    place: varchar('place', { length: 12 }).$type<Place['at']>().notNull(),
+    /** Its times on saws, for what wears with them. */
+    stints: jsonText('stints').$type<readonly Stint[]>().notNull(),
     action: varchar('action', { length: 16 }).$type<Action>().notNull(),
     foldVersion: int('fold_version').notNull(),
     state: jsonText('state').$type<LoopState>().notNull(),
@@ -131,6 +238,8 @@ export const snapshots = mysqlTable(
   (table) => [
     primaryKey({ columns: [table.crewId, table.loopId] }),
     unique('snapshots_one_loop_a_saw').on(table.crewId, table.sawId),
+    check('snapshots_place', sql`${table.place} in ('saw', 'shop', 'retired', ${quoted(SHELVES)})`),
+    check('snapshots_on_a_saw', sql`(${table.place} = 'saw') = (${table.sawId} is not null)`),
     index('snapshots_action').on(table.crewId, table.action),
     foreignKey({ name: 'snapshots_loop', columns: [table.crewId, table.loopId], foreignColumns: [loops.crewId, loops.id] }),
     foreignKey({ name: 'snapshots_saw', columns: [table.crewId, table.sawId], foreignColumns: [saws.crewId, saws.id] }),

@@ -1,24 +1,21 @@
 import { problemDetails } from '@undercliff/contract'
 import express, { type Express } from 'express'
+import type { Pool } from 'mysql2/promise'
 import type { Logger } from 'pino'
 import { pinoHttp } from 'pino-http'
 import type { Database } from '../database/connect'
-import { entriesRoutes } from '../routes/entries'
-import { filesRoutes } from '../routes/files'
 import { healthRoutes } from '../routes/health'
-import { shedRoutes } from '../routes/shed'
+import { allRoutes } from '../routes'
+import { Tries } from '../store/tries'
+import { mountRoutes } from './access'
 import { webPages } from './page'
 import { answerProblems, sendProblem } from './problems'
-import { giveNonce, jsonOnly, refuseForeign, securityHeaders } from './security'
-
-/** Largest request body. A whole loop's readings with damage are a tenth of it. */
-export const BODY_LIMIT = '256kb'
+import { giveNonce, refuseForeign, securityHeaders } from './security'
 
 /** What the HTTP side is built from. */
 export interface AppParts {
   readonly db: Database
-  /** The crew that this installation serves. */
-  readonly crewId: string
+  readonly pool: Pool
   readonly logger: Logger
   readonly clock: () => Date
   /** Host names it answers to. */
@@ -28,7 +25,7 @@ export interface AppParts {
 }
 
 /** The whole HTTP side, from security headers to problem documents. */
-export function createApp({ db, crewId, logger, clock, hostNames, webDist }: AppParts): Express {
+export function createApp({ db, pool, logger, clock, hostNames, webDist }: AppParts): Express {
   const app = express()
   app.disable('x-powered-by')
   app.set('etag', false)
@@ -46,10 +43,7 @@ export function createApp({ db, crewId, logger, clock, hostNames, webDist }: App
   app.use(giveNonce, securityHeaders)
   app.use(healthRoutes(db))
   app.use(refuseForeign(hostNames))
-  // Before the common body limit: a backup is larger than any entry.
-  app.use('/api', jsonOnly, filesRoutes(db, crewId, clock))
-  app.use('/api', express.json({ limit: BODY_LIMIT }))
-  app.use('/api', shedRoutes(db, crewId), entriesRoutes(db, crewId, clock))
+  app.use('/api', mountRoutes(db, clock, allRoutes({ db, clock, tries: new Tries(pool) })))
   app.use('/api', (_request, response) => {
     sendProblem(response, problemDetails('no-such-route', 'There is nothing at this address.'))
   })

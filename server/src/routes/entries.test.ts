@@ -1,6 +1,6 @@
 import type { ProblemDetails } from '@undercliff/contract'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
-import { corrected, fitted, Harness, measured, OTHER_CREW, PERSON, ran, registered, SAW, SECOND_SAW, SPEC, takenOff } from '../fixtures/harness'
+import { corrected, fitted, Harness, measured, PERSON, ran, registered, SAW, SECOND_SAW, SPEC, takenOff } from '../fixtures/harness'
 import { verifySnapshots } from '../store/refold'
 
 let harness: Harness
@@ -106,7 +106,7 @@ describe('saws', () => {
     await harness.write(registered(wrong, 'WG1', { ...SPEC, gaugeUm: 1600, driveLinks: 70 }))
     const { status, body } = await harness.write(fitted(wrong))
     expect({ status, code: body.code }).toEqual({ status: 409, code: 'does-not-fit' })
-    expect(body.detail).toContain('gauge is 1.6 mm, the groove takes 1.5 mm; it has 70 drive links, the bar takes 72')
+    expect(body.detail).toContain('gauge is 1.6 mm, the groove takes 1.5 mm: it binds and heats; it has 70 drive links, the bar takes 72')
   })
 })
 
@@ -162,12 +162,12 @@ describe('bad input', () => {
 describe('another crew', () => {
   test("sees nothing of ours and writes to nothing of ours", async () => {
     const loopId = await loop('ours-alone-1')
-    expect((await harness.request(`/api/loops/${loopId}`, {}, OTHER_CREW)).status).toBe(404)
-    const { status, body } = await harness.post('/api/entries', { entries: [ran(loopId)] }, OTHER_CREW)
+    expect((await harness.request(`/api/loops/${loopId}`, {}, 'otherLead')).status).toBe(404)
+    const { status, body } = await harness.post('/api/entries', { entries: [ran(loopId)] }, 'otherLead')
     expect({ status, code: body.code }).toEqual({ status: 404, code: 'no-such-loop' })
     expect(await harness.log(loopId)).toHaveLength(1)
-    expect(await harness.shed(OTHER_CREW)).toMatchObject({ people: [], saws: [], loops: [] })
-    const person = await harness.post('/api/entries', { entries: [{ ...registered('theirs-alone'), personId: PERSON }] }, OTHER_CREW)
+    expect(await harness.shed('otherLead')).toMatchObject({ people: [{ name: 'Hesper Dunn' }], saws: [], loops: [] })
+    const person = await harness.post('/api/entries', { entries: [{ ...registered('theirs-alone'), personId: PERSON }] }, 'otherLead')
     expect(person.body.code).toBe('no-such-person')
   })
 })

@@ -2,9 +2,9 @@ import type { Backup, ProblemDetails } from '@undercliff/contract'
 import fc from 'fast-check'
 import Papa from 'papaparse'
 import { afterAll, afterEach, beforeAll, describe, expect, test } from 'vitest'
-import { clearAll, createCrew, loadDemo } from '../store/crew'
+import { clearAll, createCrew } from '../store/crew'
 import { verifySnapshots } from '../store/refold'
-import { corrected, CREW, fitted, Harness, measured, NOW, OTHER_CREW, ran, registered, takenOff } from '../fixtures/harness'
+import { corrected, CREW, fitted, Harness, measured, ran, registered, takenOff, type As } from '../fixtures/harness'
 
 let harness: Harness
 beforeAll(async () => {
@@ -15,17 +15,17 @@ afterEach(async () => {
 })
 afterAll(() => harness.close())
 
-const backup = async (crewId = CREW): Promise<Backup> => (await harness.request<Backup>('/api/backup', {}, crewId)).body
-const restore = (body: unknown) => harness.post<ProblemDetails | null>('/api/backup', body, OTHER_CREW)
+const backup = async (as: As = 'lead'): Promise<Backup> => (await harness.request<Backup>('/api/backup', {}, as)).body
+const restore = (body: unknown) => harness.post<ProblemDetails | null>('/api/backup', body, 'otherLead')
 const emptyOther = async (): Promise<void> => {
   const mine = await backup()
   await clearAll(harness.connected.db)
   await createCrew(harness.connected.db, CREW, CREW)
-  await createCrew(harness.connected.db, OTHER_CREW, OTHER_CREW)
-  expect((await harness.post('/api/backup', mine, CREW)).status).toBe(204)
+  await harness.join('lead')
+  expect((await harness.post('/api/backup', mine)).status).toBe(204)
 }
 const rowsOf = async (name: string): Promise<Record<string, string>[]> => {
-  const response = await fetch(harness.address(`/api/tables/${name}.csv`))
+  const response = await fetch(harness.address(`/api/tables/${name}.csv`), { headers: harness.headers('lead') })
   const text = await response.text()
   const { data, errors } = Papa.parse<Record<string, string>>(text, { header: true, skipEmptyLines: true })
   expect(errors).toEqual([])
@@ -35,14 +35,12 @@ const rowsOf = async (name: string): Promise<Record<string, string>[]> => {
 
 describe('backup', () => {
   test('the demo goes out and comes back with nothing lost', async () => {
-    await clearAll(harness.connected.db)
-    await loadDemo(harness.connected.db, CREW, NOW)
-    await createCrew(harness.connected.db, OTHER_CREW, OTHER_CREW)
+    await harness.demo()
     const out = await backup()
     expect(out.content.entries.length).toBeGreaterThan(500)
     expect((await restore(out)).status).toBe(204)
-    expect((await backup(OTHER_CREW)).content).toEqual(out.content)
-    const [mine, theirs] = [await harness.shed(), await harness.shed(OTHER_CREW)]
+    expect((await backup('otherLead')).content).toEqual(out.content)
+    const [mine, theirs] = [await harness.shed(), await harness.shed('otherLead')]
     expect(theirs.loops).toHaveLength(mine.loops.length)
     expect(new Map(theirs.loops.map((loop) => [loop.loopId, loop]))).toEqual(new Map(mine.loops.map((loop) => [loop.loopId, loop])))
     expect((await restore(out)).body?.code).toBe('not-empty')
@@ -82,20 +80,19 @@ describe('backup', () => {
     const good = await backup()
     const { content } = good
     await harness.reset()
-    expect((await restore({ ...good, version: 2 })).body?.code).toBe('backup-newer')
+    expect((await restore({ ...good, version: 99 })).body?.code).toBe('backup-newer')
     const changed = { ...good, content: { ...content, entries: content.entries.slice(0, 1) } }
     expect((await restore(changed)).body?.code).toBe('backup-damaged')
     expect((await restore(JSON.stringify(good).slice(0, -40))).body?.code).toBe('malformed-json')
     expect((await restore({ hello: 'there' })).body?.code).toBe('invalid')
     expect((await restore({ ...good, format: 'something-else' })).body?.problems?.[0]?.field).toBe('format')
-    expect(await harness.shed(OTHER_CREW)).toMatchObject({ people: [], saws: [], loops: [] })
+    expect(await harness.shed('otherLead')).toMatchObject({ people: [{ name: 'Hesper Dunn' }], saws: [], loops: [] })
   })
 })
 
 describe('tables', () => {
   test('each is read back by another parser', async () => {
-    await clearAll(harness.connected.db)
-    await loadDemo(harness.connected.db, CREW, NOW)
+    await harness.demo()
     const { loops, saws, people } = await harness.shed()
     expect((await rowsOf('loops')).map(({ tag }) => tag).sort()).toEqual(loops.map(({ tag }) => tag).sort())
     expect((await rowsOf('loops')).find(({ tag }) => tag === 'K3')).toMatchObject({ pitch: '3/8"', gauge_mm: '1.5', drive_links: '72', verdict: 'Regrind', fit_for_use: 'yes' })

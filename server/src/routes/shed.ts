@@ -1,9 +1,11 @@
-import { crewChangeSchema, newPersonSchema, newSawSchema, type CrewChange, type NewPerson, type NewSaw } from '@undercliff/contract'
+import { crewChangeSchema, newProfileSchema, newSawSchema, rulesSchema, type CrewChange, type NewSaw } from '@undercliff/contract'
+import { withDefaults, type CrewProfile, type HouseRules } from '@undercliff/core'
 import { createHash } from 'node:crypto'
-import { Router } from 'express'
-import type { Database } from '../database/connect'
-import { addPerson, addSaw, changeCrew, readShed, revisionOf } from '../store/shed'
+import type { Route } from '../http/access'
+import { changeRules } from '../store/rules'
+import { addProfile, addSaw, changeCrew, readShed, removeProfile, revisionOf } from '../store/shed'
 import { readBody } from './body'
+import type { RouteParts } from './parts'
 
 interface Kept {
   readonly revision: number
@@ -12,36 +14,71 @@ interface Kept {
 }
 
 /**
- * The shed and what is added to it. The answer for the whole shed is kept as bytes and served
- * again while the crew's revision, read from the database each time, stays the same.
+ * The shed and what is added to it. The answer for the whole shed is kept as bytes for each crew,
+ * and served again while the crew's revision, read from the database each time, stays the same.
  */
-export function shedRoutes(db: Database, crewId: string): Router {
-  const router = Router()
-  let kept: Kept | null = null
+export function shedRoutes({ db }: RouteParts): Route[] {
+  const keptOf = new Map<string, Kept>()
 
-  router.get('/shed', async (request, response) => {
-    const revision = await revisionOf(db, crewId)
-    if (kept?.revision !== revision) {
-      const body = Buffer.from(JSON.stringify(await readShed(db, crewId)))
-      kept = { revision, body, etag: `"${createHash('sha1').update(body).digest('base64url')}"` }
-    }
-    response.setHeader('ETag', kept.etag)
-    response.setHeader('Cache-Control', 'private, no-cache')
-    if (request.headers['if-none-match'] === kept.etag) response.status(304).end()
-    else response.type('json').send(kept.body)
-  })
-
-  router.put('/crew', async (request, response) => {
-    response.json(await changeCrew(db, crewId, readBody<CrewChange>(crewChangeSchema, request.body)))
-  })
-
-  router.post('/saws', async (request, response) => {
-    response.status(201).json(await addSaw(db, crewId, readBody<NewSaw>(newSawSchema, request.body)))
-  })
-
-  router.post('/people', async (request, response) => {
-    response.status(201).json(await addPerson(db, crewId, readBody<NewPerson>(newPersonSchema, request.body)))
-  })
-
-  return router
+  return [
+    {
+      method: 'get',
+      path: '/shed',
+      access: 'signedIn',
+      handle: async (request, response, { crewId }) => {
+        const revision = await revisionOf(db, crewId)
+        let kept = keptOf.get(crewId)
+        if (kept?.revision !== revision) {
+          const body = Buffer.from(JSON.stringify(await readShed(db, crewId)))
+          kept = { revision, body, etag: `"${createHash('sha1').update(body).digest('base64url')}"` }
+          keptOf.set(crewId, kept)
+        }
+        response.setHeader('ETag', kept.etag)
+        response.setHeader('Cache-Control', 'private, no-cache')
+        if (request.headers['if-none-match'] === kept.etag) response.status(304).end()
+        else response.type('json').send(kept.body)
+      },
+    },
+    {
+      method: 'put',
+      path: '/crew',
+      access: 'lead',
+      handle: async (request, response, { crewId }) => {
+        response.json(await changeCrew(db, crewId, readBody<CrewChange>(crewChangeSchema, request.body)))
+      },
+    },
+    {
+      method: 'put',
+      path: '/rules',
+      access: 'lead',
+      handle: async (request, response, { crewId }) => {
+        response.json(await changeRules(db, crewId, withDefaults(readBody<Partial<HouseRules>>(rulesSchema, request.body))))
+      },
+    },
+    {
+      method: 'post',
+      path: '/profiles',
+      access: 'lead',
+      handle: async (request, response, { crewId }) => {
+        response.status(201).json(await addProfile(db, crewId, readBody<CrewProfile>(newProfileSchema, request.body)))
+      },
+    },
+    {
+      method: 'delete',
+      path: '/profiles/:id',
+      access: 'lead',
+      handle: async (request, response, { crewId }) => {
+        await removeProfile(db, crewId, String(request.params.id))
+        response.status(204).end()
+      },
+    },
+    {
+      method: 'post',
+      path: '/saws',
+      access: 'lead',
+      handle: async (request, response, { crewId }) => {
+        response.status(201).json(await addSaw(db, crewId, readBody<NewSaw>(newSawSchema, request.body)))
+      },
+    },
+  ]
 }

@@ -23,7 +23,7 @@ Installs what is missing, starts the database, loads the demo on first run, buil
 Undercliff, and prints the address.
 
   --port N      listen on this port (${DEFAULT_PORT})
-  --host NAME   listen on this address instead of loopback; anyone who reaches it can write
+  --host NAME   listen on this address instead of loopback; somebody has to be able to sign in first
   --data DIR    keep the database in this folder (data)
   --fresh       throw away what is in the database and load a new demo; asks first
   --yes         with --fresh: do not ask

@@ -4,6 +4,7 @@ import { join } from 'node:path'
 import { setTimeout as sleep } from 'node:timers/promises'
 import { afterAll, describe, expect, test } from 'vitest'
 import { freePort, StartProblem } from '../database/privateDatabase'
+import { Client, SET_UP } from '../fixtures/client'
 import { ran, registered } from '../fixtures/harness'
 import { lockFolder } from './lock'
 import { HELP, readOptions } from './options'
@@ -53,7 +54,8 @@ describe('a running Undercliff', () => {
     const running = await serve(options, null, quiet)
     try {
       expect(statSync(join(dataDir, 'database.json')).mode & 0o777).toBe(0o600)
-      const post = (entry: unknown) => fetch(`${running.address}/api/entries`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ entries: [entry] }) })
+      const client = await Client.enter(running.address, '/api/setup', SET_UP)
+      const post = (entry: unknown) => client.fetch('/api/entries', { method: 'POST', body: { entries: [entry] } })
       expect((await post(registered('survives-it-1'))).status).toBe(201)
 
       await expect(serve({ ...options, dataDir: folder() }, null, quiet)).rejects.toThrow(`Port ${port} is taken`)
@@ -75,7 +77,7 @@ describe('a running Undercliff', () => {
       }
       expect([...statuses].filter((status) => status !== 503)).toEqual([201])
       expect((await fetch(`${running.address}/healthz`)).status).toBe(200)
-      const { entries } = (await (await fetch(`${running.address}/api/loops/survives-it-1`)).json()) as { entries: { id: string }[] }
+      const { entries } = (await (await client.fetch('/api/loops/survives-it-1')).json()) as { entries: { id: string }[] }
       const kept = new Set(entries.map(({ id }) => id))
       expect([...acknowledged, entry.id].filter((id) => !kept.has(id))).toEqual([])
       expect(kept.size).toBeLessThanOrEqual(storm.length + 2)
@@ -84,6 +86,34 @@ describe('a running Undercliff', () => {
     }
     expect(() => readFileSync(join(dataDir, 'undercliff.lock'))).toThrow()
     expect(() => process.kill(Number(readFileSync(join(dataDir, 'mariadb', 'mariadb.pid'), 'utf8')), 0)).toThrow()
+  })
+
+  test('refuses to listen beyond loopback before anybody can sign in', async () => {
+    const options = readOptions(['--empty', '--host', '0.0.0.0', '--data', folder(), '--port', String(await freePort())], {})
+    await expect(serve(options, null, quiet)).rejects.toThrow('Nobody can sign in yet')
+  })
+
+  test('forgives no failed sign-in over a restart, and then says when to try again', async () => {
+    const dataDir = folder()
+    const options = { ...readOptions(['--port', String(await freePort()), '--data', dataDir, '--empty'], {}) }
+    const first = await serve(options, null, quiet)
+    const guess = (address: string, password: string) => Client.enter(address, '/api/session', { login: SET_UP.login, password })
+    try {
+      await Client.enter(first.address, '/api/setup', SET_UP)
+      await expect(guess(first.address, 'four quiet ducks')).rejects.toThrow('401: The name or the password is not right.')
+      await expect(guess(first.address, 'four quiet geese')).rejects.toThrow('401')
+      await expect(guess(first.address, 'four quiet swans')).rejects.toThrow('401')
+    } finally {
+      await first.stop()
+    }
+    const second = await serve(options, null, quiet)
+    try {
+      await expect(guess(second.address, 'four quiet crows')).rejects.toThrow('401')
+      await expect(guess(second.address, 'four quiet owls')).rejects.toThrow('401')
+      await expect(guess(second.address, SET_UP.password)).rejects.toThrow(/429: Too many tries\. Try again in \d+ minutes\./)
+    } finally {
+      await second.stop()
+    }
   })
 
   test('--fresh without --yes is refused where nobody can be asked', async () => {

@@ -9,6 +9,7 @@ import { connect, migrateUp, type Connected } from '../database/connect'
 import { isDatabaseAway } from '../database/errors'
 import { portIsFree, startPrivateDatabase, StartProblem, type PrivateDatabase } from '../database/privateDatabase'
 import { createApp } from '../http/app'
+import { hasAccounts, isDemo } from '../store/accounts'
 import { clearAll, createCrew, installedCrew, loadDemo } from '../store/crew'
 import { refoldOutdated } from '../store/refold'
 import { lockFolder } from './lock'
@@ -121,13 +122,16 @@ export async function serve(
     if (options.databaseUrl === null) privateDatabase = await startPrivateDatabase(options.dataDir)
     connected = connect(privateDatabase?.url ?? options.databaseUrl ?? '')
     const crewId = await prepare(connected, options, say)
+    if (!isLoopback(options.host) && !(await hasAccounts(connected.db))) {
+      throw new StartProblem('Nobody can sign in yet, so it listens on this machine only. Run ./start, set up the lead, then start it with --host again.')
+    }
     const hostNames = hostNamesOf(options.host)
     const server = createServer(
-      createApp({ db: connected.db, crewId, logger, clock: () => new Date(), hostNames, webDist }),
+      createApp({ db: connected.db, pool: connected.pool, logger, clock: () => new Date(), hostNames, webDist }),
     )
     await listen(server, options)
-    if (!isLoopback(options.host)) {
-      say('Listening beyond loopback: there is no sign-in yet, so anyone who reaches this address can read and write.')
+    if (!isLoopback(options.host) && (await isDemo(connected.db))) {
+      say('This is the demo, and its passwords are on the sign-in screen: anyone who reaches this address can use it.')
     }
     const { pool } = connected
     return {

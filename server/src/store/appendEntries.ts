@@ -1,23 +1,21 @@
-import { admit, misfits, pitchUmOf, pitchName, writeMm, type Entry, type EntryOf, type HouseRules, type NewEntry } from '@undercliff/core'
+import { admit, decide, fitCheck, fold, sayFit, type Entry, type EntryKind, type EntryOf, type HouseRules, type NewEntry } from '@undercliff/core'
 import type { FieldProblem } from '@undercliff/contract'
-import { and, eq, inArray, sql } from 'drizzle-orm'
+import { and, eq, inArray } from 'drizzle-orm'
 import type { Database, Transaction } from '../database/connect'
 import { duplicateKey } from '../database/errors'
-import { crews, entries, loops, people, saws, type snapshots } from '../database/schema'
+import { entries, loops } from '../database/schema'
+import type { Caller } from './caller'
+import { checkPeople, lockCrew } from './crewLock'
 import { Refusal } from './refusal'
 import { entryOf, fingerprint, rowOf } from './rows'
-import { readLog, snapshotRow, writeSnapshots } from './snapshot'
+import { readSawState } from './saws'
+import { readLog, snapshotRow, writeSnapshots, type SnapshotRow } from './snapshot'
 
 const notAdmitted = (problems: readonly FieldProblem[]): Refusal =>
   new Refusal('not-admitted', problems[0]?.message ?? 'The entry cannot join the log.', problems)
 
-/** Locks the crew for writing, so that its entries are written one request after another. */
-async function lockCrew(tx: Transaction, crewId: string): Promise<HouseRules> {
-  await tx.update(crews).set({ revision: sql`revision + 1` }).where(eq(crews.id, crewId))
-  const [crew] = await tx.select({ rules: crews.rules }).from(crews).where(eq(crews.id, crewId))
-  if (crew === undefined) throw new Error('the crew of a request has to exist')
-  return crew.rules
-}
+/** Kinds of entries that are a lead's to write: what a loop is, and what goes for good. */
+const LEAD_KINDS: readonly EntryKind[] = ['registered', 'specChanged', 'retagged', 'retired']
 
 /** Entries of this request that were written before, by id. */
 async function writtenBefore(tx: Transaction, crewId: string, sent: readonly NewEntry[]): Promise<Map<string, Entry>> {
@@ -29,36 +27,29 @@ async function writtenBefore(tx: Transaction, crewId: string, sent: readonly New
   return new Map(rows.map((row) => [row.id, entryOf(row)]))
 }
 
-async function checkPeople(tx: Transaction, crewId: string, sent: readonly NewEntry[]): Promise<void> {
-  const known = new Set(
-    (await tx.select({ id: people.id }).from(people).where(eq(people.crewId, crewId))).map(({ id }) => id),
-  )
-  sent.forEach(({ personId }, i) => {
-    if (personId === null || known.has(personId)) return
-    const message = 'Nobody on the crew has this id.'
-    throw new Refusal('no-such-person', message, [{ field: `entries[${i}].personId`, message }])
-  })
+function checkRole(role: Caller['role'], entry: NewEntry, log: readonly Entry[]): void {
+  if (role === 'lead') return
+  const target = entry.kind === 'corrected' ? log.find(({ id }) => id === entry.strikes) : entry
+  if (target === undefined) return
+  const money = target.kind === 'cameBack' && target.costMinor !== undefined
+  if (!money && !LEAD_KINDS.includes(target.kind)) return
+  throw new Refusal('lead-only', money ? 'What a shop took is for a lead to write.' : 'Specs, tags and retiring are a lead’s to change.')
 }
 
-async function checkFit(tx: Transaction, crewId: string, entry: EntryOf<'fitted'>, log: readonly Entry[], i: number): Promise<void> {
+async function checkFit(tx: Transaction, crewId: string, entry: EntryOf<'fitted'>, log: readonly Entry[], i: number, rules: HouseRules): Promise<void> {
+  const found = await readSawState(tx, crewId, entry.sawId)
   const field = `entries[${i}].sawId`
-  const [saw] = await tx
-    .select()
-    .from(saws)
-    .where(and(eq(saws.crewId, crewId), eq(saws.id, entry.sawId)))
-  if (saw === undefined) throw new Refusal('no-such-saw', 'There is no such saw.', [{ field, message: 'There is no such saw.' }])
-  const registered = log.find(({ kind }) => kind === 'registered')
-  if (registered?.kind !== 'registered') return
-  const { spec, tag } = registered
-  const said = {
-    pitch: `pitch is ${pitchName(pitchUmOf(spec))}, the saw takes ${pitchName(pitchUmOf(saw))}`,
-    gauge: `gauge is ${writeMm(spec.gaugeUm, 1)}, the groove takes ${writeMm(saw.gaugeUm, 1)}`,
-    driveLinks: `it has ${spec.driveLinks} drive links, the bar takes ${saw.driveLinks}`,
+  if (found === null) throw new Refusal('no-such-saw', 'There is no such saw.', [{ field, message: 'There is no such saw.' }])
+  const state = fold(log)
+  if (state === null) return
+  const { saw, state: sawNow } = found
+  const wear = { grooveWidthUm: sawNow.bar.grooveWidthUm, due: sawNow.due }
+  const check = fitCheck(state.spec, sawNow.fit, wear, decide(state, rules).fitForUse)
+  const message = sayFit(state.tag, saw.nickname, check)
+  if (check.level === 'mustNot') throw new Refusal('does-not-fit', message, [{ field, message }])
+  if (check.level === 'but' && entry.overruled === undefined) {
+    throw new Refusal('overrule-needed', `${message} Say why it goes on all the same.`, [{ field: `entries[${i}].overruled`, message }])
   }
-  const found = misfits(spec, saw)
-  if (found.length === 0) return
-  const message = `Loop ${tag} must not go on ${saw.nickname}: ${found.map((one) => said[one]).join('; ')}.`
-  throw new Refusal('does-not-fit', message, [{ field, message }])
 }
 
 async function registerLoop(tx: Transaction, crewId: string, { loopId, tag }: EntryOf<'registered'>): Promise<void> {
@@ -70,35 +61,70 @@ async function registerLoop(tx: Transaction, crewId: string, { loopId, tag }: En
   }
 }
 
-/** Rethrows a clash over a saw as a sentence. */
-function sawClash(error: unknown): never {
-  if (duplicateKey(error) === 'snapshots_one_loop_a_saw') {
-    throw new Refusal('saw-occupied', 'There is another loop on that saw. Take it off first.')
-  }
-  throw error
-}
-
 /** Puts one entry into the log, once everything that can be said against it has been. */
 async function appendOne(
   tx: Transaction,
-  crewId: string,
+  caller: Caller,
+  rules: HouseRules,
   entry: NewEntry,
   log: Entry[],
   i: number,
   now: Date,
 ): Promise<Entry> {
+  const { crewId } = caller
   const problems = admit(entry, log, now.getTime())
   const [first] = problems
   if (first?.code === 'not-registered') throw new Refusal('no-such-loop', first.message)
   if (first !== undefined) {
     throw notAdmitted(problems.map(({ field, ...rest }) => ({ field: `entries[${i}].${field}`, ...rest })))
   }
-  const written: Entry = { ...entry, writtenAt: now.toISOString() }
+  checkRole(caller.role, entry, log)
+  const written: Entry = { ...entry, writtenAt: now.toISOString(), writtenBy: caller.personId }
   if (written.kind === 'registered') await registerLoop(tx, crewId, written)
-  if (written.kind === 'fitted') await checkFit(tx, crewId, written, log, i)
-  await tx.insert(entries).values(rowOf(crewId, entry, written.writtenAt))
+  if (written.kind === 'fitted') await checkFit(tx, crewId, written, log, i, rules)
+  await tx.insert(entries).values(rowOf(crewId, entry, written.writtenAt, caller.personId))
   log.push(written)
   return written
+}
+
+/** Writes entries within a transaction that has locked the crew; see {@link appendEntries}. */
+export async function appendWithin(
+  tx: Transaction,
+  caller: Caller,
+  rules: HouseRules,
+  sent: readonly NewEntry[],
+  clock: () => Date,
+): Promise<Entry[]> {
+  const { crewId } = caller
+  const before = await writtenBefore(tx, crewId, sent)
+  const logs = new Map<string, Entry[]>()
+  const answers: Entry[] = []
+  await checkPeople(tx, crewId, sent)
+
+  for (const [i, entry] of sent.entries()) {
+    const same = before.get(entry.id)
+    if (same !== undefined) {
+      if (fingerprint(same) !== fingerprint(entry)) {
+        const message = 'Another entry was written under this id.'
+        throw new Refusal('id-taken', message, [{ field: `entries[${i}].id`, message }])
+      }
+      answers.push(same)
+      continue
+    }
+    const log = logs.get(entry.loopId) ?? (await readLog(tx, crewId, entry.loopId))
+    logs.set(entry.loopId, log)
+    const written = await appendOne(tx, caller, rules, entry, log, i, clock())
+    before.set(written.id, written)
+    answers.push(written)
+  }
+
+  const rows: SnapshotRow[] = []
+  for (const log of logs.values()) {
+    const row = snapshotRow(crewId, log, rules)
+    if (row !== null) rows.push(row)
+  }
+  await writeSnapshots(tx, crewId, rows)
+  return answers
 }
 
 /**
@@ -107,44 +133,7 @@ async function appendOne(
  * An entry that was written before is not written again and answers as it did then, so a device
  * may send as often as it likes.
  *
- * @throws Refusal when an entry cannot join its log
+ * @throws Refusal when an entry cannot join its log, or is not this person's to write
  */
-export async function appendEntries(
-  db: Database,
-  crewId: string,
-  sent: readonly NewEntry[],
-  clock: () => Date,
-): Promise<Entry[]> {
-  return db.transaction(async (tx) => {
-    const rules = await lockCrew(tx, crewId)
-    const before = await writtenBefore(tx, crewId, sent)
-    const logs = new Map<string, Entry[]>()
-    const answers: Entry[] = []
-    await checkPeople(tx, crewId, sent)
-
-    for (const [i, entry] of sent.entries()) {
-      const same = before.get(entry.id)
-      if (same !== undefined) {
-        if (fingerprint(same) !== fingerprint(entry)) {
-          const message = 'Another entry was written under this id.'
-          throw new Refusal('id-taken', message, [{ field: `entries[${i}].id`, message }])
-        }
-        answers.push(same)
-        continue
-      }
-      const log = logs.get(entry.loopId) ?? (await readLog(tx, crewId, entry.loopId))
-      logs.set(entry.loopId, log)
-      const written = await appendOne(tx, crewId, entry, log, i, clock())
-      before.set(written.id, written)
-      answers.push(written)
-    }
-
-    const rows: (typeof snapshots.$inferInsert)[] = []
-    for (const log of logs.values()) {
-      const row = snapshotRow(crewId, log, rules)
-      if (row !== null) rows.push(row)
-    }
-    await writeSnapshots(tx, crewId, rows).catch(sawClash)
-    return answers
-  })
-}
+export const appendEntries = (db: Database, caller: Caller, sent: readonly NewEntry[], clock: () => Date): Promise<Entry[]> =>
+  db.transaction(async (tx) => appendWithin(tx, caller, await lockCrew(tx, caller.crewId), sent, clock))

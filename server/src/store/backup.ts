@@ -3,33 +3,39 @@ import {
   BACKUP_VERSION,
   backupContentSchema,
   backupSchema,
-  MOST_ENTRIES,
-  newEntriesSchema,
+  newSawEntryBodySchema,
   validate,
   type Backup,
   type BackupContent,
-  type FieldProblem,
 } from '@undercliff/contract'
-import { admit, type Entry, type NewEntry } from '@undercliff/core'
-import { asc, eq, sql } from 'drizzle-orm'
+import { admit, withDefaults, type Entry, type NewSawEntry, type SawEntry } from '@undercliff/core'
+import { and, asc, eq, ne } from 'drizzle-orm'
 import type { Database, Transaction } from '../database/connect'
 import { duplicateKey } from '../database/errors'
-import { crews, entries, loops, people, saws, type snapshots } from '../database/schema'
+import { crews, entries, loops, people, profiles, sawEntries, saws } from '../database/schema'
+import type { Caller } from './caller'
+import { checkEntries, invalid } from './checkEntries'
+import { lockCrew } from './crewLock'
 import { Refusal } from './refusal'
 import { entryOf, rowOf } from './rows'
+import { sawEntryOf, sawEntryRow, sawOf } from './saws'
 import { readShed } from './shed'
-import { snapshotRow, writeSnapshots } from './snapshot'
+import { insertSnapshots, snapshotRow, type SnapshotRow } from './snapshot'
 
 const checksumOf = (content: unknown): string => createHash('sha256').update(JSON.stringify(content)).digest('hex')
 
 /** Everything of a crew's, with a checksum over it. */
 export async function writeBackup(db: Database, crewId: string, now: Date): Promise<Backup> {
-  const { crew, people: crewPeople, saws: crewSaws } = await readShed(db, crewId)
+  const { crew, people: crewPeople, profiles: crewProfiles } = await readShed(db, crewId)
+  const crewSaws = await db.select().from(saws).where(eq(saws.crewId, crewId)).orderBy(asc(saws.nickname))
+  const sawRows = await db.select().from(sawEntries).where(eq(sawEntries.crewId, crewId)).orderBy(asc(sawEntries.arrival))
   const rows = await db.select().from(entries).where(eq(entries.crewId, crewId)).orderBy(asc(entries.arrival))
   const content: BackupContent = {
     crew: { name: crew.name, lengths: crew.lengths, rules: crew.rules },
     people: crewPeople,
-    saws: crewSaws,
+    saws: crewSaws.map(sawOf),
+    profiles: crewProfiles,
+    sawEntries: sawRows.map(sawEntryOf),
     entries: rows.map(entryOf),
   }
   return {
@@ -41,31 +47,43 @@ export async function writeBackup(db: Database, crewId: string, now: Date): Prom
   }
 }
 
-const invalid = (problems: readonly FieldProblem[]): Refusal =>
-  new Refusal('invalid', `${problems[0]?.field ?? ''}: ${problems[0]?.message ?? 'not right'}`, problems)
+/** What is not part of a new entry: when it was written and by whom. */
+interface Written {
+  readonly writtenAt: string
+  readonly writtenBy: string | null
+}
 
-/** Entries are what `POST /api/entries` takes, and say besides when they were written. */
-function checkEntries(sent: readonly unknown[]): Entry[] {
-  const read: Entry[] = []
-  for (let from = 0; from < sent.length; from += MOST_ENTRIES) {
-    const chunk = sent.slice(from, from + MOST_ENTRIES).map((one) => (typeof one === 'object' && one !== null ? { ...one } : one))
-    const writtenAts = chunk.map((one) => {
-      const writtenAt: unknown = typeof one === 'object' && one !== null && 'writtenAt' in one ? one.writtenAt : null
-      if (typeof one === 'object' && one !== null) Reflect.deleteProperty(one, 'writtenAt')
-      return writtenAt
-    })
-    const checked = validate<{ entries: NewEntry[] }>(newEntriesSchema, { entries: chunk })
-    const shifted = (field: string): string => field.replace(/entries\[(\d+)\]/, (_all, i: string) => `content.entries[${Number(i) + from}]`)
-    if (!checked.ok) throw invalid(checked.problems.map(({ field, ...rest }) => ({ field: shifted(field), ...rest })))
-    checked.value.entries.forEach((entry, i) => {
-      const writtenAt = writtenAts[i]
-      if (typeof writtenAt !== 'string' || Number.isNaN(Date.parse(writtenAt)) || new Date(writtenAt).toISOString() !== writtenAt) {
-        throw invalid([{ field: `content.entries[${from + i}].writtenAt`, message: 'There is no such time.' }])
-      }
-      read.push({ ...entry, writtenAt })
-    })
-  }
-  return read
+const isInstant = (value: unknown): value is string =>
+  typeof value === 'string' && !Number.isNaN(Date.parse(value)) && new Date(value).toISOString() === value
+
+/** Takes what the server added off entries, so that the rest can be checked as new ones are. */
+function withoutWritten(sent: readonly unknown[], where: string): { bare: unknown[]; written: Written[] } {
+  const written: Written[] = []
+  const bare = sent.map((one, i) => {
+    if (typeof one !== 'object' || one === null) throw invalid([{ field: `${where}[${i}]`, message: 'This has to be an object.' }])
+    const { writtenAt, writtenBy = null, ...rest } = one as Record<string, unknown>
+    if (!isInstant(writtenAt)) throw invalid([{ field: `${where}[${i}].writtenAt`, message: 'There is no such time.' }])
+    if (writtenBy !== null && typeof writtenBy !== 'string') throw invalid([{ field: `${where}[${i}].writtenBy`, message: 'This has to be a string.' }])
+    written.push({ writtenAt, writtenBy })
+    return rest
+  })
+  return { bare, written }
+}
+
+function readEntries(sent: readonly unknown[]): Entry[] {
+  const where = 'content.entries'
+  const { bare, written } = withoutWritten(sent, where)
+  return checkEntries(bare, where).map((entry, i) => ({ ...entry, ...written[i] }) as Entry)
+}
+
+function readSawEntries(sent: readonly unknown[]): SawEntry[] {
+  const where = 'content.sawEntries'
+  const { bare, written } = withoutWritten(sent, where)
+  return bare.map((one, i) => {
+    const checked = validate<{ entry: NewSawEntry }>(newSawEntryBodySchema, { entry: one })
+    if (!checked.ok) throw invalid(checked.problems.map(({ field, ...rest }) => ({ field: field.replace(/^entry/, `${where}[${i}]`), ...rest })))
+    return { ...checked.value.entry, ...written[i] } as SawEntry
+  })
 }
 
 /**
@@ -83,9 +101,10 @@ export function readBackup(body: unknown): BackupContent {
   if (checksumOf(content) !== checksum) {
     throw new Refusal('backup-damaged', 'Its checksum does not match what is in it: it was cut short or changed. Nothing was read.')
   }
-  const inner = validate<BackupContent>(backupContentSchema, content)
+  const inner = validate<Omit<BackupContent, 'profiles' | 'sawEntries'> & Partial<BackupContent>>(backupContentSchema, content)
   if (!inner.ok) throw invalid(inner.problems.map(({ field, ...rest }) => ({ field: `content.${field}`, ...rest })))
-  return { ...inner.value, entries: checkEntries(inner.value.entries) }
+  const { crew, profiles: read = [], sawEntries: log = [], ...rest } = inner.value
+  return { ...rest, crew: { ...crew, rules: withDefaults(crew.rules) }, profiles: read, sawEntries: readSawEntries(log), entries: readEntries(rest.entries) }
 }
 
 /** Logs by loop, each entry admitted to the log before it. */
@@ -101,44 +120,63 @@ function admittedLogs(sent: readonly Entry[], nowMs: number): Map<string, Entry[
   return logs
 }
 
+const CHUNK = 500
+
+/** Writes rows in pieces that fit into one statement. */
+async function inChunks<T>(rows: readonly T[], write: (some: T[]) => Promise<unknown>): Promise<void> {
+  for (let from = 0; from < rows.length; from += CHUNK) await write(rows.slice(from, from + CHUNK))
+}
+
 async function insertAll(tx: Transaction, crewId: string, { crew, ...content }: BackupContent, now: Date): Promise<void> {
   const logs = admittedLogs(content.entries, now.getTime())
-  await tx.update(crews).set({ ...crew, revision: sql`revision + 1` }).where(eq(crews.id, crewId))
-  if (content.people.length > 0) await tx.insert(people).values(content.people.map(({ id, name }) => ({ crewId, id, name })))
-  if (content.saws.length > 0) await tx.insert(saws).values(content.saws.map((saw) => ({ crewId, ...saw })))
-  const registered = content.entries.filter((entry) => entry.kind === 'registered')
-  if (registered.length > 0) await tx.insert(loops).values(registered.map(({ loopId, tag }) => ({ crewId, id: loopId, tag })))
-  const CHUNK = 500
-  for (let from = 0; from < content.entries.length; from += CHUNK) {
-    const rows = content.entries.slice(from, from + CHUNK).map(({ writtenAt, ...entry }) => rowOf(crewId, entry as NewEntry, writtenAt))
-    await tx.insert(entries).values(rows)
-  }
-  const rows: (typeof snapshots.$inferInsert)[] = []
-  for (const log of logs.values()) {
-    const row = snapshotRow(crewId, log, crew.rules)
-    if (row !== null) rows.push(row)
-  }
-  await writeSnapshots(tx, crewId, rows)
+  await tx.update(crews).set(crew).where(eq(crews.id, crewId))
+  const known = new Set((await tx.select({ id: people.id }).from(people).where(eq(people.crewId, crewId))).map(({ id }) => id))
+  const fresh = content.people.filter(({ id }) => !known.has(id))
+  await inChunks(fresh, (some) => tx.insert(people).values(some.map(({ id, name, role = 'sawyer' }) => ({ crewId, id, name, role }))))
+  await inChunks(content.saws, (some) => tx.insert(saws).values(some.map((saw) => ({ crewId, ...saw }))))
+  await inChunks(content.profiles, (some) => tx.insert(profiles).values(some.map((profile) => ({ crewId, ...profile }))))
+  await inChunks(content.sawEntries, (some) => tx.insert(sawEntries).values(some.map((entry) => sawEntryRow(crewId, entry))))
+  const registered = [...logs.values()].map((log) => snapshotRow(crewId, log, crew.rules)).filter((row) => row !== null)
+  await inChunks(registered, (some) => tx.insert(loops).values(some.map(({ loopId, state }) => ({ crewId, id: loopId, tag: state.tag }))))
+  await inChunks(content.entries, (some) => tx.insert(entries).values(some.map((entry) => rowOf(crewId, entry, entry.writtenAt, entry.writtenBy))))
+  const rows: readonly SnapshotRow[] = registered
+  await insertSnapshots(tx, rows)
 }
 
 /**
- * Reads a backup into a crew that has nothing yet: all of it or none.
+ * Makes the lead who reads a backup the person of that name in it, so that what they wrote before
+ * is theirs again. Sign-ins are not in a backup.
+ */
+async function takeOverName(tx: Transaction, { crewId, personId }: Caller, { people: inBackup }: BackupContent): Promise<void> {
+  const [reader] = await tx.select().from(people).where(and(eq(people.crewId, crewId), eq(people.id, personId)))
+  const same = inBackup.find(({ name }) => name.toLowerCase() === reader?.name.toLowerCase())
+  if (same === undefined || same.id === personId) return
+  await tx.update(people).set({ id: same.id, name: same.name }).where(and(eq(people.crewId, crewId), eq(people.id, personId)))
+}
+
+/**
+ * Reads a backup into a crew that has nothing yet but the lead who reads it: all of it or none.
  *
  * @throws Refusal when the crew has something already, or the backup cannot be read
  */
-export async function restoreBackup(db: Database, crewId: string, body: unknown, now: Date): Promise<void> {
+export async function restoreBackup(db: Database, caller: Caller, body: unknown, now: Date): Promise<void> {
+  const { crewId, personId } = caller
   const content = readBackup(body)
   await db.transaction(async (tx) => {
-    await tx.update(crews).set({ revision: sql`revision + 1` }).where(eq(crews.id, crewId))
-    for (const table of [loops, saws, people]) {
-      const [one] = await tx.select({ id: table.id }).from(table).where(eq(table.crewId, crewId)).limit(1)
-      if (one !== undefined) throw new Refusal('not-empty', 'A backup is read into an empty shed only. Start one with ./start --fresh --empty.')
-    }
+    await lockCrew(tx, crewId)
+    const others = [
+      await tx.select({ id: loops.id }).from(loops).where(eq(loops.crewId, crewId)).limit(1),
+      await tx.select({ id: saws.id }).from(saws).where(eq(saws.crewId, crewId)).limit(1),
+      await tx.select({ id: people.id }).from(people).where(and(eq(people.crewId, crewId), ne(people.id, personId))).limit(1),
+    ].flat()
+    if (others.length > 0) throw new Refusal('not-empty', 'A backup is read into an empty shed only. Start one with ./start --fresh --empty.')
     try {
+      await takeOverName(tx, caller, content)
       await insertAll(tx, crewId, content, now)
     } catch (error) {
       const key = duplicateKey(error)
-      if (key === null) throw error
+      const clash = error instanceof Refusal && ['saw-occupied', 'tag-taken'].includes(error.problem.code)
+      if (key === null && !clash) throw error
       throw new Refusal('backup-damaged', 'Two things in it have the same id, tag, name or saw. Nothing was read.')
     }
   })

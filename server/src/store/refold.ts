@@ -1,4 +1,4 @@
-import { FOLD_VERSION, type Entry } from '@undercliff/core'
+import { FOLD_VERSION, withDefaults, type Entry } from '@undercliff/core'
 import { asc, eq, ne } from 'drizzle-orm'
 import type { Database } from '../database/connect'
 import { crews, entries, snapshots } from '../database/schema'
@@ -9,7 +9,7 @@ import { readLog, snapshotRow, writeSnapshots } from './snapshot'
 export interface Disagreement {
   readonly crewId: string
   readonly loopId: string
-  readonly what: 'missing' | 'state' | 'card' | 'saw' | 'extra'
+  readonly what: 'missing' | 'state' | 'card' | 'saw' | 'place' | 'extra'
 }
 
 export interface Verified {
@@ -23,7 +23,8 @@ export async function verifySnapshots(db: Database): Promise<Verified> {
   const disagreements: Disagreement[] = []
   let loopCount = 0
   let entryCount = 0
-  for (const { id: crewId, rules } of await db.select().from(crews)) {
+  for (const { id: crewId, rules: keptRules } of await db.select().from(crews)) {
+    const rules = withDefaults(keptRules)
     const logs = new Map<string, Entry[]>()
     const rows = await db.select().from(entries).where(eq(entries.crewId, crewId)).orderBy(asc(entries.arrival))
     for (const row of rows) {
@@ -45,6 +46,7 @@ export async function verifySnapshots(db: Database): Promise<Verified> {
         if (JSON.stringify(snapshot.state) !== JSON.stringify(wanted.state)) say('state')
         if (JSON.stringify(snapshot.card) !== JSON.stringify(wanted.card)) say('card')
         if (snapshot.sawId !== wanted.sawId) say('saw')
+        if (snapshot.place !== wanted.place || JSON.stringify(snapshot.stints) !== JSON.stringify(wanted.stints)) say('place')
       }
       kept.delete(loopId)
     }
@@ -63,7 +65,7 @@ export async function refoldOutdated(db: Database): Promise<number> {
     await db.transaction(async (tx) => {
       const [crew] = await tx.select().from(crews).where(eq(crews.id, crewId)).for('update')
       if (crew === undefined) return
-      const row = snapshotRow(crewId, await readLog(tx, crewId, loopId), crew.rules)
+      const row = snapshotRow(crewId, await readLog(tx, crewId, loopId), withDefaults(crew.rules))
       if (row !== null) await writeSnapshots(tx, crewId, [row])
     })
   }

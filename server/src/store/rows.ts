@@ -4,10 +4,10 @@ import type { entries } from '../database/schema'
 type EntryRow = typeof entries.$inferSelect
 type NewEntryRow = typeof entries.$inferInsert
 
-const BASE: ReadonlySet<string> = new Set(['id', 'loopId', 'kind', 'happenedAt', 'writtenAt', 'personId', 'note', 'strikes'])
+const BASE: ReadonlySet<string> = new Set(['id', 'loopId', 'kind', 'happenedAt', 'writtenAt', 'writtenBy', 'personId', 'note', 'strikes'])
 
 /** An entry as its row in the log. */
-export function rowOf(crewId: string, entry: NewEntry, writtenAt: string): NewEntryRow {
+export function rowOf(crewId: string, entry: NewEntry, writtenAt: string, writtenBy: string | null): NewEntryRow {
   const body = Object.fromEntries(Object.entries(entry).filter(([key]) => !BASE.has(key)))
   return {
     crewId,
@@ -16,6 +16,7 @@ export function rowOf(crewId: string, entry: NewEntry, writtenAt: string): NewEn
     kind: entry.kind,
     happenedAt: entry.happenedAt,
     writtenAt,
+    writtenBy,
     personId: entry.personId,
     strikes: entry.kind === 'corrected' ? entry.strikes : null,
     note: entry.note ?? null,
@@ -24,7 +25,7 @@ export function rowOf(crewId: string, entry: NewEntry, writtenAt: string): NewEn
 }
 
 /** A row of the log as the entry it was. */
-export function entryOf({ id, loopId, kind, happenedAt, writtenAt, personId, strikes, note, body }: EntryRow): Entry {
+export function entryOf({ id, loopId, kind, happenedAt, writtenAt, writtenBy, personId, strikes, note, body }: EntryRow): Entry {
   // The row was checked by the contract and the core before it was written.
   return {
     ...body,
@@ -33,6 +34,7 @@ export function entryOf({ id, loopId, kind, happenedAt, writtenAt, personId, str
     kind,
     happenedAt,
     writtenAt,
+    writtenBy,
     personId,
     ...(note === null ? {} : { note }),
     ...(strikes === null ? {} : { strikes }),
@@ -45,5 +47,5 @@ export function fingerprint(entry: NewEntry): string {
     typeof value === 'object' && value !== null && !Array.isArray(value)
       ? Object.fromEntries(Object.entries(value).sort(([a], [b]) => (a < b ? -1 : 1)))
       : value
-  return JSON.stringify({ ...entry, writtenAt: undefined }, sorted)
+  return JSON.stringify({ ...entry, writtenAt: undefined, writtenBy: undefined }, sorted)
 }

@@ -1,9 +1,11 @@
 import type { CrewChange, NewPerson, NewSaw, ShedAnswer } from '@undercliff/contract'
-import { asc, eq, sql } from 'drizzle-orm'
+import { withDefaults, type CrewProfile } from '@undercliff/core'
+import { and, asc, eq, sql } from 'drizzle-orm'
 import type { Database } from '../database/connect'
 import { duplicateKey } from '../database/errors'
-import { crews, people, saws, snapshots } from '../database/schema'
+import { crews, people, profiles, saws, snapshots } from '../database/schema'
 import { Refusal } from './refusal'
+import { readSaws } from './saws'
 
 /** The number that grows with every change to a crew; -1 for a crew that is not there. */
 export async function revisionOf(db: Database, crewId: string): Promise<number> {
@@ -18,16 +20,17 @@ export async function readShed(db: Database, crewId: string): Promise<ShedAnswer
       const [crew] = await tx.select().from(crews).where(eq(crews.id, crewId))
       if (crew === undefined) throw new Error('the crew of a request has to exist')
       const crewPeople = await tx
-        .select({ id: people.id, name: people.name })
+        .select({ id: people.id, name: people.name, role: people.role })
         .from(people)
         .where(eq(people.crewId, crewId))
         .orderBy(asc(people.name))
-      const crewSaws = await tx.select().from(saws).where(eq(saws.crewId, crewId)).orderBy(asc(saws.nickname))
+      const crewProfiles = await tx.select().from(profiles).where(eq(profiles.crewId, crewId)).orderBy(asc(profiles.name))
       const cards = await tx.select({ card: snapshots.card }).from(snapshots).where(eq(snapshots.crewId, crewId))
       return {
-        crew: { id: crew.id, name: crew.name, lengths: crew.lengths, rules: crew.rules },
+        crew: { id: crew.id, name: crew.name, lengths: crew.lengths, rules: withDefaults(crew.rules) },
         people: crewPeople,
-        saws: crewSaws.map(({ crewId: _crew, ...saw }) => saw),
+        saws: await readSaws(tx, crewId),
+        profiles: crewProfiles.map(({ crewId: _crew, ...profile }) => profile),
         loops: cards.map(({ card }) => card),
       }
     },
@@ -51,7 +54,7 @@ async function addOnce<T extends { id: string }>(
 ): Promise<T> {
   const before = await read()
   if (before !== undefined) {
-    const same = Object.entries(wanted).every(([key, value]) => before[key as keyof T] === value)
+    const same = Object.entries(wanted).every(([key, value]) => JSON.stringify(before[key as keyof T] ?? null) === JSON.stringify(value ?? null))
     if (!same) throw new Refusal('id-taken', 'Something else was added under this id.')
     return wanted
   }
@@ -70,7 +73,7 @@ export const addSaw = (db: Database, crewId: string, saw: NewSaw): Promise<NewSa
     db,
     crewId,
     saw,
-    async () => (await db.select().from(saws).where(sql`${saws.crewId} = ${crewId} and ${saws.id} = ${saw.id}`))[0],
+    async () => (await db.select().from(saws).where(and(eq(saws.crewId, crewId), eq(saws.id, saw.id))))[0],
     () => db.insert(saws).values({ crewId, ...saw }),
   )
 
@@ -79,6 +82,22 @@ export const addPerson = (db: Database, crewId: string, person: NewPerson): Prom
     db,
     crewId,
     person,
-    async () => (await db.select().from(people).where(sql`${people.crewId} = ${crewId} and ${people.id} = ${person.id}`))[0],
-    () => db.insert(people).values({ crewId, ...person }),
+    async () => (await db.select().from(people).where(and(eq(people.crewId, crewId), eq(people.id, person.id))))[0],
+    () => db.insert(people).values({ crewId, id: person.id, name: person.name, role: person.role ?? 'sawyer' }),
   )
+
+export const addProfile = (db: Database, crewId: string, profile: CrewProfile): Promise<CrewProfile> =>
+  addOnce(
+    db,
+    crewId,
+    profile,
+    async () => (await db.select().from(profiles).where(and(eq(profiles.crewId, crewId), eq(profiles.id, profile.id))))[0],
+    () => db.insert(profiles).values({ crewId, ...profile }),
+  )
+
+/** Takes a profile away; loops that were added from it keep their values. */
+export async function removeProfile(db: Database, crewId: string, id: string): Promise<void> {
+  const [{ affectedRows }] = await db.delete(profiles).where(and(eq(profiles.crewId, crewId), eq(profiles.id, id)))
+  if (affectedRows === 0) throw new Refusal('no-such-profile', 'There is no such profile.')
+  await db.update(crews).set({ revision: sql`revision + 1` }).where(eq(crews.id, crewId))
+}

@@ -1,22 +1,25 @@
-import { pitchName, pitchUmOf, SEQUENCE_NAMES, ACTION_WORDS, CUTTER_TYPE_NAMES, PITCH_PROFILES, type Entry } from '@undercliff/core'
+import { pitchName, pitchUmOf, SEQUENCE_NAMES, SHELF_NAMES, ACTION_WORDS, CUTTER_TYPE_NAMES, PITCH_PROFILES, type Entry, type Place, type SawEntry } from '@undercliff/core'
 import { asc, eq } from 'drizzle-orm'
 import { stringify } from 'csv-stringify/sync'
 import type { Database } from '../database/connect'
-import { entries, loops } from '../database/schema'
+import { entries, loops, sawEntries } from '../database/schema'
 import { entryOf } from './rows'
+import { sawEntryOf } from './saws'
 import { readShed } from './shed'
 
 /** Tables that can be taken away as CSV. */
-export const TABLES = ['loops', 'saws', 'people', 'log'] as const
+export const TABLES = ['loops', 'saws', 'people', 'profiles', 'log', 'saw-log'] as const
 export type TableName = (typeof TABLES)[number]
 
 type Row = Record<string, string | number | boolean | null>
 
-const BASE: ReadonlySet<string> = new Set(['id', 'loopId', 'kind', 'happenedAt', 'writtenAt', 'personId', 'note'])
+const BASE: ReadonlySet<string> = new Set(['id', 'loopId', 'kind', 'happenedAt', 'writtenAt', 'writtenBy', 'personId', 'note'])
 
 /** What an entry carries beyond what every entry has, as JSON in one cell. */
-const details = (entry: Entry): string =>
+const details = (entry: Entry | SawEntry): string =>
   JSON.stringify(Object.fromEntries(Object.entries(entry).filter(([key]) => !BASE.has(key))))
+
+const placeWords = (place: Place): string => (place.at === 'shop' ? `shop: ${place.shop}` : place.at === 'saw' || place.at === 'retired' ? place.at : SHELF_NAMES[place.at])
 
 async function rowsOf(db: Database, crewId: string, table: TableName): Promise<Row[]> {
   const shed = await readShed(db, crewId)
@@ -24,7 +27,7 @@ async function rowsOf(db: Database, crewId: string, table: TableName): Promise<R
   const personName = (id: string | null) => shed.people.find((person) => person.id === id)?.name ?? ''
   switch (table) {
     case 'people':
-      return shed.people.map(({ id, name }) => ({ name, id }))
+      return shed.people.map(({ id, name, role }) => ({ name, role, id }))
     case 'saws':
       return shed.saws.map((saw) => ({
         nickname: saw.nickname,
@@ -32,10 +35,28 @@ async function rowsOf(db: Database, crewId: string, table: TableName): Promise<R
         pitch_inch: pitchName(pitchUmOf(saw)),
         gauge_mm: saw.gaugeUm / 1000,
         drive_links: saw.driveLinks,
+        nose_pitch: saw.nosePitchClass == null ? '' : PITCH_PROFILES[saw.nosePitchClass].name,
+        due: saw.due.join(' '),
         id: saw.id,
       }))
+    case 'profiles':
+      return shed.profiles.map(({ id, name, values }) => ({ name, ...values, id }))
+    case 'saw-log': {
+      const rows = await db.select().from(sawEntries).where(eq(sawEntries.crewId, crewId)).orderBy(asc(sawEntries.arrival))
+      return rows.map(sawEntryOf).map((entry) => ({
+        saw: sawName(entry.sawId),
+        kind: entry.kind,
+        happened_at: entry.happenedAt,
+        written_at: entry.writtenAt,
+        person: personName(entry.personId),
+        written_by: personName(entry.writtenBy),
+        note: entry.note ?? '',
+        details: details(entry),
+        id: entry.id,
+      }))
+    }
     case 'loops':
-      return shed.loops.map(({ tag, spec, sawId, retired, action, fitForUse, minutes, sharpeningsLeft, tooth, lastEntryAt, loopId }) => ({
+      return shed.loops.map(({ tag, spec, sawId, place, retired, action, fitForUse, minutes, sharpeningsLeft, tooth, lastEntryAt, loopId }) => ({
         tag,
         pitch: PITCH_PROFILES[spec.pitchClass].name,
         gauge_mm: spec.gaugeUm / 1000,
@@ -44,6 +65,7 @@ async function rowsOf(db: Database, crewId: string, table: TableName): Promise<R
         sequence: SEQUENCE_NAMES[spec.sequence],
         file_mm: spec.fileUm / 1000,
         saw: sawName(sawId),
+        place: placeWords(place),
         retired,
         verdict: ACTION_WORDS[action],
         fit_for_use: fitForUse,
@@ -65,6 +87,7 @@ async function rowsOf(db: Database, crewId: string, table: TableName): Promise<R
         happened_at: entry.happenedAt,
         written_at: entry.writtenAt,
         person: personName(entry.personId),
+        written_by: personName(entry.writtenBy),
         note: entry.note ?? '',
         details: details(entry),
         id: entry.id,

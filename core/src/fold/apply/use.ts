@@ -1,6 +1,7 @@
 import type { Conditions } from '../../log'
 import { CUTTER_TYPE_PROFILES, type CutterType } from '../../profile'
 import type { Applier } from './applier'
+import { goTo } from './places'
 
 /** How much of the extra wear of dirty wood each kind of work brings: 0 none, 1 all of it. */
 const DIRT_SHARE: Record<Conditions, number> = { clean: 0, gritty: 0.5, soil: 1 }
@@ -18,6 +19,8 @@ export const wearFactor = (cutterType: CutterType, conditions: Conditions): numb
 export const applyRan: Applier<'ran'> = (draft, entry) => {
   draft.tanks += entry.tanks
   draft.tanksSinceSharpened += entry.tanks
+  const stint = draft.stints.at(-1)
+  if (stint?.to === null) stint.tanks += entry.tanks
   draft.wearTanksSinceSharpened += entry.tanks * wearFactor(draft.spec.cutterType, entry.conditions)
 }
 
@@ -26,18 +29,8 @@ export const applyStruck: Applier<'struck'> = (draft, entry) => {
   draft.openStrikes.push({ at: entry.happenedAt, against: entry.against, cutters: entry.cutters ?? [] })
 }
 
-/** The loop went onto a saw. */
-export const applyFitted: Applier<'fitted'> = (draft, entry) => {
-  draft.sawId = entry.sawId
-}
-
-/** The loop came off its saw. */
-export const applyTakenOff: Applier<'takenOff'> = (draft) => {
-  draft.sawId = null
-}
-
 /** The loop is done with. */
 export const applyRetired: Applier<'retired'> = (draft, entry) => {
   draft.retired = { at: entry.happenedAt, reason: entry.reason }
-  draft.sawId = null
+  goTo(draft, { at: 'retired' }, entry.happenedAt)
 }

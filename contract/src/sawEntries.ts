@@ -1,0 +1,52 @@
+import { PITCH_CLASSES, SAW_ENTRY_KINDS, type NewSawEntry, type SawEntryKind } from '@undercliff/core'
+import * as yup from 'yup'
+import { driveLinks, gaugeUm } from './entries'
+import { id, instant, lengthUm, NOTE_LENGTH, oneOf, strictObject, text, yesNo } from './fields'
+
+const base = {
+  id: id(),
+  sawId: id(),
+  happenedAt: instant(),
+  personId: id().nullable().defined('Say who did the work, or null.'),
+  note: text(NOTE_LENGTH),
+}
+const groove = () => lengthUm().max(20_000, 'No groove is that wide or deep.')
+
+const sawEntrySchemas = {
+  barFitted: strictObject({
+    ...base,
+    kind: oneOf(['barFitted'], 'The kind'),
+    gaugeUm: gaugeUm(),
+    driveLinks: driveLinks(),
+    nosePitchClass: yup.string().nullable().oneOf([...PITCH_CLASSES, null], 'The pitch of the nose is not one in use.').defined('Say what the nose takes, or null for a solid one.'),
+  }),
+  barFlipped: strictObject({ ...base, kind: oneOf(['barFlipped'], 'The kind') }),
+  barChecked: strictObject({
+    ...base,
+    kind: oneOf(['barChecked'], 'The kind'),
+    grooveWidthUm: groove(),
+    grooveDepthUm: groove(),
+    burrs: yesNo(),
+  }),
+  railsDressed: strictObject({ ...base, kind: oneOf(['railsDressed'], 'The kind') }),
+  sprocketRenewed: strictObject({ ...base, kind: oneOf(['sprocketRenewed'], 'The kind'), pitchClass: oneOf(PITCH_CLASSES, 'The pitch') }),
+  sawCorrected: strictObject({ ...base, kind: oneOf(['sawCorrected'], 'The kind'), strikes: id() }),
+} satisfies Record<SawEntryKind, yup.AnyObjectSchema>
+
+const isKind = (kind: unknown): kind is SawEntryKind => (SAW_ENTRY_KINDS as readonly unknown[]).includes(kind)
+const unknownKind = yup
+  .object({ kind: oneOf(SAW_ENTRY_KINDS, 'The kind of entry') })
+  .required()
+  .strict()
+
+/** A new entry in a saw's log. */
+export const newSawEntrySchema = yup.lazy((value: unknown) => {
+  const kind: unknown = typeof value === 'object' && value !== null && 'kind' in value ? value.kind : undefined
+  return isKind(kind) ? (sawEntrySchemas[kind] as yup.AnyObjectSchema) : unknownKind
+})
+
+/** Body of `POST /api/saw-entries`. */
+export const newSawEntryBodySchema = strictObject({ entry: newSawEntrySchema })
+export interface NewSawEntryBody {
+  readonly entry: NewSawEntry
+}

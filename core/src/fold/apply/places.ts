@@ -1,0 +1,45 @@
+import type { Instant } from '../../log'
+import { shortestUmOf, type Draft } from '../draft'
+import type { Place } from '../state'
+import type { Applier } from './applier'
+
+/** The loop goes somewhere; leaving a saw ends its time on it. */
+export function goTo(draft: Draft, place: Place, at: Instant): void {
+  const stint = draft.stints.at(-1)
+  if (stint?.to === null) stint.to = at
+  draft.place = place
+}
+
+/** The loop went onto a saw. */
+export const applyFitted: Applier<'fitted'> = (draft, { sawId, happenedAt, barFlipped }) => {
+  goTo(draft, { at: 'saw', sawId }, happenedAt)
+  draft.stints.push({
+    sawId,
+    from: happenedAt,
+    to: null,
+    tanks: 0,
+    flipped: barFlipped === true,
+    shortestUm: shortestUmOf(draft),
+  })
+}
+
+/** The loop came off its saw. */
+export const applyTakenOff: Applier<'takenOff'> = (draft, { to, happenedAt }) => {
+  goTo(draft, { at: to ?? 'bench' }, happenedAt)
+}
+
+/** The loop was put somewhere. */
+export const applyMoved: Applier<'moved'> = (draft, { to, happenedAt }) => {
+  goTo(draft, { at: to }, happenedAt)
+}
+
+/** The loop went to a shop. */
+export const applySentOut: Applier<'sentOut'> = (draft, { shop, dueBackAt, happenedAt }) => {
+  goTo(draft, { at: 'shop', shop, sentAt: happenedAt, dueBackAt: dueBackAt ?? null }, happenedAt)
+}
+
+/** The loop came back from a shop. */
+export const applyCameBack: Applier<'cameBack'> = (draft, { to, costMinor, happenedAt }) => {
+  goTo(draft, { at: to }, happenedAt)
+  draft.shopCostMinor += costMinor ?? 0
+}

@@ -1,0 +1,85 @@
+import fc from 'fast-check'
+import { expect, test } from 'vitest'
+import { admit } from '../admit'
+import { Log, hour, SPEC } from '../fixtures/logs'
+import type { EntryBodies, EntryKind, NewEntry } from '../log'
+import { originOf } from '../profile'
+import { fold } from './fold'
+
+const NOW_MS = Date.parse(hour(5000))
+const problemsOf = <K extends EntryKind>(log: Log, kind: K, body: EntryBodies[K]) =>
+  admit({ id: 'entry-to-try', loopId: 'loop-under-test', happenedAt: hour(log.entries.length), personId: null, kind, ...body } as unknown as NewEntry, log.entries, NOW_MS).map(({ code }) => code)
+
+test('a loop is where it was put last', () => {
+  const log = new Log()
+  expect(fold(log.entries)?.place).toEqual({ at: 'bench' })
+  expect(fold(log.add('moved', { to: 'truck' }).entries)?.place).toEqual({ at: 'truck' })
+  expect(fold(log.add('fitted', { sawId: 'saw-one-1' }).entries)).toMatchObject({ place: { at: 'saw', sawId: 'saw-one-1' }, sawId: 'saw-one-1' })
+  expect(fold(log.add('takenOff', { to: 'dullBox' }).entries)).toMatchObject({ place: { at: 'dullBox' }, sawId: null })
+  expect(fold(log.add('sentOut', { shop: 'Quay works', dueBackAt: hour(99) }).entries)?.place).toMatchObject({ at: 'shop', shop: 'Quay works', dueBackAt: hour(99) })
+  expect(fold(log.add('cameBack', { to: 'sharpRack', costMinor: 1450 }).entries)).toMatchObject({ place: { at: 'sharpRack' }, shopCostMinor: 1450 })
+  expect(fold(log.add('retired', { reason: 'worn' }).entries)?.place).toEqual({ at: 'retired' })
+})
+
+test('what is at a shop has to come back before it goes anywhere else', () => {
+  const log = new Log().add('sentOut', { shop: 'Quay works' })
+  expect(problemsOf(log, 'fitted', { sawId: 'saw-one-1' })).toEqual(['at-a-shop'])
+  expect(problemsOf(log, 'moved', { to: 'truck' })).toEqual(['at-a-shop'])
+  expect(problemsOf(log, 'cameBack', { to: 'bench' })).toEqual([])
+  expect(problemsOf(new Log(), 'cameBack', { to: 'bench' })).toEqual(['not-at-a-shop'])
+})
+
+test('times on saws carry their tanks and what of the loop went meanwhile', () => {
+  const log = new Log().add('fitted', { sawId: 'saw-one-1', barFlipped: true }).add('ran', { tanks: 2, conditions: 'clean' }).add('takenOff', {})
+  log.add('ran', { tanks: 1, conditions: 'clean' }).measureAll(6000).add('fitted', { sawId: 'saw-two-2' })
+  const stints = fold(log.entries)?.stints
+  expect(stints).toMatchObject([
+    { sawId: 'saw-one-1', tanks: 2, flipped: true, worn: 0.25, to: hour(3) },
+    { sawId: 'saw-two-2', tanks: 0, flipped: false, worn: 0, to: null },
+  ])
+})
+
+test('whatever is done with it, a loop is in one place, and on a saw exactly when its place is one', () => {
+  const step = fc.constantFrom(
+    ['fitted', { sawId: 'saw-one-1' }],
+    ['fitted', { sawId: 'saw-two-2' }],
+    ['takenOff', {}],
+    ['moved', { to: 'truck' }],
+    ['sentOut', { shop: 'Quay works' }],
+    ['cameBack', { to: 'bench' }],
+  ) as fc.Arbitrary<[EntryKind, never]>
+  fc.assert(
+    fc.property(fc.array(step, { maxLength: 15 }), (steps) => {
+      const log = new Log()
+      for (const [kind, body] of steps) if (problemsOf(log, kind, body).length === 0) log.add(kind, body)
+      const state = fold(log.entries)
+      expect(state?.sawId).toBe(state?.place.at === 'saw' ? state.place.sawId : null)
+      const open = state?.stints.filter(({ to }) => to === null) ?? []
+      expect(open.map(({ sawId }) => sawId)).toEqual(state?.sawId === null ? [] : [state?.sawId])
+    }),
+  )
+})
+
+test('a value of the spec is replaced for the whole life, with where it comes from, and can be struck out', () => {
+  const log = new Log().measureAll(6000).add('specChanged', { changes: { newLengthUm: 7500, settingUm: 600 }, origin: 'box' })
+  const state = fold(log.entries)
+  expect(state?.spec).toMatchObject({ newLengthUm: 7500, settingUm: 600, fileUm: SPEC.fileUm })
+  expect(state === null || state === undefined ? null : originOf(state.spec, 'settingUm')).toBe('box')
+  expect(originOf(SPEC, 'settingUm')).toBe('commonPractice')
+  expect(state?.life[0]?.shortestUm).toBe(7500)
+  log.add('corrected', { strikes: log.entries.at(-1)?.id ?? '' })
+  expect(fold(log.entries)?.spec).toEqual(SPEC)
+})
+
+test('a spec that the log contradicts is refused in words', () => {
+  const log = new Log().measureAll(6000)
+  expect(problemsOf(log, 'specChanged', { changes: { driveLinks: 60 }, origin: 'measured' })).toEqual(['spec-cannot-be'])
+  expect(problemsOf(log, 'specChanged', { changes: { markLengthUm: 9000 }, origin: 'box' })).toEqual(['spec-cannot-be'])
+  expect(problemsOf(new Log(), 'specChanged', { changes: { driveLinks: 60 }, origin: 'measured' })).toEqual([])
+})
+
+test('another tag counts from when it was given', () => {
+  const log = new Log().add('retagged', { tag: '222Y' })
+  expect(fold(log.entries)?.tag).toBe('222Y')
+  expect(fold(log.entries, hour(0))?.tag).toBe('T1')
+})

@@ -1,0 +1,3 @@
+export * from './columns'
+export * from './readCells'
+export * from './planImport'

@@ -1,0 +1,106 @@
+import { expect, test } from 'vitest'
+import { admit } from '../admit'
+import { fold } from '../fold'
+import type { Entry } from '../log'
+import { guessColumns } from './columns'
+import { planImport, type ImportContext } from './planImport'
+import { cleanCell, readGaugeCell, readPitchCell } from './readCells'
+
+const NOW = '2026-03-20T12:00:00.000Z'
+let ids = 0
+const context = (more: Partial<ImportContext> = {}): ImportContext => ({
+  tags: ['K1'],
+  saws: [{ id: 'saw-bell', nickname: 'Bellwether', pitchClass: 'threeEighths', gaugeUm: 1500, driveLinks: 72 }],
+  takenSawIds: [],
+  unit: 'mm',
+  now: NOW,
+  newId: () => `imported-${(ids += 1)}`,
+  random: () => 0,
+  ...more,
+})
+const HEADINGS = ['Chain no.', 'Pitch', 'Gauge', 'DL', 'Type', 'Skip?', 'File', 'Cutter length', 'Saw', 'Where', 'Paint', 'Remarks']
+const MATCH = guessColumns(HEADINGS)
+const plan = (...rows: string[][]) => planImport(rows, MATCH, context())
+
+test('columns are matched by their headings', () => {
+  expect(MATCH).toEqual({ tag: 0, pitch: 1, gauge: 2, driveLinks: 3, cutterType: 4, sequence: 5, file: 6, length: 7, saw: 8, place: 9, startMark: 10, note: 11 })
+})
+
+// Gauges by definition of the inch: .043" 1.09, .050" 1.27, .058" 1.47, .063" 1.60, .080" 2.03 mm.
+test.each([['.050"', 1300], ['.058', 1500], ['63', 1600], ['1.3', 1300], ['1,5', 1500], ['0.043"', 1100], ['80', 2000]])('gauge %s is %d µm', (text, um) => {
+  expect(readGaugeCell(text, 'mm')).toMatchObject({ ok: true, value: um })
+})
+
+test.each([['.325', 'p325'], ['0.325"', 'p325'], ['1/4', 'quarter'], ['3/8 LP', 'lowProfile'], ['3/8" low profile', 'lowProfile'], ['.404"', 'p404'], ['3/8 standard', 'threeEighths'], ['8.25', 'p325']])('pitch %s is %s', (text, pitchClass) => {
+  expect(readPitchCell(text, false)).toMatchObject({ ok: true, value: pitchClass })
+})
+
+test('3/8 alone is a doubt, whichever way it is taken', () => {
+  expect(readPitchCell('3/8', false)).toMatchObject({ value: 'threeEighths', doubt: expect.stringContaining('standard') as string })
+  expect(readPitchCell('3/8', true)).toMatchObject({ value: 'lowProfile', doubt: expect.stringContaining('low profile') as string })
+  expect(readPitchCell('7/16', false)).toMatchObject({ ok: false })
+})
+
+test('a plain row becomes a loop where it is said to be, and the log takes every entry', () => {
+  const { rows, entries, counts } = plan(['N1', '3/8 std', '1.5', '72', 'semi', '', '5.2', '6,5', 'Bellwether', 'on saw', 'red', 'bought in spring'])
+  expect(rows[0]).toMatchObject({ row: 2, fate: 'add', tag: 'N1', problems: [] })
+  expect(counts).toEqual({ add: 1, wrong: 0, blank: 0, doubtful: 1 })
+  const log: Entry[] = []
+  for (const entry of entries) {
+    expect(admit(entry, log, Date.parse(NOW))).toEqual([])
+    log.push({ ...entry, writtenAt: NOW, writtenBy: null } as Entry)
+  }
+  const state = fold(log)
+  expect(state).toMatchObject({ tag: 'N1', sawId: 'saw-bell', spec: { startMark: 'red', fileUm: 5200, origins: { fileUm: 'crew' } } })
+  expect(state?.cutters[0]?.length).toMatchObject({ um: 6500, known: 'measured' })
+})
+
+test('every kind of mess in a row is named', () => {
+  const { rows } = plan(
+    ['K1', '3/8 std', '1.5', '72'],
+    ['N2', '', '1.5', '72'],
+    ['N3', '3/8 std', '1.9', '72'],
+    ['N4', '3/8 std', '1.5', '7'],
+    ['N5', '3/8 std', '1.5', '72', 'banana'],
+    ['N6', '3/8 std', '1.5', '72', 'semi', '', '', '65'],
+    ['=SUM(A1)', '3/8 std', '1.5', '72', 'semi'],
+    ['', '', '', ''],
+    ['N7', '.325', '1.3', '64', 'semi', '', '', '', 'Bellwether', 'saw'],
+    ['n5', '3/8 std', '1.5', '72', 'semi'],
+    ['N5', '3/8 std', '1.5', '72', 'semi'],
+  )
+  expect(rows.map(({ fate }) => fate)).toEqual(['wrong', 'wrong', 'wrong', 'wrong', 'wrong', 'wrong', 'wrong', 'blank', 'wrong', 'add', 'wrong'])
+  const said = rows.map(({ problems }) => problems.join(' '))
+  expect(said[0]).toBe('The tag K1 is taken.')
+  expect(said[1]).toBe('The pitch is missing.')
+  expect(said[2]).toMatch(/1\.90 mm is not in use/)
+  expect(said[3]).toMatch(/20 to 250 drive links, not 7/)
+  expect(said[4]).toMatch(/"banana" is not a cutter type/)
+  expect(said[5]).toMatch(/65\.00 mm is longer than a new cutter/)
+  expect(said[6]).toMatch(/cannot be a tag/)
+  expect(said[8]).toMatch(/must not be on Bellwether: pitch is/)
+  expect(said[10]).toBe('The tag N5 is taken.')
+})
+
+test('two rows cannot have the same saw, and an unknown saw is added with a doubt', () => {
+  const row = (tag: string, saw: string): string[] => [tag, '3/8 std', '1.5', '72', 'semi', '', '', '', saw, 'saw']
+  const { rows, saws } = plan(row('A1', 'Petrel'), row('A2', 'petrel'))
+  expect(rows[0]).toMatchObject({ fate: 'add', doubts: [expect.stringContaining('No saw is called Petrel')] })
+  expect(rows[1]).toMatchObject({ fate: 'wrong', problems: ['Another loop is on Petrel.'] })
+  expect(saws.map(({ nickname }) => nickname)).toEqual(['Petrel'])
+})
+
+test('a row without a tag gets a made one', () => {
+  const { rows } = plan(['', '.325', '1.3', '64', 'semi'], ['', '.325', '1.3', '64', 'semi'])
+  expect(rows[0]?.tag).not.toBe(rows[1]?.tag)
+  expect(rows[0]?.doubts[0]).toMatch(/was made for it/)
+})
+
+test('control characters are taken out and said; an apostrophe before a formula goes', () => {
+  expect(cleanCell('K\u00079 ')).toEqual({ text: 'K 9', changed: true })
+  expect(cleanCell("'=1+1")).toEqual({ text: '=1+1', changed: false })
+})
+
+test('without a column for the pitch nothing is planned', () => {
+  expect(() => planImport([], { gauge: 1 }, context())).toThrow(/Pitch, Drive links/)
+})

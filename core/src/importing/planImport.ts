@@ -1,0 +1,255 @@
+import { checkLength } from '../measure'
+import { fitCheck, type FitSpec } from '../fit'
+import type { NewEntry } from '../log'
+import { changedSpec, specFromProfile, specLine, type LoopSpec, type SpecValues } from '../profile'
+import type { SawFit } from '../saw'
+import { freshTag } from '../tag'
+import { writeMm } from '../units'
+import { IMPORT_FIELD_NAMES, NEEDED_FIELDS, type ColumnMatch, type ImportField } from './columns'
+import { cleanCell, readCutterTypeCell, readDriveLinksCell, readGaugeCell, readLengthCell, readPitchCell, readPlaceCell, readSequenceCell, readStartMarkCell, type Cell } from './readCells'
+
+/** A saw that is there already or is made by the import. */
+export interface ImportSaw extends SawFit {
+  readonly id: string
+  readonly nickname: string
+}
+
+/** What the import needs to know of the shed and of this moment. */
+export interface ImportContext {
+  readonly tags: readonly string[]
+  readonly saws: readonly ImportSaw[]
+  /** Saws that have a loop on them. */
+  readonly takenSawIds: readonly string[]
+  readonly unit: 'mm' | 'inch'
+  readonly now: string
+  readonly newId: () => string
+  readonly random: () => number
+}
+
+/** What becomes of one row. */
+export interface RowFate {
+  /** Number of the row in the sheet, the headings being row 1. */
+  readonly row: number
+  readonly fate: 'add' | 'wrong' | 'blank'
+  readonly tag: string
+  /** The loop in one line; empty when it cannot be read. */
+  readonly loop: string
+  readonly doubts: readonly string[]
+  readonly problems: readonly string[]
+}
+
+/** Everything that an import would do. Nothing is written by making it. */
+export interface ImportPlan {
+  readonly rows: readonly RowFate[]
+  readonly saws: readonly ImportSaw[]
+  readonly entries: readonly NewEntry[]
+  readonly counts: { readonly add: number; readonly wrong: number; readonly blank: number; readonly doubtful: number }
+}
+
+const LOW_FILE_UM = 4200
+const TAG = /^[\p{L}\p{N}][\p{L}\p{N} ._-]*$/u
+const LONGEST_TAG = 12
+const LONGEST_NOTE = 2000
+const LONGEST_NICKNAME = 40
+const PROGRESS_EVERY = 250
+
+/** Gathers what is in doubt and what is wrong in a row. */
+class Findings {
+  readonly doubts: string[] = []
+  readonly problems: string[] = []
+
+  value<T>(cell: Cell<T>): T | undefined {
+    if (!cell.ok) {
+      this.problems.push(cell.message)
+      return undefined
+    }
+    if (cell.doubt !== undefined) this.doubts.push(cell.doubt)
+    return cell.value
+  }
+}
+
+type Texts = Record<ImportField, string>
+
+class Planner {
+  readonly rows: RowFate[] = []
+  readonly saws: ImportSaw[] = []
+  readonly entries: NewEntry[] = []
+  private readonly tags: Set<string>
+  private readonly upperTags: Set<string>
+  private readonly taken: Set<string>
+
+  constructor(
+    private readonly match: ColumnMatch,
+    private readonly context: ImportContext,
+  ) {
+    this.tags = new Set(context.tags)
+    this.upperTags = new Set(context.tags.map((tag) => tag.toUpperCase()))
+    this.taken = new Set(context.takenSawIds)
+  }
+
+  private texts(cells: readonly string[], found: Findings): Texts {
+    const texts = {} as Texts
+    for (const field of Object.keys(IMPORT_FIELD_NAMES) as ImportField[]) {
+      const column = this.match[field]
+      const { text, changed } = cleanCell(column === undefined ? '' : (cells[column] ?? ''))
+      if (changed) found.doubts.push(`${IMPORT_FIELD_NAMES[field]}: control characters were taken out.`)
+      texts[field] = text
+    }
+    return texts
+  }
+
+  private spec(texts: Texts, found: Findings): LoopSpec | null {
+    const { unit } = this.context
+    const cutterType = found.value(readCutterTypeCell(texts.cutterType))
+    const gaugeUm = found.value(readGaugeCell(texts.gauge, unit))
+    const fileUm = found.value(readLengthCell(texts.file, unit))
+    const low = cutterType === 'chipper' || (fileUm != null && fileUm <= LOW_FILE_UM) || gaugeUm === 1100
+    const pitchClass = found.value(readPitchCell(texts.pitch, low))
+    const driveLinks = found.value(readDriveLinksCell(texts.driveLinks))
+    const sequence = found.value(readSequenceCell(texts.sequence))
+    const newLengthUm = found.value(readLengthCell(texts.newLength, unit))
+    const startMark = found.value(readStartMarkCell(texts.startMark))
+    if (pitchClass === undefined || gaugeUm === undefined || driveLinks === undefined || cutterType === undefined || sequence === undefined) return null
+    const own: Partial<SpecValues> = {
+      ...(fileUm == null ? {} : { fileUm }),
+      ...(newLengthUm == null ? {} : { newLengthUm }),
+      ...(startMark == null ? {} : { startMark }),
+    }
+    if (newLengthUm != null && (newLengthUm < 1000 || newLengthUm > 20_000)) {
+      found.problems.push(`No cutter is ${writeMm(newLengthUm)} long when new.`)
+      return null
+    }
+    if (fileUm != null && (fileUm < 2000 || fileUm > 10_000)) {
+      found.problems.push(`No file is ${writeMm(fileUm)} thick.`)
+      return null
+    }
+    return changedSpec(specFromProfile({ pitchClass, gaugeUm, driveLinks, cutterType, sequence }), own, 'crew')
+  }
+
+  private tag(text: string, found: Findings): string {
+    if (text === '') {
+      const made = freshTag(this.tags, this.context.random()) ?? ''
+      if (made === '') found.problems.push('There is no tag, and none is left to make.')
+      else found.doubts.push(`No tag: ${made} was made for it.`)
+      return made
+    }
+    if (text.length > LONGEST_TAG || !TAG.test(text)) found.problems.push(`"${text.slice(0, 40)}" cannot be a tag: up to ${LONGEST_TAG} letters and digits.`)
+    else if (this.tags.has(text) || this.upperTags.has(text.toUpperCase())) found.problems.push(`The tag ${text} is taken.`)
+    return text
+  }
+
+  /** The saw with a nickname; one that is not known is made to take this loop. */
+  private saw(nickname: string, spec: FitSpec, found: Findings): ImportSaw | null {
+    if (nickname === '') return null
+    if (nickname.length > LONGEST_NICKNAME) {
+      found.problems.push(`A saw's name has at most ${LONGEST_NICKNAME} characters.`)
+      return null
+    }
+    const lower = nickname.toLowerCase()
+    const known = [...this.context.saws, ...this.saws].find((saw) => saw.nickname.toLowerCase() === lower)
+    if (known !== undefined) return known
+    found.doubts.push(`No saw is called ${nickname}: one is added that takes ${specLine(spec)}.`)
+    const { pitchClass, gaugeUm, driveLinks } = spec
+    return { id: this.context.newId(), nickname, pitchClass, gaugeUm, driveLinks }
+  }
+
+  plan(cells: readonly string[], row: number): void {
+    const found = new Findings()
+    if (cells.every((cell) => cell.trim() === '')) {
+      this.rows.push({ row, fate: 'blank', tag: '', loop: '', doubts: [], problems: [] })
+      return
+    }
+    const texts = this.texts(cells, found)
+    const tag = this.tag(texts.tag, found)
+    const spec = this.spec(texts, found)
+    const lengthUm = found.value(readLengthCell(texts.length, this.context.unit))
+    const place = found.value(readPlaceCell(texts.place))
+    const saw = spec === null ? null : this.saw(texts.saw, spec, found)
+    if (spec !== null && lengthUm != null) {
+      const check = checkLength(spec, lengthUm, null)
+      if (!check.ok) found.problems.push(`${writeMm(lengthUm)} is longer than a new cutter (${writeMm(spec.newLengthUm)}).`)
+      else found.doubts.push('Length now is taken for cutter 1: the sheet does not say which it was.')
+    }
+    if (place === 'saw' && spec !== null) this.checkSaw(tag, spec, saw, found)
+    const note = texts.note.slice(0, LONGEST_NOTE)
+    const fate = found.problems.length > 0 ? 'wrong' : 'add'
+    this.rows.push({ row, fate, tag, loop: spec === null ? '' : specLine(spec), doubts: found.doubts, problems: found.problems })
+    if (fate === 'wrong' || spec === null) return
+    this.tags.add(tag)
+    this.upperTags.add(tag.toUpperCase())
+    if (saw !== null && ![...this.context.saws, ...this.saws].includes(saw)) this.saws.push(saw)
+    if (saw !== null && place === 'saw') this.taken.add(saw.id)
+    this.write(tag, spec, lengthUm ?? null, place ?? null, saw, note)
+  }
+
+  private checkSaw(tag: string, spec: FitSpec, saw: ImportSaw | null, found: Findings): void {
+    if (saw === null) {
+      found.problems.push('It is on a saw, and the sheet does not say on which.')
+      return
+    }
+    if (this.taken.has(saw.id)) found.problems.push(`Another loop is on ${saw.nickname}.`)
+    const { level, parts } = fitCheck(spec, saw)
+    const reasons = parts.filter((one) => one.level === level).map(({ reason }) => reason).join('; ')
+    if (level === 'mustNot') found.problems.push(`${tag} must not be on ${saw.nickname}: ${reasons}.`)
+    else if (level === 'but') found.doubts.push(`On ${saw.nickname}, but ${reasons}.`)
+  }
+
+  private write(tag: string, spec: LoopSpec, lengthUm: number | null, place: string | null, saw: ImportSaw | null, note: string): void {
+    const { now, newId } = this.context
+    const loopId = newId()
+    const base = () => ({ id: newId(), loopId, happenedAt: now, personId: null })
+    const said = note === '' ? {} : { note }
+    this.entries.push({ ...base(), kind: 'registered', tag, spec, ...said })
+    if (lengthUm !== null) {
+      this.entries.push({ ...base(), kind: 'measured', readings: [{ cutter: 1, lengthUm }], note: 'From a spreadsheet; which cutter it was is not known' })
+    }
+    switch (place) {
+      case null:
+      case 'bench':
+        return
+      case 'saw':
+        if (saw === null) return
+        this.entries.push({ ...base(), kind: 'fitted', sawId: saw.id, ...(fitCheck(spec, saw).level === 'but' ? { overruled: 'As it was found' } : {}) })
+        return
+      case 'shop':
+        this.entries.push({ ...base(), kind: 'sentOut', shop: 'A shop' })
+        return
+      case 'retired':
+        this.entries.push({ ...base(), kind: 'retired', reason: 'other' })
+        return
+      case 'truck':
+      case 'sharpRack':
+      case 'dullBox':
+        this.entries.push({ ...base(), kind: 'moved', to: place })
+    }
+  }
+}
+
+/** Fields that a match lacks and no row can do without. */
+export const missingFields = (match: ColumnMatch): ImportField[] => NEEDED_FIELDS.filter((field) => match[field] === undefined)
+
+/**
+ * What an import of these rows would do: every row's fate and every doubt. Nothing is written.
+ *
+ * @param rows cells of every row below the headings
+ * @param onProgress called now and then with how many rows are done
+ * @throws RangeError when a field that is needed has no column
+ * @example
+ * planImport([['K9', '3/8', '1.5', '72']], { tag: 0, pitch: 1, gauge: 2, driveLinks: 3 }, context).counts.add // 1
+ */
+export function planImport(rows: readonly (readonly string[])[], match: ColumnMatch, context: ImportContext, onProgress?: (done: number) => void): ImportPlan {
+  const missing = missingFields(match)
+  if (missing.length > 0) throw new RangeError(`No column is matched to: ${missing.map((field) => IMPORT_FIELD_NAMES[field]).join(', ')}.`)
+  const planner = new Planner(match, context)
+  rows.forEach((cells, i) => {
+    planner.plan(cells, i + 2)
+    if ((i + 1) % PROGRESS_EVERY === 0) onProgress?.(i + 1)
+  })
+  const count = (fate: RowFate['fate']): number => planner.rows.filter((row) => row.fate === fate).length
+  return {
+    rows: planner.rows,
+    saws: planner.saws,
+    entries: planner.entries,
+    counts: { add: count('add'), wrong: count('wrong'), blank: count('blank'), doubtful: planner.rows.filter(({ fate, doubts }) => fate === 'add' && doubts.length > 0).length },
+  }
+}

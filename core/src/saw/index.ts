@@ -1,0 +1,2 @@
+export * from './sawEntry'
+export * from './sawState'

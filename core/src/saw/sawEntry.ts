@@ -1,0 +1,48 @@
+import type { Instant } from '../log'
+import type { PitchClass } from '../profile'
+import type { Um } from '../units'
+
+/** What a saw's bar, its nose and its sprocket take. */
+export interface SawFit {
+  /** Pitch of the sprocket. */
+  readonly pitchClass: PitchClass
+  /** Groove width of the bar. */
+  readonly gaugeUm: Um
+  readonly driveLinks: number
+  /** Pitch of the nose sprocket; null for a solid nose, or where nobody has looked. */
+  readonly nosePitchClass?: PitchClass | null
+}
+
+/** What every entry in a saw's log says. */
+export interface SawEntryBase {
+  readonly id: string
+  readonly sawId: string
+  readonly happenedAt: Instant
+  readonly writtenAt: Instant
+  readonly personId: string | null
+  readonly writtenBy: string | null
+  readonly note?: string
+}
+
+/** What each kind of entry in a saw's log carries. */
+export interface SawEntryBodies {
+  /** A bar with a groove, a length and a nose of its own. */
+  barFitted: { readonly gaugeUm: Um; readonly driveLinks: number; readonly nosePitchClass: PitchClass | null }
+  barFlipped: object
+  /** What is left out was not looked at. */
+  barChecked: { readonly grooveWidthUm?: Um; readonly grooveDepthUm?: Um; readonly burrs?: boolean }
+  /** Rails filed flat and square, burrs off. */
+  railsDressed: object
+  sprocketRenewed: { readonly pitchClass: PitchClass }
+  sawCorrected: { readonly strikes: string }
+}
+
+export type SawEntryKind = keyof SawEntryBodies
+export const SAW_ENTRY_KINDS: readonly SawEntryKind[] = ['barFitted', 'barFlipped', 'barChecked', 'railsDressed', 'sprocketRenewed', 'sawCorrected']
+
+export type SawEntryOf<K extends SawEntryKind> = SawEntryBase & { readonly kind: K } & SawEntryBodies[K]
+export type SawEntry = { [K in SawEntryKind]: SawEntryOf<K> }[SawEntryKind]
+
+type WithoutWritten<T> = T extends SawEntry ? Omit<T, 'writtenAt' | 'writtenBy'> : never
+/** An entry in a saw's log as a device sends it. */
+export type NewSawEntry = WithoutWritten<SawEntry>

@@ -1,0 +1,2 @@
+export * from './iso7064'
+export * from './tag'

@@ -1,0 +1,59 @@
+import fc from 'fast-check'
+import { expect, test } from 'vitest'
+import { checkValue } from './iso7064'
+import { checks, freshTag, looksMade, madeTag, readTag, tagCode, TAG_ALPHABET, TAG_COUNT } from './tag'
+
+// ISO/IEC 7064 hybrid systems, examples from memory: MOD 11,10 over 0794 gives 5; MOD 37,36 over
+// A12425GABC1234002 gives M (the worked example of the GRid standard).
+test('check values agree with the published examples of ISO 7064', () => {
+  expect(checkValue([0, 7, 9, 4], 10)).toBe(5)
+  const alphabet = '0123456789ABCDEFGHIJKLMNOPQRSTUVWXYZ'
+  const value = checkValue([...'A12425GABC1234002'].map((char) => alphabet.indexOf(char)), 36)
+  expect(alphabet.charAt(value)).toBe('M')
+  expect(() => checkValue([10], 10)).toThrow(RangeError)
+})
+
+test('no character of a tag is taken for another', () => {
+  expect(TAG_ALPHABET).not.toMatch(/[0O1IL]/)
+  expect(new Set(TAG_ALPHABET).size).toBe(TAG_ALPHABET.length)
+})
+
+const anyTag = fc.integer({ min: 0, max: TAG_COUNT - 1 }).map(madeTag)
+const anyChar = fc.constantFrom(...TAG_ALPHABET)
+
+test('every made tag checks, and no single slip does', () => {
+  fc.assert(
+    fc.property(anyTag, fc.integer({ min: 0, max: 3 }), anyChar, (tag, at, char) => {
+      expect(checks(tag)).toBe(true)
+      const slipped = tag.slice(0, at) + char + tag.slice(at + 1)
+      expect(checks(slipped)).toBe(slipped === tag)
+    }),
+  )
+})
+
+test('every made tag is another one', () => {
+  const all = new Set(Array.from({ length: TAG_COUNT }, (_, i) => madeTag(i)))
+  expect(all.size).toBe(TAG_COUNT)
+  expect(() => madeTag(TAG_COUNT)).toThrow(RangeError)
+  expect(freshTag(all, 0.5)).toBeNull()
+  all.delete(madeTag(7))
+  expect(freshTag(all, 0.9)).toBe(madeTag(7))
+})
+
+test('a tag is read from a scan, from typing, in small letters', () => {
+  const known = ['K3', '222Y', 'Müller 1']
+  expect(readTag(tagCode('K3'), known)).toEqual({ ok: true, tag: 'K3' })
+  expect(readTag(' k3 ', known)).toEqual({ ok: true, tag: 'K3' })
+  expect(readTag('undercliff:222y', known)).toEqual({ ok: true, tag: '222Y' })
+  expect(readTag(tagCode('Müller 1'), known)).toEqual({ ok: true, tag: 'Müller 1' })
+})
+
+test('a slip, a tag nobody has and a code of something else are told apart', () => {
+  const known = ['222Y', 'K3']
+  expect(readTag('223Y', known)).toEqual({ ok: false, message: '223Y is misread: its last character does not agree with the others.', nearest: ['222Y'] })
+  expect(readTag('K4', known)).toEqual({ ok: false, message: 'No loop has the tag K4.', nearest: ['K3'] })
+  expect(readTag('https://example.org/x', known)).toMatchObject({ ok: false, nearest: [], message: expect.stringContaining('something else') as string })
+  expect(readTag('WIFI:S:shed;;', known)).toMatchObject({ ok: false, message: expect.stringContaining('something else') as string })
+  expect(readTag('', known)).toMatchObject({ ok: false })
+  expect(looksMade('K3')).toBe(false)
+})

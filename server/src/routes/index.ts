@@ -1,0 +1,20 @@
+import type { Route } from '../http/access'
+import type { RouteParts } from './parts'
+import { entriesRoutes } from './entries'
+import { filesRoutes } from './files'
+import { peopleRoutes } from './people'
+import { sawsRoutes } from './saws'
+import { sessionRoutes } from './session'
+import { shedRoutes } from './shed'
+import { tagsRoutes } from './tags'
+
+/** Every route below `/api`. */
+export const allRoutes = (parts: RouteParts): readonly Route[] => [
+  ...sessionRoutes(parts),
+  ...peopleRoutes(parts),
+  ...shedRoutes(parts),
+  ...entriesRoutes(parts),
+  ...sawsRoutes(parts),
+  ...tagsRoutes(parts),
+  ...filesRoutes(parts),
+]

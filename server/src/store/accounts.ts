@@ -1,0 +1,179 @@
+import type { AccountAnswer, AccountChange, SetUp, SignIn, Switch } from '@undercliff/contract'
+import { and, asc, eq, ne, sql } from 'drizzle-orm'
+import { nanoid } from 'nanoid'
+import type { Database } from '../database/connect'
+import { duplicateKey } from '../database/errors'
+import { accounts, crews, people, sessions } from '../database/schema'
+import type { Caller } from './caller'
+import { lockCrew } from './crewLock'
+import { installedCrew } from './crew'
+import { hashSecret, isSecret } from './passwords'
+import { Refusal } from './refusal'
+import type { Session } from './sessions'
+import type { Tries } from './tries'
+
+/** Whether anybody can sign in to this installation. */
+export async function hasAccounts(db: Database): Promise<boolean> {
+  const [one] = await db.select({ login: accounts.login }).from(accounts).limit(1)
+  return one !== undefined
+}
+
+function nameClash(error: unknown): never {
+  const key = duplicateKey(error)
+  if (key === 'accounts_login') throw new Refusal('name-taken', 'That sign-in name is taken. Choose another.')
+  if (key === 'people_name') throw new Refusal('name-taken', 'Somebody on the crew has that name.')
+  throw error
+}
+
+/**
+ * Makes the first lead of an installation that nobody can sign in to yet.
+ *
+ * @throws Refusal when somebody can
+ */
+export async function setUp(db: Database, { crewName, name, login, password }: SetUp): Promise<Pick<Caller, 'crewId' | 'personId'>> {
+  const passwordHash = await hashSecret(password)
+  return db.transaction(async (tx) => {
+    const crewId = await installedCrew(tx)
+    if (crewId === null) throw new Error('an installation has a crew')
+    await lockCrew(tx, crewId)
+    const [one] = await tx.select({ login: accounts.login }).from(accounts).limit(1)
+    if (one !== undefined) throw new Refusal('set-up-already', 'Somebody has set it up. Sign in.')
+    await tx.update(crews).set({ name: crewName }).where(eq(crews.id, crewId))
+    // A crew from before people signed in may know the lead by name already.
+    const [known] = await tx.select({ id: people.id }).from(people).where(and(eq(people.crewId, crewId), eq(people.name, name)))
+    const personId = known?.id ?? nanoid()
+    if (known === undefined) await tx.insert(people).values({ crewId, id: personId, name, role: 'lead' })
+    else await tx.update(people).set({ role: 'lead' }).where(and(eq(people.crewId, crewId), eq(people.id, personId)))
+    await tx.insert(accounts).values({ crewId, personId, login, passwordHash })
+    return { crewId, personId }
+  })
+}
+
+/**
+ * Who a name and password belong to.
+ *
+ * @param address where the try comes from, for the limit on tries
+ * @throws Refusal when they belong to nobody, or after too many tries
+ */
+export async function checkSignIn(db: Database, tries: Tries, { login, password }: SignIn, address: string): Promise<Pick<Caller, 'crewId' | 'personId'>> {
+  const wanted = login.trim().toLowerCase()
+  await tries.count(wanted, address)
+  const [account] = await db.select().from(accounts).where(eq(accounts.login, wanted))
+  if (!(await isSecret(account?.passwordHash ?? null, password)) || account === undefined) {
+    throw new Refusal('wrong-sign-in', 'The name or the password is not right.')
+  }
+  await tries.forgive(wanted, address)
+  return { crewId: account.crewId, personId: account.personId }
+}
+
+/**
+ * Checks the PIN with which somebody takes over a shared device.
+ *
+ * @throws Refusal when the device is not shared, the PIN is wrong, or after too many tries
+ */
+export async function checkPin(db: Database, tries: Tries, session: Session, { personId, pin }: Switch, address: string): Promise<void> {
+  if (!session.shared) throw new Refusal('not-shared', 'A lead has to mark this device as shared first.')
+  const key = `pin:${session.crewId}:${personId}`
+  await tries.count(key, address)
+  const [account] = await db.select().from(accounts).where(and(eq(accounts.crewId, session.crewId), eq(accounts.personId, personId)))
+  if (!(await isSecret(account?.pinHash ?? null, pin))) throw new Refusal('wrong-sign-in', 'That is not the PIN.')
+  await tries.forgive(key, address)
+}
+
+/** Everybody of a crew who can sign in. */
+export const listAccounts = async (db: Database, crewId: string): Promise<AccountAnswer[]> =>
+  (
+    await db
+      .select({ personId: people.id, name: people.name, login: accounts.login, role: people.role, pinHash: accounts.pinHash })
+      .from(accounts)
+      .innerJoin(people, and(eq(people.crewId, accounts.crewId), eq(people.id, accounts.personId)))
+      .where(eq(accounts.crewId, crewId))
+      .orderBy(asc(people.name))
+  ).map(({ pinHash, ...account }) => ({ ...account, hasPin: pinHash !== null }))
+
+/** @throws Refusal unless another lead than this person can sign in */
+async function needAnotherLead(db: Pick<Database, 'select'>, crewId: string, personId: string): Promise<void> {
+  const [other] = await db
+    .select({ id: people.id })
+    .from(accounts)
+    .innerJoin(people, and(eq(people.crewId, accounts.crewId), eq(people.id, accounts.personId)))
+    .where(and(eq(accounts.crewId, crewId), eq(people.role, 'lead'), ne(people.id, personId)))
+    .limit(1)
+  if (other === undefined) throw new Refusal('last-lead', 'Make somebody else a lead first.')
+}
+
+/**
+ * Lets a person of the crew sign in, or changes how and as what. A new password ends their other
+ * sessions.
+ *
+ * @throws Refusal when the person is not on the crew, the name is taken or no lead would be left
+ */
+export async function changeAccount(db: Database, session: Session, personId: string, { login, password, role }: AccountChange): Promise<void> {
+  const { crewId } = session
+  const passwordHash = password === undefined ? null : await hashSecret(password)
+  await db.transaction(async (tx) => {
+    await lockCrew(tx, crewId)
+    const [person] = await tx.select().from(people).where(and(eq(people.crewId, crewId), eq(people.id, personId)))
+    if (person === undefined) throw new Refusal('no-such-person', 'Nobody on the crew has this id.')
+    const [before] = await tx.select().from(accounts).where(and(eq(accounts.crewId, crewId), eq(accounts.personId, personId)))
+    if (person.role === 'lead' && role !== 'lead') await needAnotherLead(tx, crewId, personId)
+    await tx.update(people).set({ role }).where(and(eq(people.crewId, crewId), eq(people.id, personId)))
+    if (before === undefined) {
+      const message = 'The first password is missing.'
+      if (passwordHash === null) throw new Refusal('invalid', message, [{ field: 'password', message }])
+      await tx.insert(accounts).values({ crewId, personId, login, passwordHash }).catch(nameClash)
+      return
+    }
+    await tx
+      .update(accounts)
+      .set({ login, ...(passwordHash === null ? {} : { passwordHash }) })
+      .where(and(eq(accounts.crewId, crewId), eq(accounts.personId, personId)))
+      .catch(nameClash)
+    if (passwordHash !== null) {
+      await tx.delete(sessions).where(and(eq(sessions.crewId, crewId), eq(sessions.personId, personId), ne(sessions.id, session.sessionId)))
+    }
+  })
+}
+
+/**
+ * Lets somebody sign in no longer; what they wrote stays.
+ *
+ * @throws Refusal when they could not, or no lead would be left
+ */
+export const removeAccount = (db: Database, crewId: string, personId: string): Promise<void> =>
+  db.transaction(async (tx) => {
+    await lockCrew(tx, crewId)
+    const [account] = await tx.select().from(accounts).where(and(eq(accounts.crewId, crewId), eq(accounts.personId, personId)))
+    if (account === undefined) throw new Refusal('no-such-account', 'This person cannot sign in.')
+    await needAnotherLead(tx, crewId, personId)
+    await tx.delete(accounts).where(and(eq(accounts.crewId, crewId), eq(accounts.personId, personId)))
+  })
+
+/**
+ * Changes one's own password and ends one's other sessions.
+ *
+ * @throws Refusal when the present password is not right, or after too many tries
+ */
+export async function changePassword(db: Database, tries: Tries, session: Session, current: string, next: string, address: string): Promise<void> {
+  const { crewId, personId } = session
+  const key = `password:${crewId}:${personId}`
+  await tries.count(key, address)
+  const [account] = await db.select().from(accounts).where(and(eq(accounts.crewId, crewId), eq(accounts.personId, personId)))
+  if (account === undefined || !(await isSecret(account.passwordHash, current))) throw new Refusal('wrong-sign-in', 'The present password is not right.')
+  await tries.forgive(key, address)
+  const passwordHash = await hashSecret(next)
+  await db.update(accounts).set({ passwordHash }).where(and(eq(accounts.crewId, crewId), eq(accounts.personId, personId)))
+  await db.delete(sessions).where(and(eq(sessions.crewId, crewId), eq(sessions.personId, personId), ne(sessions.id, session.sessionId)))
+}
+
+/** Sets one's own PIN, or takes it away. */
+export async function changePin(db: Database, { crewId, personId }: Session, pin: string | null): Promise<void> {
+  const pinHash = pin === null ? null : await hashSecret(pin)
+  await db.update(accounts).set({ pinHash }).where(and(eq(accounts.crewId, crewId), eq(accounts.personId, personId)))
+}
+
+/** Whether the crew that signs in here is the invented one that ships. */
+export async function isDemo(db: Database): Promise<boolean> {
+  const [crew] = await db.select({ demo: crews.demo }).from(crews).where(sql`${crews.demo}`).limit(1)
+  return crew !== undefined
+}

@@ -1,0 +1,9 @@
+import type { Role } from '@undercliff/contract'
+
+/** Who a request comes from. Everything that is read or written is of this crew. */
+export interface Caller {
+  readonly crewId: string
+  readonly personId: string
+  /** What they may do in this session. */
+  readonly role: Role
+}

@@ -1,0 +1,132 @@
+import type { Role, SessionListed, SignedIn } from '@undercliff/contract'
+import { createHash, randomBytes } from 'node:crypto'
+import { and, eq, isNotNull, lt } from 'drizzle-orm'
+import { nanoid } from 'nanoid'
+import type { Database, Transaction } from '../database/connect'
+import { accounts, people, sessions } from '../database/schema'
+import type { Caller } from './caller'
+import { Refusal } from './refusal'
+
+/** Days without a request after which a session ends. */
+export const SESSION_DAYS = 30
+/** A session's last use is written down at most this often, in ms. */
+const SEEN_EVERY_MS = 5 * 60_000
+const DAY_MS = 86_400_000
+
+const sha256 = (text: string): string => createHash('sha256').update(text).digest('hex')
+
+/** What goes back in a header with every change; only pages of this site can read it. */
+export const csrfTokenOf = (token: string): string => sha256(`csrf:${token}`)
+
+/** A caller with the session that brought them. */
+export interface Session extends Caller {
+  readonly sessionId: string
+  readonly token: string
+  readonly name: string
+  readonly shared: boolean
+  readonly byPin: boolean
+  readonly hasPin: boolean
+}
+
+/** What a new session is opened with. */
+export interface Opening {
+  readonly crewId: string
+  readonly personId: string
+  /** What the browser calls itself. */
+  readonly device: string
+  readonly shared?: boolean
+  readonly byPin?: boolean
+}
+
+/** A browser and system in two words, as far as it says. */
+export function deviceOf(userAgent: string | undefined): string {
+  if (userAgent === undefined) return 'a program'
+  const browser = /Firefox/.test(userAgent) ? 'Firefox' : /Edg/.test(userAgent) ? 'Edge' : /Chrom/.test(userAgent) ? 'Chromium' : /Safari/.test(userAgent) ? 'Safari' : 'a browser'
+  const system = /Android/.test(userAgent) ? 'Android' : /iPhone|iPad/.test(userAgent) ? 'iOS' : /Windows/.test(userAgent) ? 'Windows' : /Mac OS/.test(userAgent) ? 'macOS' : /Linux/.test(userAgent) ? 'Linux' : 'another system'
+  return `${browser} on ${system}`
+}
+
+/** Opens a session under a fresh token and returns the token, which is kept nowhere here. */
+export async function openSession(db: Database | Transaction, { crewId, personId, device, shared = false, byPin = false }: Opening, now: Date): Promise<string> {
+  const token = randomBytes(32).toString('base64url')
+  const at = now.toISOString()
+  await db.insert(sessions).values({ tokenHash: sha256(token), id: nanoid(), crewId, personId, device, startedAt: at, seenAt: at, shared, byPin })
+  await db.delete(sessions).where(lt(sessions.seenAt, new Date(now.getTime() - SESSION_DAYS * DAY_MS).toISOString()))
+  return token
+}
+
+/** The session of a token; null when it is none, was ended or is too old. */
+export async function findSession(db: Database, token: string, now: Date): Promise<Session | null> {
+  const tokenHash = sha256(token)
+  const [row] = await db
+    .select({
+      id: sessions.id,
+      crewId: sessions.crewId,
+      personId: sessions.personId,
+      seenAt: sessions.seenAt,
+      shared: sessions.shared,
+      byPin: sessions.byPin,
+      name: people.name,
+      role: people.role,
+      pinHash: accounts.pinHash,
+    })
+    .from(sessions)
+    .innerJoin(people, and(eq(people.crewId, sessions.crewId), eq(people.id, sessions.personId)))
+    .innerJoin(accounts, and(eq(accounts.crewId, sessions.crewId), eq(accounts.personId, sessions.personId)))
+    .where(eq(sessions.tokenHash, tokenHash))
+  if (row === undefined) return null
+  const idleMs = now.getTime() - Date.parse(row.seenAt)
+  if (idleMs > SESSION_DAYS * DAY_MS) return null
+  if (idleMs > SEEN_EVERY_MS) await db.update(sessions).set({ seenAt: now.toISOString() }).where(eq(sessions.tokenHash, tokenHash))
+  const { id, crewId, personId, shared, byPin, name, pinHash } = row
+  // Four digits are not enough to be a lead by.
+  const role: Role = byPin ? 'sawyer' : row.role
+  return { sessionId: id, token, crewId, personId, role, name, shared, byPin, hasPin: pinHash !== null }
+}
+
+/** Ends a session. */
+export const endSession = async (db: Database | Transaction, token: string): Promise<void> => {
+  await db.delete(sessions).where(eq(sessions.tokenHash, sha256(token)))
+}
+
+/** Marks a session as that of a bench device that people take over by PIN, or not. */
+export const markShared = async (db: Database, { token }: Session, shared: boolean): Promise<void> => {
+  await db.update(sessions).set({ shared }).where(eq(sessions.tokenHash, sha256(token)))
+}
+
+/** What a page is told of the session it is in. */
+export async function describeSession(db: Database, session: Session): Promise<SignedIn> {
+  const { crewId, personId, name, role, token, shared, byPin, hasPin } = session
+  const switchable = shared
+    ? await db
+        .select({ personId: people.id, name: people.name })
+        .from(accounts)
+        .innerJoin(people, and(eq(people.crewId, accounts.crewId), eq(people.id, accounts.personId)))
+        .where(and(eq(accounts.crewId, crewId), isNotNull(accounts.pinHash)))
+        .orderBy(people.name)
+    : []
+  return { state: 'signedIn', personId, name, role, crewId, csrfToken: csrfTokenOf(token), shared, byPin, hasPin, switchable }
+}
+
+/** Where somebody is signed in; a lead sees the whole crew's. */
+export async function listSessions(db: Database, session: Session): Promise<SessionListed[]> {
+  const own = session.role === 'lead' ? undefined : eq(sessions.personId, session.personId)
+  const rows = await db
+    .select({ id: sessions.id, personId: sessions.personId, name: people.name, device: sessions.device, startedAt: sessions.startedAt, seenAt: sessions.seenAt, shared: sessions.shared })
+    .from(sessions)
+    .innerJoin(people, and(eq(people.crewId, sessions.crewId), eq(people.id, sessions.personId)))
+    .where(and(eq(sessions.crewId, session.crewId), own))
+    .orderBy(sessions.seenAt)
+  return rows.map((row) => ({ ...row, current: row.id === session.sessionId })).reverse()
+}
+
+/**
+ * Ends another session: one's own, or as a lead any of the crew's.
+ *
+ * @throws Refusal when there is none such to end
+ */
+export async function revokeSession(db: Database, session: Session, id: string): Promise<void> {
+  const own = session.role === 'lead' ? undefined : eq(sessions.personId, session.personId)
+  const [{ affectedRows }] = await db.delete(sessions).where(and(eq(sessions.crewId, session.crewId), eq(sessions.id, id), own))
+  if (affectedRows === 0) throw new Refusal('no-such-session', 'There is no such session.')
+}
