@@ -58,7 +58,7 @@ export default tseslint.config(
       'vue/require-default-prop': 'off',
       'vue/attributes-order': 'off',
       'no-console': 'error',
-      eqeqeq: 'error',
+      eqeqeq: ['error', 'always', { null: 'ignore' }],
     },
   },
   {

@@ -1,37 +1,62 @@
 <script setup lang="ts">
 import { usePreferredDark } from '@vueuse/core'
 import { NConfigProvider } from 'naive-ui'
-import { computed, onMounted } from 'vue'
+import { computed, defineAsyncComponent, onMounted, watch } from 'vue'
 import AppBar from './parts/AppBar.vue'
 import NoticeBar from './parts/NoticeBar.vue'
 import { useNotices } from './remote/notices'
+import { useMoves } from './move/moveStore'
 import { useOutbox } from './remote/outbox'
+import { useSession } from './remote/sessionStore'
 import { useShed } from './remote/shedStore'
 import { fetchOtherScreens, router } from './router'
+import { useWedge } from './scan/useWedge'
 import { darkOverrides, darkTheme, lightOverrides } from './theme/naive'
 
+const SignInPage = defineAsyncComponent(() => import('./session/SignInPage.vue'))
+const MovePanel = defineAsyncComponent(() => import('./move/MovePanel.vue'))
 const dark = usePreferredDark()
 const theme = computed(() => (dark.value ? darkTheme : null))
 const overrides = computed(() => (dark.value ? darkOverrides : lightOverrides))
 const shed = useShed()
 const outbox = useOutbox()
 const notices = useNotices()
+const session = useSession()
+const moves = useMoves()
+useWedge()
 router.onError(() => {
   notices.say('That screen cannot be opened while the shed does not answer.')
 })
+/** Another person on this device: what they see and what they left to be sent is theirs. */
+watch(
+  () => [session.state, session.me?.personId, session.me?.crewId] as const,
+  ([state, , crewId], before) => {
+    if (state !== 'signedIn') {
+      shed.forget()
+      return
+    }
+    if (before !== undefined && before[2] !== undefined && before[2] !== crewId) shed.forget()
+    void shed.load()
+    void outbox.flush()
+  },
+  { immediate: true },
+)
 onMounted(() => {
-  void shed.load()
-  void outbox.flush()
+  void session.ask()
   void router.isReady().then(() => setTimeout(() => void fetchOtherScreens(), 300))
 })
 </script>
 
 <template>
   <NConfigProvider :theme="theme" :theme-overrides="overrides" preflight-style-disabled>
-    <AppBar />
-    <main class="page">
-      <RouterView :key="$route.path" />
-    </main>
-    <NoticeBar />
+    <template v-if="session.state === 'signedIn'">
+      <AppBar />
+      <main class="page">
+        <RouterView :key="$route.path" />
+      </main>
+      <MovePanel v-if="moves.asked" />
+      <NoticeBar />
+    </template>
+    <main v-else class="page"><SignInPage /></main>
   </NConfigProvider>
 </template>

@@ -1,18 +1,20 @@
 <script setup lang="ts">
-import { LENGTH_PREFERENCES, writeLength, type LengthPreference } from '@undercliff/core'
+import { CUTTER_TYPE_NAMES, LENGTH_PREFERENCES, PITCH_PROFILES, SEQUENCE_NAMES, writeLength, type LengthPreference } from '@undercliff/core'
 import { NInput } from 'naive-ui'
 import { computed, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
-import WhoField from '../parts/WhoField.vue'
-import { postBackup, putCrew } from '../remote/api'
+import { deleteProfile, postBackup, putCrew } from '../remote/api'
 import { useNotices } from '../remote/notices'
+import { useSession } from '../remote/sessionStore'
 import { useShed } from '../remote/shedStore'
+import PeoplePanel from './PeoplePanel.vue'
+import RulesPanel from './RulesPanel.vue'
 
 const shed = useShed()
 const notices = useNotices()
 const name = ref('')
 const wrong = ref('')
-const who = ref<string | null>(null)
+const session = useSession()
 const EXAMPLE_UM = 650
 const LABELS: Record<LengthPreference, string> = { mm: 'Millimetres', inch: 'Inches', both: 'Both' }
 watch(() => shed.crew?.name, (known) => { name.value = known ?? '' }, { immediate: true })
@@ -21,9 +23,11 @@ const TABLES = [
   { name: 'loops', label: 'Loops' },
   { name: 'saws', label: 'Saws' },
   { name: 'people', label: 'People' },
+  { name: 'profiles', label: 'Profiles' },
   { name: 'log', label: 'The log' },
+  { name: 'saw-log', label: 'Log of the saws' },
 ]
-const empty = computed(() => shed.loops.length === 0 && shed.saws.length === 0 && shed.people.length === 0)
+const empty = computed(() => shed.loops.length === 0 && shed.saws.length === 0 && shed.people.length <= 1)
 const router = useRouter()
 
 async function restore(event: Event): Promise<void> {
@@ -42,6 +46,16 @@ async function restore(event: Event): Promise<void> {
   }
 }
 
+async function removeProfile(id: string, called: string): Promise<void> {
+  try {
+    await deleteProfile(id)
+    await shed.load()
+    notices.say(`${called} is gone; loops made from it keep their values.`)
+  } catch (error) {
+    wrong.value = (error as Error).message
+  }
+}
+
 async function change(lengths: LengthPreference): Promise<void> {
   try {
     await putCrew({ name: name.value.trim(), lengths })
@@ -55,33 +69,47 @@ async function change(lengths: LengthPreference): Promise<void> {
 </script>
 
 <template>
-  <form v-if="shed.crew" class="sheet stack" style="max-width: 860px" @submit.prevent="change(shed.lengths)">
-    <h1>The crew</h1>
-    <div class="field"><label for="crew-name">Name</label><NInput v-model:value="name" :maxlength="60" :input-props="{ id: 'crew-name' }" placeholder="" /></div>
-    <fieldset>
-      <legend>Lengths are read in</legend>
-      <div class="row" role="radiogroup" aria-label="Lengths are read in">
-        <button v-for="one in LENGTH_PREFERENCES" :key="one" type="button" class="act" role="radio" :aria-checked="shed.lengths === one" @click="change(one)">{{ LABELS[one] }} <span class="figures">{{ writeLength(EXAMPLE_UM, one) }}</span></button>
-      </div>
-      <p class="soft">A number typed without a unit is taken in {{ shed.bareUnit === 'inch' ? 'inches' : 'millimetres' }}; a fraction is always inches.</p>
-    </fieldset>
-    <WhoField v-model="who" label="People" />
-    <p v-if="wrong" class="stop-text" role="alert">{{ wrong }}</p>
-    <button type="submit" class="act next">Save the name</button>
-    <section class="stack">
-      <h2>Take it away</h2>
-      <p class="row">
-        <a class="act small" href="/api/backup" download>Everything, as one file</a>
-        <a v-for="{ name: table, label } in TABLES" :key="table" class="act small" :href="`/api/tables/${table}.csv`" download>{{ label }} as CSV</a>
-      </p>
-    </section>
-    <section v-if="empty" class="field">
-      <label for="backup">Read a backup into this empty shed</label>
-      <input id="backup" type="file" accept="application/json,.json" @change="restore" />
-    </section>
-  </form>
+  <div v-if="shed.crew" class="crew">
+    <div class="stack">
+      <form class="sheet stack" @submit.prevent="change(shed.lengths)">
+        <h1>{{ shed.crew.name }}</h1>
+        <template v-if="session.isLead">
+          <div class="field"><label for="crew-name">Name</label><NInput v-model:value="name" :maxlength="60" :input-props="{ id: 'crew-name' }" placeholder="" /></div>
+          <p><button type="submit" class="act small" :disabled="name.trim() === shed.crew.name || name.trim() === ''">Save the name</button></p>
+        </template>
+        <fieldset>
+          <legend>Lengths are read in</legend>
+          <div class="row" role="radiogroup" aria-label="Lengths are read in">
+            <button v-for="one in LENGTH_PREFERENCES" :key="one" type="button" class="act" role="radio" :aria-checked="shed.lengths === one" :disabled="!session.isLead" @click="change(one)">{{ LABELS[one] }} <span class="figures">{{ writeLength(EXAMPLE_UM, one) }}</span></button>
+          </div>
+          <p class="soft">A number typed without a unit is taken in {{ shed.bareUnit === 'inch' ? 'inches' : 'millimetres' }}; a fraction is always inches.</p>
+        </fieldset>
+        <p v-if="wrong" class="stop-text" role="alert">{{ wrong }}</p>
+      </form>
+      <div class="sheet"><RulesPanel /></div>
+    </div>
+    <div class="stack">
+      <div class="sheet"><PeoplePanel v-if="session.isLead" /><template v-else><h2>People</h2><p v-for="person in shed.people" :key="person.id">{{ person.name }}, {{ person.role }}</p></template></div>
+      <section v-if="shed.profiles.length > 0" class="sheet stack">
+        <h2>Profiles of the crew's own</h2>
+        <p v-for="profile in shed.profiles" :key="profile.id" class="profile"><span><strong>{{ profile.name }}</strong><br /><span class="soft">{{ PITCH_PROFILES[profile.values.pitchClass].name }} · {{ CUTTER_TYPE_NAMES[profile.values.cutterType] }}, {{ SEQUENCE_NAMES[profile.values.sequence] }}</span></span><button v-if="session.isLead" type="button" class="act small" :aria-label="`Take away the profile ${profile.name}`" @click="removeProfile(profile.id, profile.name)">Take away</button></p>
+      </section>
+      <section class="sheet stack">
+        <h2>In and out</h2>
+        <p v-if="session.isLead" class="row"><RouterLink class="act small" to="/import">Bring in a spreadsheet</RouterLink><a class="act small" href="/api/backup" download>Everything, as one file</a></p>
+        <p class="row"><a v-for="{ name: table, label } in TABLES" :key="table" class="act small" :href="`/api/tables/${table}.csv`" download>{{ label }} as CSV</a></p>
+        <p class="soft">Passwords and PINs are in none of these.</p>
+        <div v-if="empty && session.isLead" class="field">
+          <label for="backup">Read a backup into this empty shed</label>
+          <input id="backup" class="plain" type="file" accept="application/json,.json" @change="restore" />
+        </div>
+      </section>
+    </div>
+  </div>
 </template>
 
 <style scoped>
-input[type='file'] { min-height: var(--target); padding: 8px; border: 2px solid var(--rule-strong); border-radius: 4px; color: var(--ink); font: 400 1rem var(--text); max-width: 100%; }
+.crew { display: grid; grid-template-columns: minmax(0, 1fr) minmax(0, 1fr); gap: 14px; align-items: start; }
+.profile { display: grid; grid-template-columns: 1fr auto; gap: 10px; align-items: center; border-top: 1px solid var(--rule); padding-top: 8px; }
+@media (max-width: 900px) { .crew { grid-template-columns: minmax(0, 1fr); } }
 </style>

@@ -1,10 +1,12 @@
 <script setup lang="ts">
 import { useSessionStorage } from '@vueuse/core'
-import { CUTTER_TYPES, CUTTER_TYPE_NAMES, fits, gaugeCandidates, identifyPitch, likelyDriveLinks, PITCH_PROFILES, readLength, SEQUENCES, SEQUENCE_NAMES, specFromProfile, specLine, writeFile, writeLength, writeMm, type Clues, type CutterBuild, type CutterType, type Instrument, type Reading, type Sequence } from '@undercliff/core'
+import { BENCH_FIGURES, CUTTER_TYPES, CUTTER_TYPE_NAMES, DEFAULT_RULES, fileFor, fits, gaugeCandidates, identifyPitch, likelyDriveLinks, ORIGIN_WORDS, originOf, PITCH_PROFILES, readLength, SEQUENCES, SEQUENCE_NAMES, specFromProfile, specLine, topPlateAngleFor, writeFile, writeLength, writeMm, type Clues, type CutterBuild, type CutterType, type Instrument, type Reading, type Sequence } from '@undercliff/core'
 import { NInput } from 'naive-ui'
 import { computed } from 'vue'
 import { useRouter } from 'vue-router'
 import { addLoopForm } from '../add/addLoopForm'
+import { sayFile } from '../loop/sayFile'
+import { useSession } from '../remote/sessionStore'
 import { useShed } from '../remote/shedStore'
 import BuildDrawing from './BuildDrawing.vue'
 import CornerDrawing from './CornerDrawing.vue'
@@ -15,6 +17,7 @@ const BUILDS = [['low', 'Low'], ['tall', 'Tall']] as const
 const SEQUENCE_HINTS: Record<Sequence, string> = { full: 'a cutter every second drive link', semiSkip: 'gaps take turns', fullSkip: 'a cutter every third' }
 const shed = useShed()
 const router = useRouter()
+const session = useSession()
 const EMPTY = { span: '', spanBy: 'caliper' as Instrument, thickness: '', thicknessBy: 'caliper' as Instrument, build: null as CutterBuild | null, links: '', bar: '', cutterType: null as CutterType | null, sequence: 'full' as Sequence }
 const form = useSessionStorage('undercliff:identify', { ...EMPTY })
 
@@ -45,6 +48,8 @@ const spec = computed(() =>
     ? null
     : specFromProfile({ pitchClass: best.value.pitchClass, gaugeUm: gaugeUm.value, driveLinks: links.value, cutterType: form.value.cutterType ?? 'semiChisel', sequence: form.value.sequence }),
 )
+const rules = computed(() => shed.crew?.rules ?? DEFAULT_RULES)
+const file = computed(() => fileFor(spec.value ?? specFromProfile({ pitchClass: 'threeEighths', gaugeUm: 1500, driveLinks: 72, cutterType: 'semiChisel' }), spec.value?.newLengthUm ?? 0, rules.value.fileSchool))
 const wheel = computed(() => (spec.value === null ? '' : PITCH_PROFILES[spec.value.pitchClass].wheelUm.value.map((um) => writeMm(um, 1)).filter((one, i, all) => all.indexOf(one) === i).join(' to ')))
 const saws = computed(() => shed.saws.filter((saw) => spec.value !== null && fits(spec.value, saw)))
 const alike = computed(() => shed.loops.filter((loop) => spec.value !== null && !loop.retired && specLine(loop.spec) === specLine(spec.value) && (form.value.cutterType === null || loop.spec.cutterType === form.value.cutterType)))
@@ -58,7 +63,7 @@ const missing = computed(() => {
 async function add(): Promise<void> {
   if (spec.value === null) return
   const { pitchClass, driveLinks, cutterType, sequence } = spec.value
-  addLoopForm().value = { ...addLoopForm().value, tag: '', pitchClass, gaugeUm: spec.value.gaugeUm, driveLinks: String(driveLinks), cutterType, sequence, fileUm: null, newLength: '', markLength: '' }
+  addLoopForm().value = { ...addLoopForm().value, tag: '', pitchClass, gaugeUm: spec.value.gaugeUm, driveLinks: String(driveLinks), cutterType, sequence, fileUm: null, profileId: null, measured: ['pitchClass', 'gaugeUm', 'driveLinks'], newLength: '', markLength: '' }
   form.value = { ...EMPTY }
   await router.push('/add/loop')
 }
@@ -111,15 +116,19 @@ async function add(): Promise<void> {
       <template v-if="spec">
         <h3>{{ specLine(spec) }}</h3>
         <dl>
-          <dt>File</dt><dd>{{ writeFile(spec.fileUm) }}</dd>
-          <dt>Wheel</dt><dd>{{ wheel }}</dd>
-          <dt>Top plate</dt><dd>{{ spec.topPlateAngleDeg }}°</dd>
-          <dt>Gauges</dt><dd>{{ writeLength(spec.settingUm, 'both') }}</dd>
+          <dt>File</dt><dd>{{ writeFile(file.fileUm) }} <small>{{ ORIGIN_WORDS[originOf(spec, 'fileUm')] }}; {{ sayFile(file) }}</small></dd>
+          <dt>Wheel</dt><dd>{{ wheel }} <small>{{ ORIGIN_WORDS[PITCH_PROFILES[spec.pitchClass].wheelUm.origin] }}</small></dd>
+          <dt>Top plate</dt><dd>{{ topPlateAngleFor(spec, rules.chiselAngleDeg) }}° <small>{{ spec.cutterType === 'fullChisel' ? 'house rule' : ORIGIN_WORDS[originOf(spec, 'topPlateAngleDeg')] }}</small></dd>
+          <dt>Head tilt</dt><dd>{{ BENCH_FIGURES.headTiltDeg.value.join('° or ') }}° <small>{{ ORIGIN_WORDS[BENCH_FIGURES.headTiltDeg.origin] }}</small></dd>
+          <dt>Gauges</dt><dd>{{ writeLength(spec.settingUm, 'both') }} <small>{{ ORIGIN_WORDS[originOf(spec, 'settingUm')] }}</small></dd>
+          <dt>Pitch</dt><dd>{{ PITCH_PROFILES[spec.pitchClass].name }} <small>measured</small></dd>
+          <dt>Gauge</dt><dd>{{ writeMm(spec.gaugeUm, 1) }} <small>measured</small></dd>
+          <dt>Links</dt><dd>{{ spec.driveLinks }} <small>counted</small></dd>
         </dl>
-        <p class="soft">Pitch and gauge measured, links counted; the rest is common practice until the box or a measurement says otherwise.</p>
+        <p class="soft">The box or the maker's sheet wins over common practice.</p>
         <p><strong>Fits</strong> {{ saws.length === 0 ? 'no saw of yours' : saws.map(({ nickname }) => nickname).join(', ') }}</p>
         <p v-if="alike.length > 0"><strong>Is it one of these?</strong> <RouterLink v-for="loop in alike" :key="loop.loopId" class="tag figures" :to="`/loops/${encodeURIComponent(loop.tag)}`">{{ loop.tag }}</RouterLink></p>
-        <button type="button" class="act next-step" :class="{ next: form.cutterType !== null }" @click="add">Add it as a new loop</button>
+        <button v-if="session.isLead" type="button" class="act next-step" :class="{ next: form.cutterType !== null }" @click="add">Add it as a new loop</button>
       </template>
     </aside>
   </div>
@@ -136,6 +145,7 @@ ol { list-style: none; margin: 0; padding: 0; display: grid; gap: 10px; }
 dl { display: grid; grid-template-columns: max-content 1fr; gap: 4px 16px; margin: 0; border-block: 1px solid var(--rule); padding: 8px 0; }
 dt { color: var(--ink-soft); }
 dd { margin: 0; font-weight: 700; }
+dd small { font-weight: 400; color: var(--ink-soft); font-size: 0.82rem; display: block; line-height: 1.25; }
 .guide { display: none; position: sticky; top: 0; z-index: 2; background: var(--sheet); }
 @media (max-width: 900px) { .guide { display: block; } }
 .tag { display: inline-block; padding: 10px 8px; font-weight: 700; }

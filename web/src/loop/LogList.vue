@@ -1,12 +1,16 @@
 <script setup lang="ts">
 import { compareEntries, struckOutIds, type Entry, type LengthPreference } from '@undercliff/core'
 import { computed, ref } from 'vue'
+import { useSession } from '../remote/sessionStore'
 import { useShed } from '../remote/shedStore'
 import { sayEntry } from './sayEntry'
 
 const props = defineProps<{ entries: readonly Entry[]; waiting: readonly Entry[]; lengths: LengthPreference }>()
 const emit = defineEmits<{ strike: [string] }>()
 const shed = useShed()
+const session = useSession()
+/** A registration stays; specs, tags and retiring are a lead's. */
+const canStrike = ({ kind }: Entry): boolean => kind !== 'registered' && (session.isLead || !['specChanged', 'retagged', 'retired'].includes(kind))
 const SHORT = 8
 const all = ref(false)
 const struck = computed(() => struckOutIds(props.entries))
@@ -24,9 +28,9 @@ const dayOf = (instant: string): string => new Date(instant).toLocaleDateString(
         <time class="figures" :datetime="entry.happenedAt">{{ dayOf(entry.happenedAt) }}</time>
         <div>
           <p>{{ sayEntry(entry, lengths, shed.sawName) }}<span v-if="unsent.has(entry.id)" class="unsent"> (kept here, not sent yet)</span></p>
-          <p class="soft">{{ entry.personId === null ? '' : shed.nameOf(entry.personId) }}<template v-if="entry.note">{{ entry.personId === null ? '' : ': ' }}{{ entry.note }}</template><template v-if="struck.has(entry.id)"> Struck out.</template></p>
+          <p class="soft">{{ entry.personId === null ? '' : shed.nameOf(entry.personId) }}<template v-if="entry.note">{{ entry.personId === null ? '' : ': ' }}{{ entry.note }}</template><template v-if="entry.writtenBy && entry.writtenBy !== entry.personId">{{ entry.personId === null && !entry.note ? 'W' : ' · w' }}ritten by {{ shed.nameOf(entry.writtenBy) }}</template><template v-if="struck.has(entry.id)"> Struck out.</template></p>
         </div>
-        <button v-if="entry.kind !== 'registered' && !struck.has(entry.id)" type="button" class="act small" :aria-label="`Strike out: ${sayEntry(entry, lengths, shed.sawName)}`" @click="emit('strike', entry.id)">Strike out</button>
+        <button v-if="canStrike(entry) && !struck.has(entry.id)" type="button" class="act small" :aria-label="`Strike out: ${sayEntry(entry, lengths, shed.sawName)}`" @click="emit('strike', entry.id)">Strike out</button>
       </li>
     </ol>
     <button v-if="lines.length > SHORT" type="button" class="act small" :aria-expanded="all" @click="all = !all">{{ all ? 'Show the latest' : `Show all ${lines.length}` }}</button>

@@ -1,12 +1,15 @@
 <script setup lang="ts">
 import { onKeyStroke } from '@vueuse/core'
-import { CUTTER_TYPE_NAMES, decide, fits, forecast, loopLength, pitchUmOf, SEQUENCE_NAMES, specLine, toothSign, writeFile, writeLength, writeMm, type Action } from '@undercliff/core'
+import { CUTTER_TYPE_NAMES, decide, fileFor, forecast, loopLength, pitchUmOf, SEQUENCE_NAMES, specLine, toothSign, topPlateAngleFor, writeFile, writeLength, writeMm, type Action } from '@undercliff/core'
 import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { isTyping } from '../parts/typing'
 import ToothSign from '../parts/ToothSign.vue'
 import { useOpenLoop } from '../remote/openLoop'
-import { useNotices } from '../remote/notices'
+import { useMoves } from '../move/moveStore'
+import { useSession } from '../remote/sessionStore'
+import { sayFile } from './sayFile'
+import { sayPlace } from './sayPlace'
 import LifeChart from './LifeChart.vue'
 import LogList from './LogList.vue'
 import LoopMap from './LoopMap.vue'
@@ -16,7 +19,8 @@ import LoopAway from './LoopAway.vue'
 
 const props = defineProps<{ tag: string }>()
 const router = useRouter()
-const notices = useNotices()
+const moves = useMoves()
+const session = useSession()
 const { loop, shed, rules } = useOpenLoop(() => props.tag)
 
 const state = computed(() => loop.state)
@@ -37,7 +41,7 @@ const NEXT: Record<Action, { to: string; label: string }> = {
   runOn: { to: 'note/ran', label: 'Log tanks run' },
 }
 const base = computed(() => `/loops/${encodeURIComponent(props.tag)}`)
-const next = computed(() => (verdict.value === null || state.value?.retired ? null : NEXT[verdict.value.action]))
+const next = computed(() => (verdict.value === null || state.value?.retired ? null : NEXT[verdict.value.action.replace('retire', session.isLead ? 'retire' : 'stop') as Action]))
 const others = computed(() => [
   { to: 'measure', label: 'Measure', key: 'm' },
   { to: 'sharpened', label: 'Sharpened', key: 's' },
@@ -45,7 +49,7 @@ const others = computed(() => [
   { to: 'note/struck', label: 'Struck', key: 'x' },
   { to: 'note/inspected', label: 'Inspected', key: 'i' },
   { to: 'note/gaugesLowered', label: 'Gauges', key: 'g' },
-  { to: 'note/retired', label: 'Retire', key: 'e' },
+  ...(session.isLead ? [{ to: 'note/retired', label: 'Retire', key: 'e' }] : []),
 ])
 onKeyStroke((event) => !isTyping(event) && others.value.some(({ key }) => key === event.key), (event) => {
   const found = others.value.find(({ key }) => key === event.key)
@@ -55,19 +59,17 @@ onKeyStroke((event) => !isTyping(event) && others.value.some(({ key }) => key ==
   }
 })
 
-const sawsThatFit = computed(() => (state.value === null ? [] : shed.saws.filter((saw) => state.value !== null && fits(state.value.spec, saw) && saw.id !== state.value.sawId)))
-async function putOn(sawId: string): Promise<void> {
-  const there = shed.loops.find((card) => card.sawId === sawId)
-  const { nanoid } = await import('nanoid')
-  const before = there === undefined ? [] : [{ id: nanoid(), loopId: there.loopId, happenedAt: new Date().toISOString(), personId: null, kind: 'takenOff' as const }]
-  const said = there === undefined ? `${props.tag} is on ${shed.sawName(sawId)}` : `${props.tag} is on ${shed.sawName(sawId)}; ${there.tag} came off`
-  const wrong = await loop.write({ kind: 'fitted', sawId, personId: null }, said, before)
-  if (wrong !== null) notices.say(wrong)
+const put = (): void => {
+  if (state.value !== null && state.value.retired === null) moves.ask([state.value.loopId])
 }
-async function takeOff(): Promise<void> {
-  const wrong = await loop.write({ kind: 'takenOff', personId: null }, `${props.tag} is off the saw`)
-  if (wrong !== null) notices.say(wrong)
-}
+onKeyStroke('p', (event) => {
+  if (isTyping(event) || event.ctrlKey || event.metaKey || moves.asked !== null) return
+  event.preventDefault()
+  put()
+})
+const where = computed(() => (state.value === null ? '' : sayPlace(state.value.place, shed.sawName)))
+const file = computed(() => (state.value === null || ahead.value === null ? null : fileFor(state.value.spec, ahead.value.summary.shortest.length.um, rules.value.fileSchool)))
+const angle = computed(() => (state.value === null ? 0 : topPlateAngleFor(state.value.spec, rules.value.chiselAngleDeg)))
 const sides = computed(() => {
   const difference = ahead.value?.summary.difference
   if (difference === undefined || difference === null) return 'Measure two cutters a side to compare the sides.'
@@ -99,11 +101,15 @@ const gauges = computed(() => {
       <div>
         <h1 class="figures">{{ state.tag }}</h1>
         <p class="spec">{{ specLine(state.spec) }} · {{ CUTTER_TYPE_NAMES[state.spec.cutterType] }}, {{ SEQUENCE_NAMES[state.spec.sequence] }}</p>
-        <p><strong>File {{ writeFile(state.spec.fileUm) }}</strong> at {{ state.spec.topPlateAngleDeg }}° · gauges {{ writeLength(state.spec.settingUm, 'both') }} · loop {{ writeMm(loopLength(pitchUmOf(state.spec), state.spec.driveLinks), 0) }}</p>
+        <p v-if="file"><strong>File {{ writeFile(file.fileUm) }}</strong> at {{ angle }}°: {{ sayFile(file) }} <span class="rest">Gauges {{ writeLength(state.spec.settingUm, 'both') }} · loop {{ writeMm(loopLength(pitchUmOf(state.spec), state.spec.driveLinks), 0) }}.</span></p>
       </div>
       <p class="where">
-        <strong>{{ state.retired ? 'Retired' : state.sawId === null ? 'Off the saws' : `On ${shed.sawName(state.sawId)}` }}</strong>
+        <strong>{{ where }}</strong>
         <span class="soft figures">{{ state.sharpenings }} sharpenings · {{ state.tanks }} tanks</span>
+        <span class="row no-print end">
+          <button v-if="!state.retired" type="button" class="act small" @click="put">Put … <kbd class="keys-only">p</kbd></button>
+          <RouterLink class="act small" :to="`${base}/spec`">Spec</RouterLink>
+        </span>
       </p>
     </header>
 
@@ -128,16 +134,6 @@ const gauges = computed(() => {
       <LifeChart class="sheet" :state="state" :forecast="ahead" :reserve-um="rules.reserveUm" />
       <OptionsTable class="sheet" :options="verdict.options" :chosen="verdict.action" :lengths="shed.lengths" />
     </div>
-    <section v-if="!state.retired" class="sheet no-print">
-      <h2>Where it is</h2>
-      <p v-if="!verdict.fitForUse" class="caution grave">{{ tag }} must not go on a saw as it is.</p>
-      <p v-else class="caution">Brake on, engine off and cold or battery out, gloves on. Flip the bar, set the tension, check it again after a few minutes.</p>
-      <p class="row fit">
-        <template v-if="verdict.fitForUse"><button v-for="saw in sawsThatFit" :key="saw.id" type="button" class="act small" @click="putOn(saw.id)">Put on {{ saw.nickname }}</button></template>
-        <button v-if="state.sawId !== null" type="button" class="act small" @click="takeOff">Take off {{ shed.sawName(state.sawId) }}</button>
-        <span v-if="sawsThatFit.length === 0 && state.sawId === null" class="soft">No saw takes this pitch, gauge and number of drive links.</span>
-      </p>
-    </section>
     <LogList class="sheet" :entries="loop.entries" :waiting="loop.waiting" :lengths="shed.lengths" @strike="loop.strikeOut" />
   </div>
 </template>
@@ -147,16 +143,16 @@ const gauges = computed(() => {
 .who { display: grid; grid-template-columns: 128px 1fr auto; gap: 18px; align-items: center; padding: 6px 0; }
 .who h1 { font-size: 2.2rem; }
 .spec { font-weight: 700; }
-.where { display: grid; text-align: right; }
+.where { display: grid; gap: 2px; text-align: right; }
+.end { justify-content: flex-end; gap: 6px; margin-top: 4px; }
 .decide { display: grid; grid-template-columns: 1fr minmax(280px, 380px); gap: 24px; border-top: 4px solid var(--ink); }
 .do { display: grid; gap: 12px; align-content: start; }
 .do .next { font-size: 1.2rem; min-height: 60px; }
 .others { display: grid; grid-template-columns: repeat(3, 1fr); gap: 6px; }
 .two { display: grid; grid-template-columns: minmax(0, 5fr) minmax(0, 6fr); gap: 14px; }
-.fit { margin-top: 10px; }
 @media (max-width: 900px) {
   .who { grid-template-columns: 84px 1fr; }
-  .where { grid-column: 1 / 3; text-align: left; display: flex; gap: 12px; }
+  .where { grid-column: 1 / 3; text-align: left; display: flex; flex-wrap: wrap; gap: 4px 12px; align-items: center; }
   .decide, .two { grid-template-columns: minmax(0, 1fr); }
   .others { grid-template-columns: 1fr 1fr; }
 }

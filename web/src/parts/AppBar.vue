@@ -2,13 +2,17 @@
 import { onKeyStroke } from '@vueuse/core'
 import { defineAsyncComponent, ref } from 'vue'
 import { useOutbox } from '../remote/outbox'
+import { useSession } from '../remote/sessionStore'
 import { useShed } from '../remote/shedStore'
 import { isTyping } from './typing'
 
+const SwitchPanel = defineAsyncComponent(() => import('../session/SwitchPanel.vue'))
 const KeyList = defineAsyncComponent(() => import('./KeyList.vue'))
 const shed = useShed()
 const outbox = useOutbox()
+const session = useSession()
 const keysShown = ref(false)
+const switching = ref(false)
 onKeyStroke('?', (event) => {
   if (isTyping(event)) return
   event.preventDefault()
@@ -24,20 +28,25 @@ onKeyStroke('?', (event) => {
       {{ outbox.waiting.length }} kept on this device, waiting to be sent
     </span>
     <span v-else-if="shed.away" class="state" role="status">The shed does not answer; trying again</span>
-    <button type="button" class="act small keys-only" aria-label="List of keys" @click="keysShown = !keysShown"><kbd>?</kbd> Keys</button>
+    <span v-if="outbox.others > 0" class="state" role="status">{{ outbox.others }} of somebody else's wait until they sign in</span>
+    <RouterLink to="/scan" class="act small">Scan a tag</RouterLink>
+    <button v-if="session.me?.shared" type="button" class="act small" @click="switching = true">{{ session.me.name }}</button>
+    <RouterLink v-else to="/me" class="act small">{{ session.me?.name }}</RouterLink>
+    <button type="button" class="act small keys-only" aria-label="List of keys" @click="keysShown = !keysShown"><kbd>?</kbd></button>
   </header>
   <div v-for="parcel in outbox.refused" :key="parcel.key" class="refused" role="alert">
     <span>Not taken: {{ parcel.refused }}</span>
     <button type="button" class="act small" @click="outbox.drop(parcel.key)">Put away</button>
   </div>
+  <SwitchPanel v-if="switching" @close="switching = false" />
   <KeyList v-if="keysShown" @close="keysShown = false" />
 </template>
 
 <style scoped>
-.bar { display: flex; flex-wrap: wrap; gap: 6px 18px; align-items: center; max-width: 1280px; margin: 0 auto; padding: 6px 20px; min-height: 56px; border-bottom: 3px double var(--rule-strong); }
+.bar { display: flex; flex-wrap: wrap; gap: 6px 10px; align-items: center; max-width: 1280px; margin: 0 auto; padding: 6px 20px; min-height: 56px; border-bottom: 3px double var(--rule-strong); }
 .name { font: 700 1.25rem/1 var(--text); letter-spacing: -0.02em; text-decoration: none; display: inline-flex; align-items: center; min-height: var(--target); }
 .crew { color: var(--ink-soft); margin-right: auto; display: inline-flex; align-items: center; min-height: var(--target); text-underline-offset: 4px; text-decoration-color: var(--rule-strong); }
 .state { border-left: 6px solid var(--work); padding-left: 8px; font-weight: 700; }
 .refused { display: flex; gap: 12px; align-items: center; justify-content: center; padding: 6px; border-bottom: 2px solid var(--stop); color: var(--stop); font-weight: 700; }
-@media (max-width: 700px) { .bar { padding: 2px 12px; } }
+@media (max-width: 700px) { .bar { padding: 2px 12px; gap: 4px 8px; } .crew { flex: 1 1 100px; min-width: 0; overflow: hidden; } }
 </style>

@@ -7,11 +7,14 @@ const SHED: readonly (readonly [string, string])[] = [
   ['/', 'search'],
   ['arrow keys', 'from loop to loop'],
   ['Enter', 'open the loop'],
+  ['p', 'put the loop somewhere: then a letter for a place, a number for a saw'],
+  ['x', 'choose the loop, to move several'],
 ]
 const LOOP: readonly (readonly [string, string])[] = [
   ['m', 'measure'],
   ['s', 'log a sharpening'],
   ['r', 'log tanks run'],
+  ['p', 'put it somewhere'],
   ['i', 'log an inspection'],
   ['x', 'log a strike'],
   ['arrow keys', 'from cutter to cutter on the loop map'],

@@ -1,6 +1,7 @@
 <script setup lang="ts">
-import { ACTION_WORDS, CUTTER_TYPE_NAMES, decide, DEFAULT_RULES, PITCH_PROFILES, sayReason, specLine, toothSign, writeFile, writeLength, writeMm, type LoopState } from '@undercliff/core'
+import { ACTION_WORDS, CUTTER_TYPE_NAMES, decide, DEFAULT_RULES, fileFor, PITCH_PROFILES, sayReason, specLine, summarise, toothSign, topPlateAngleFor, writeFile, writeLength, writeMm, type LoopState } from '@undercliff/core'
 import { computed } from 'vue'
+import { sayFile } from '../loop/sayFile'
 import { useShed } from '../remote/shedStore'
 import ToothSign from './ToothSign.vue'
 import VerdictMark from './VerdictMark.vue'
@@ -10,6 +11,7 @@ const props = defineProps<{ state: LoopState }>()
 const shed = useShed()
 const rules = computed(() => shed.crew?.rules ?? DEFAULT_RULES)
 const verdict = computed(() => decide(props.state, rules.value))
+const file = computed(() => fileFor(props.state.spec, summarise(props.state).shortest.length.um, rules.value.fileSchool))
 const wheel = computed(() => {
   const [thin, thick] = PITCH_PROFILES[props.state.spec.pitchClass].wheelUm.value
   return thin === thick ? writeMm(thin, 1) : `${thin / 1000} to ${writeMm(thick, 1)}`
@@ -21,12 +23,13 @@ const wheel = computed(() => {
     <ToothSign class="sign" :tooth="toothSign(state, rules)" :retired="state.retired !== null" />
     <p><strong>{{ specLine(state.spec) }}</strong><br />{{ CUTTER_TYPE_NAMES[state.spec.cutterType] }}</p>
     <dl>
-      <dt>File</dt><dd>{{ writeFile(state.spec.fileUm) }}</dd>
+      <dt>File</dt><dd>{{ writeFile(file.fileUm) }}</dd>
       <dt>Wheel</dt><dd>{{ wheel }}</dd>
-      <dt>Top plate</dt><dd>{{ state.spec.topPlateAngleDeg }}°</dd>
+      <dt>Top plate</dt><dd>{{ topPlateAngleFor(state.spec, rules.chiselAngleDeg) }}°</dd>
       <dt>Gauges</dt><dd>{{ writeLength(state.spec.settingUm, 'both') }}</dd>
     </dl>
     <p><strong><VerdictMark :action="verdict.action" /> {{ ACTION_WORDS[verdict.action] }}</strong><br />{{ verdict.reasons[0] ? sayReason(verdict.reasons[0], shed.lengths) : '' }}</p>
+    <p class="soft small">File: {{ sayFile(file) }}</p>
     <p class="soft small">From the trade's common practice; the box or the maker's sheet wins.</p>
   </aside>
 </template>

@@ -9,6 +9,7 @@ const registered: Entry = {
   ...base,
   id: 'registration',
   writtenAt: base.happenedAt,
+  writtenBy: null,
   kind: 'registered',
   tag: 'K3',
   spec: specFromProfile({ pitchClass: 'threeEighths', gaugeUm: 1500, driveLinks: 72, cutterType: 'semiChisel' }),

@@ -26,7 +26,7 @@ export const useLoop = defineStore('loop', () => {
     return outbox.waiting
       .flatMap(({ entries }) => entries)
       .filter((entry) => entry.loopId === loopId.value && !known.has(entry.id))
-      .map((entry) => ({ ...entry, writtenAt: entry.happenedAt }))
+      .map((entry) => ({ ...entry, writtenAt: entry.happenedAt, writtenBy: null }) as Entry)
   })
   /** Everything that counts for this device, written or not. */
   const entries = computed<readonly Entry[]>(() => [...written.value, ...waiting.value])
@@ -74,7 +74,7 @@ export const useLoop = defineStore('loop', () => {
   /** An entry as it would stand in the log, for looking ahead without writing it. */
   const provisional = (draft: EntryDraft): Entry => {
     const happenedAt = draft.happenedAt ?? new Date().toISOString()
-    return { ...draft, id: nanoid(), loopId: loopId.value ?? '', happenedAt, writtenAt: happenedAt } as Entry
+    return { ...draft, id: nanoid(), loopId: loopId.value ?? '', happenedAt, writtenAt: happenedAt, writtenBy: null } as Entry
   }
 
   /**
@@ -84,7 +84,7 @@ export const useLoop = defineStore('loop', () => {
    * @returns null when it is written or kept, or the sentence that says what is wrong
    */
   async function write(draft: EntryDraft, said: string, before: readonly NewEntry[] = []): Promise<string | null> {
-    const { writtenAt: _writtenAt, ...entry } = provisional(draft)
+    const { writtenAt: _writtenAt, writtenBy: _writtenBy, ...entry } = provisional(draft)
     const newEntry = entry as NewEntry
     const [problem] = admit(newEntry, entries.value, Date.now())
     if (problem !== undefined) return problem.message

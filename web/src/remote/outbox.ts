@@ -2,11 +2,14 @@ import type { Entry, NewEntry } from '@undercliff/core'
 import { defineStore } from 'pinia'
 import { computed, ref } from 'vue'
 import { postEntries, ServerRefusal } from './api'
+import { useSession } from './sessionStore'
 
 /** What goes to the server in one piece: all of it is written, or none. */
 export interface Parcel {
   readonly key: string
   readonly entries: readonly NewEntry[]
+  /** Who wrote it; nobody else's session sends it. Missing from before people signed in. */
+  readonly by?: string
   /** Why the server would not take it; it stays here until somebody has seen it. */
   readonly refused: string | null
 }
@@ -45,8 +48,12 @@ function keep(parcel: Parcel): void {
  * until the server has said that they are written; ids are made here, so sending twice is safe.
  */
 export const useOutbox = defineStore('outbox', () => {
+  const session = useSession()
   const parcels = ref<Parcel[]>(keptParcels())
   const waiting = computed(() => parcels.value.filter(({ refused }) => refused === null))
+  /** Those that whoever is signed in wrote. */
+  const mine = computed(() => waiting.value.filter(({ by }) => by === undefined || by === session.me?.personId))
+  const others = computed(() => waiting.value.length - mine.value.length)
   const refused = computed(() => parcels.value.filter((parcel) => parcel.refused !== null))
   const listeners: ((entries: readonly Entry[]) => void)[] = []
   let timer: ReturnType<typeof setTimeout> | undefined
@@ -74,7 +81,7 @@ export const useOutbox = defineStore('outbox', () => {
 
   async function flushAll(): Promise<void> {
     clearTimeout(timer)
-    for (const parcel of [...waiting.value]) {
+    for (const parcel of [...mine.value]) {
       if (await sendOne(parcel)) continue
       timer = setTimeout(() => void flush(), RETRY_MS)
       return
@@ -96,7 +103,8 @@ export const useOutbox = defineStore('outbox', () => {
    */
   async function send(entries: readonly NewEntry[]): Promise<{ outcome: 'sent' | 'kept' } | { outcome: 'refused'; why: string }> {
     const key = `${Date.now().toString().padStart(15, '0')}-${entries[0]?.id ?? ''}`
-    const parcel: Parcel = { key, entries, refused: null }
+    const by = session.me?.personId
+    const parcel: Parcel = { key, entries, refused: null, ...(by === undefined ? {} : { by }) }
     keep(parcel)
     parcels.value = [...parcels.value, parcel]
     await (flushing ?? Promise.resolve())
@@ -113,5 +121,5 @@ export const useOutbox = defineStore('outbox', () => {
     listeners.push(listener)
   }
 
-  return { parcels, waiting, refused, send, flush, drop, onWritten }
+  return { parcels, waiting, others, refused, send, flush, drop, onWritten }
 })

@@ -1,8 +1,8 @@
 import type { Crew, Person, Saw, ShedAnswer } from '@undercliff/contract'
-import type { LoopCard } from '@undercliff/core'
+import type { CrewProfile, LoopCard } from '@undercliff/core'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
-import { fetchShed } from './api'
+import { fetchShed, SignedOut } from './api'
 
 const KEPT = 'undercliff:shed'
 
@@ -33,20 +33,31 @@ export const useShed = defineStore('shed', () => {
       localStorage.setItem(KEPT, JSON.stringify(answer.value))
       away.value = false
       loaded.value = true
-    } catch {
-      away.value = true
+    } catch (error) {
+      away.value = !(error instanceof SignedOut)
     }
+  }
+
+  /** Forgets everything, when another crew signs in. */
+  function forget(): void {
+    asked += 1
+    answer.value = null
+    loaded.value = false
   }
 
   const crew = computed<Crew | null>(() => answer.value?.crew ?? null)
   const people = computed<readonly Person[]>(() => answer.value?.people ?? [])
   const saws = computed<readonly Saw[]>(() => answer.value?.saws ?? [])
+  const profiles = computed<readonly CrewProfile[]>(() => answer.value?.profiles ?? [])
   const loops = computed<readonly LoopCard[]>(() => answer.value?.loops ?? [])
   const lengths = computed(() => crew.value?.lengths ?? 'mm')
   const bareUnit = computed(() => (lengths.value === 'inch' ? 'inch' : 'mm'))
-  const loopByTag = (tag: string): LoopCard | undefined => loops.value.find((loop) => loop.tag === tag)
+  const byTag = computed(() => new Map(loops.value.map((loop) => [loop.tag, loop])))
+  const loopByTag = (tag: string): LoopCard | undefined => byTag.value.get(tag)
   const nameOf = (personId: string | null): string => people.value.find(({ id }) => id === personId)?.name ?? 'nobody named'
-  const sawName = (sawId: string): string => saws.value.find(({ id }) => id === sawId)?.nickname ?? 'a saw'
+  const bySawId = computed(() => new Map(saws.value.map((saw) => [saw.id, saw])))
+  const sawName = (sawId: string): string => bySawId.value.get(sawId)?.nickname ?? 'a saw'
+  const loopOn = (sawId: string): LoopCard | undefined => loops.value.find((loop) => loop.sawId === sawId)
 
-  return { answer, away, loaded, load, crew, people, saws, loops, lengths, bareUnit, loopByTag, nameOf, sawName }
+  return { answer, away, loaded, load, forget, crew, people, saws, profiles, loops, lengths, bareUnit, loopByTag, nameOf, sawName, loopOn }
 })

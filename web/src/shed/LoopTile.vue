@@ -1,17 +1,35 @@
 <script setup lang="ts">
-import { ACTION_WORDS, sayMinutes, type LoopCard } from '@undercliff/core'
+import { ACTION_WORDS, SHELF_NAMES, sayMinutes, type LoopCard } from '@undercliff/core'
+import { computed } from 'vue'
+import { useMoves } from '../move/moveStore'
 import ToothSign from '../parts/ToothSign.vue'
 import VerdictMark from '../parts/VerdictMark.vue'
 
-defineProps<{ loop: LoopCard; dimmed?: boolean }>()
+const props = defineProps<{ loop: LoopCard }>()
+const moves = useMoves()
+const chosen = computed(() => moves.chosen.has(props.loop.loopId))
+const where = computed(() => {
+  const { place } = props.loop
+  return place.at === 'shop' ? 'at a shop' : place.at === 'saw' || place.at === 'retired' ? '' : SHELF_NAMES[place.at]
+})
+function drag(event: DragEvent): void {
+  event.dataTransfer?.setData('text/undercliff-loop', props.loop.loopId)
+  if (event.dataTransfer !== null) event.dataTransfer.effectAllowed = 'move'
+}
+function tap(event: MouseEvent): void {
+  if (!moves.choosing) return
+  event.preventDefault()
+  event.stopPropagation()
+  moves.toggle(props.loop.loopId)
+}
 </script>
 
 <template>
-  <RouterLink :to="`/loops/${encodeURIComponent(loop.tag)}`" class="tile" :class="[loop.action, { dimmed, unfit: !loop.fitForUse }]" data-loop-tile>
+  <RouterLink :to="`/loops/${encodeURIComponent(loop.tag)}`" class="tile" :class="[loop.action, { unfit: !loop.fitForUse, chosen }]" data-loop-tile :data-loop-id="loop.loopId" draggable="true" @dragstart="drag" @click.capture="tap">
     <ToothSign class="sign" :tooth="loop.tooth" :retired="loop.retired" />
     <span class="words">
-      <strong class="tag figures">{{ loop.tag }}</strong>
-      <span class="minutes figures">{{ sayMinutes(loop.minutes).replace('about ', '') }}</span>
+      <strong class="tag figures">{{ loop.tag }}<span v-if="chosen" class="hidden-text">, chosen</span></strong>
+      <span class="minutes figures">{{ where }}{{ where && sayMinutes(loop.minutes) ? ' · ' : '' }}{{ sayMinutes(loop.minutes).replace('about ', '') }}</span>
       <span class="verdict"><VerdictMark :action="loop.action" /> {{ ACTION_WORDS[loop.action] }}</span>
     </span>
   </RouterLink>
@@ -20,14 +38,15 @@ defineProps<{ loop: LoopCard; dimmed?: boolean }>()
 <style scoped>
 .tile { display: grid; grid-template-columns: 56px minmax(0, 1fr); gap: 6px; align-items: center; min-height: 52px; padding: 2px 8px; text-decoration: none; border: 1px solid var(--rule); border-radius: 3px; background: var(--sheet); }
 .tile:hover { border-color: var(--ink); }
-.sign { width: 56px; }
-.words { display: grid; grid-template-columns: 1fr auto; line-height: 1.2; min-width: 0; }
+.sign { width: 56px; pointer-events: none; }
+.words { display: grid; grid-template-columns: auto 1fr; gap: 0 8px; line-height: 1.2; min-width: 0; }
 .tag { font-size: 1.05rem; }
 .verdict { grid-column: 1 / 3; font-size: 0.86rem; white-space: nowrap; }
-.minutes { font-size: 0.85rem; color: var(--ink-soft); align-self: center; }
+.minutes { font-size: 0.8rem; color: var(--ink-soft); align-self: center; text-align: right; white-space: nowrap; overflow: hidden; text-overflow: ellipsis; }
 .tile:not(.runOn) .verdict { font-weight: 700; }
 .runOn .verdict { color: var(--ink-soft); }
 .unfit { border-left: 5px solid var(--stop); padding-left: 4px; }
 .unfit .verdict { color: var(--stop); }
-.dimmed { opacity: 0.28; }
+.chosen { outline: 3px solid var(--work); outline-offset: -1px; }
+.chosen:focus-visible { outline-color: var(--focus); }
 </style>

@@ -1,16 +1,23 @@
 <script setup lang="ts">
 import { onKeyStroke } from '@vueuse/core'
-import { ACTION_WORDS, ACTIONS, PITCH_PROFILES, type Action, type LoopCard } from '@undercliff/core'
+import { ACTION_WORDS, ACTIONS, PITCH_PROFILES, SHELF_NAMES, type Action, type LoopCard } from '@undercliff/core'
 import { computed, ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { useShed } from '../remote/shedStore'
+import ChosenBar from '../move/ChosenBar.vue'
+import { useMoves } from '../move/moveStore'
+import PlaceStrip from '../move/PlaceStrip.vue'
 import VerdictMark from '../parts/VerdictMark.vue'
 import { isTyping } from '../parts/typing'
+import { useSession } from '../remote/sessionStore'
 import { groupShed } from './groups'
 import LoopTile from './LoopTile.vue'
 import NextUp from './NextUp.vue'
+import SawLine from './SawLine.vue'
 
 const shed = useShed()
+const session = useSession()
+const moves = useMoves()
 const route = useRoute()
 const router = useRouter()
 void shed.load()
@@ -24,17 +31,50 @@ const setQuery = (changes: Record<string, string>): void => {
 const search = computed({ get: () => queryText('find'), set: (find: string) => { setQuery({ find }) } })
 const only = computed({ get: () => queryText('verdict'), set: (verdict: string) => { setQuery({ verdict }) } })
 
-const grouped = computed(() => groupShed(shed.saws, shed.loops))
+const place = computed({ get: () => queryText('place'), set: (at: string) => { setQuery({ place: at }) } })
+
 const live = computed(() => shed.loops.filter(({ retired }) => !retired))
-const counts = computed(() => ACTIONS.map((action) => ({ action, count: live.value.filter((loop) => loop.action === action).length })).filter(({ count }) => count > 0))
+const counts = computed(() => {
+  const counted = new Map<Action, number>()
+  for (const { action } of live.value) counted.set(action, (counted.get(action) ?? 0) + 1)
+  return ACTIONS.map((action) => ({ action, count: counted.get(action) ?? 0 })).filter(({ count }) => count > 0)
+})
 
 const words = computed(() => search.value.toLowerCase().split(/\s+/).filter(Boolean))
-const textOf = (loop: LoopCard): string =>
-  `${loop.tag} ${loop.sawId === null ? '' : shed.sawName(loop.sawId)} ${PITCH_PROFILES[loop.spec.pitchClass].name} ${ACTION_WORDS[loop.action]} ${loop.spec.driveLinks}`.toLowerCase()
+const placeWords = ({ place: { at } }: LoopCard): string => (at === 'saw' || at === 'shop' || at === 'retired' ? at : SHELF_NAMES[at])
+/** What is searched of each loop, worked out once for each answer of the shed. */
+const texts = computed(
+  () =>
+    new Map(
+      live.value.map((loop) => {
+        const { spec, tag, sawId, action } = loop
+        return [loop.loopId, `${tag} ${sawId === null ? '' : shed.sawName(sawId)} ${placeWords(loop)} ${PITCH_PROFILES[spec.pitchClass].name} ${ACTION_WORDS[action]} ${spec.driveLinks}`.toLowerCase()]
+      }),
+    ),
+)
 const found = (loop: LoopCard): boolean =>
-  (only.value === '' || loop.action === only.value) && words.value.every((word) => textOf(loop).includes(word))
-const filtering = computed(() => only.value !== '' || words.value.length > 0)
-const hits = computed(() => (filtering.value ? live.value.filter(found).length : live.value.length))
+  (only.value === '' || loop.action === only.value) &&
+  (place.value === '' || loop.place.at === place.value) &&
+  words.value.every((word) => texts.value.get(loop.loopId)?.includes(word))
+const filtering = computed(() => only.value !== '' || place.value !== '' || words.value.length > 0)
+const hits = computed(() => (filtering.value ? live.value.filter(found) : live.value))
+const grouped = computed(() => groupShed(shed.saws, shed.loops))
+/** What is drawn: everything, or the lines in which something was found. */
+const shownGroups = computed(() => {
+  if (!filtering.value) return grouped.value.groups
+  const hit = new Set(hits.value.map(({ loopId }) => loopId))
+  return grouped.value.groups
+    .map((group) => ({ ...group, saws: group.saws.filter(({ loop }) => loop !== null && hit.has(loop.loopId)), beside: group.beside.filter(({ loopId }) => hit.has(loopId)) }))
+    .filter((group) => group.saws.length > 0 || group.beside.length > 0)
+})
+const shownHomeless = computed(() => (filtering.value ? grouped.value.homeless.filter(found) : grouped.value.homeless))
+/** Loops drawn beside a saw before somebody asks for the rest, so that a long shed stays quick. */
+const BESIDE = 8
+/** Lines drawn before somebody asks for the rest. */
+const LINES = 12
+const opened = ref(new Set<string>())
+const besideOf = (key: string, loops: readonly LoopCard[]): readonly LoopCard[] => (opened.value.has(key) ? loops : loops.slice(0, BESIDE))
+const linesShown = ref(LINES)
 const choose = (action: Action): void => {
   only.value = only.value === action ? '' : action
 }
@@ -66,6 +106,17 @@ function step(from: HTMLElement, key: string): HTMLElement | undefined {
   }
   return best
 }
+/** On a loop: one key chooses it, one asks where it goes. */
+onKeyStroke(['p', 'x'], (event) => {
+  const here = document.activeElement
+  const loopId = here instanceof HTMLElement ? here.dataset.loopId : undefined
+  if (isTyping(event) || event.ctrlKey || event.metaKey || moves.asked !== null) return
+  if (event.key === 'x' && loopId !== undefined) moves.toggle(loopId)
+  else if (event.key === 'p' && loopId !== undefined) moves.ask(moves.withChosen(loopId))
+  else if (event.key === 'p' && moves.chosen.size > 0) moves.ask([...moves.chosen])
+  else return
+  event.preventDefault()
+})
 onKeyStroke(['ArrowLeft', 'ArrowRight', 'ArrowUp', 'ArrowDown'], (event) => {
   const here = document.activeElement
   const onTile = here instanceof HTMLElement && here.matches('[data-loop-tile]')
@@ -73,8 +124,8 @@ onKeyStroke(['ArrowLeft', 'ArrowRight', 'ArrowUp', 'ArrowDown'], (event) => {
   if (!onTile && !fromSearch && isTyping(event)) return
   const next = onTile
     ? step(here, event.key)
-    : [...document.querySelectorAll<HTMLElement>('[data-loop-tile]')].find((tile) => !tile.classList.contains('dimmed'))
-  if (next === undefined) return
+    : document.querySelector<HTMLElement>('[data-loop-tile]')
+  if (next === undefined || next === null) return
   event.preventDefault()
   next.focus()
 })
@@ -91,8 +142,11 @@ onKeyStroke(['ArrowLeft', 'ArrowRight', 'ArrowUp', 'ArrowDown'], (event) => {
   </div>
   <div v-else-if="shed.saws.length === 0 && shed.loops.length === 0" class="sheet stack">
     <h1>The shed is empty</h1>
-    <p>Begin with a saw: its bar says which loops fit. Then add the loops that go on it.</p>
-    <p class="row"><RouterLink class="act next" to="/add/saw">Add a saw</RouterLink><RouterLink class="act" to="/add/loop">Add a loop</RouterLink><RouterLink class="act" to="/crew">Read a backup</RouterLink></p>
+    <template v-if="session.isLead">
+      <p>Begin with a saw: its bar says which loops fit. Then add the loops that go on it. A list that you keep in a spreadsheet comes in all at once.</p>
+      <p class="row"><RouterLink class="act next" to="/add/saw">Add a saw</RouterLink><RouterLink class="act" to="/add/loop">Add a loop</RouterLink><RouterLink class="act" to="/import">Bring in a spreadsheet</RouterLink><RouterLink class="act" to="/crew">Read a backup</RouterLink></p>
+    </template>
+    <p v-else>A lead has to add the saws and loops first.</p>
   </div>
   <template v-else>
     <NextUp :loops="shed.loops" />
@@ -104,36 +158,42 @@ onKeyStroke(['ArrowLeft', 'ArrowRight', 'ArrowUp', 'ArrowDown'], (event) => {
         </button>
       </div>
     </div>
-    <p v-if="filtering" class="soft" role="status">{{ hits }} of {{ live.length }} loops. <button type="button" class="act small" @click="setQuery({ find: '', verdict: '' })">Show all</button></p>
+    <div class="tools second">
+      <PlaceStrip :loops="live" :only="place" @choose="place = place === $event ? '' : $event" />
+      <button type="button" class="act small quiet" :aria-pressed="moves.choosing" @click="moves.choosing ? moves.clear() : (moves.choosing = true)">Choose several</button>
+      <p v-if="filtering" class="soft status" role="status">{{ hits.length }} of {{ live.length }} loops <button type="button" class="act small quiet" @click="setQuery({ find: '', verdict: '', place: '' })">Show all</button> <button type="button" class="act small quiet" @click="moves.choose(hits.map(({ loopId }) => loopId))">Choose these</button></p>
+    </div>
 
     <section class="ledger" aria-label="Saws and loops">
       <div class="line head" aria-hidden="true"><span>Saw</span><span>On it</span><span>Fits, beside it</span></div>
-      <div v-for="group in grouped.groups" :key="group.key" class="line">
-        <div class="pairs">
-          <div v-for="{ saw, loop } in group.saws" :key="saw.id" class="pair">
-            <div class="saw"><h2>{{ saw.nickname }}</h2><span class="soft spec">{{ group.spec }}</span></div>
-            <LoopTile v-if="loop" :loop="loop" :dimmed="filtering && !found(loop)" />
-            <p v-else class="bare soft">No loop on it</p>
-          </div>
-        </div>
+      <div v-for="group in shownGroups.slice(0, linesShown)" :key="group.key" class="line">
+        <div class="pairs"><SawLine v-for="{ saw, loop } in group.saws" :key="saw.id" :saw="saw" :spec="group.spec" :loop="loop" /></div>
         <div class="beside">
-          <LoopTile v-for="loop in group.beside" :key="loop.loopId" :loop="loop" :dimmed="filtering && !found(loop)" />
-          <p v-if="group.beside.length === 0" class="bare soft">No spare</p>
+          <LoopTile v-for="loop in besideOf(group.key, group.beside)" :key="loop.loopId" :loop="loop" />
+          <button v-if="group.beside.length > BESIDE && !opened.has(group.key)" type="button" class="act small" @click="opened.add(group.key)">{{ group.beside.length - BESIDE }} more</button>
+          <p v-if="group.beside.length === 0" class="bare soft">{{ filtering ? '' : 'No spare' }}</p>
         </div>
       </div>
-      <div v-if="grouped.homeless.length > 0" class="line">
+      <button v-if="shownGroups.length > linesShown" type="button" class="act more" @click="linesShown += LINES">{{ shownGroups.length - linesShown }} more kinds of saw</button>
+      <div v-if="shownHomeless.length > 0" class="line">
         <div class="saw"><h2>No saw takes these</h2></div>
-        <div class="beside"><LoopTile v-for="loop in grouped.homeless" :key="loop.loopId" :loop="loop" :dimmed="filtering && !found(loop)" /></div>
+        <div class="beside">
+          <LoopTile v-for="loop in besideOf('homeless', shownHomeless)" :key="loop.loopId" :loop="loop" />
+          <button v-if="shownHomeless.length > BESIDE && !opened.has('homeless')" type="button" class="act small" @click="opened.add('homeless')">{{ shownHomeless.length - BESIDE }} more</button>
+        </div>
       </div>
     </section>
     <p class="row foot">
       <RouterLink class="act small" to="/identify">Which chain is this?</RouterLink>
-      <RouterLink class="act small" to="/add/loop">Add a loop</RouterLink>
-      <RouterLink class="act small" to="/add/saw">Add a saw</RouterLink>
+      <RouterLink v-if="session.isLead" class="act small" to="/add/loop">Add a loop</RouterLink>
+      <RouterLink v-if="session.isLead" class="act small" to="/add/saw">Add a saw</RouterLink>
+      <RouterLink class="act small" to="/tags">Print tags</RouterLink>
+      <RouterLink v-if="session.isLead" class="act small" to="/import">Bring in a spreadsheet</RouterLink>
       <span v-if="grouped.retired.length > 0" class="soft">Retired:
         <RouterLink v-for="loop in grouped.retired" :key="loop.loopId" :to="`/loops/${encodeURIComponent(loop.tag)}`">{{ loop.tag }}</RouterLink>
       </span>
     </p>
+    <ChosenBar />
   </template>
 </template>
 
@@ -149,9 +209,11 @@ onKeyStroke(['ArrowLeft', 'ArrowRight', 'ArrowUp', 'ArrowDown'], (event) => {
 .line { display: grid; grid-template-columns: minmax(420px, 1fr) 2fr; gap: 8px 16px; padding: 4px 0; border-bottom: 1px solid var(--rule); }
 .head { grid-template-columns: 224px 214px 1fr; padding: 3px 0; font-size: 0.85rem; color: var(--ink-soft); }
 .pairs { display: grid; gap: 6px; align-content: start; }
-.pair { display: grid; grid-template-columns: 216px 1fr; gap: 8px; align-items: center; }
 .saw h2 { font-size: 1.1rem; }
-.spec { font-size: 0.82rem; white-space: nowrap; }
+.second { flex-wrap: wrap; }
+.quiet { padding: 4px 9px; font-size: 0.84rem; border-width: 1px; }
+.status { display: flex; gap: 6px; align-items: center; margin-left: auto; }
+.more { width: 100%; margin-top: 6px; }
 .beside { display: grid; grid-template-columns: repeat(auto-fill, minmax(190px, 1fr)); gap: 6px; align-content: start; border-left: 3px double var(--rule-strong); padding-left: 14px; }
 .bare { padding: 16px 8px; }
 .foot { margin-top: 14px; }
@@ -159,8 +221,8 @@ onKeyStroke(['ArrowLeft', 'ArrowRight', 'ArrowUp', 'ArrowDown'], (event) => {
 @media (max-width: 900px) {
   .head { display: none; }
   .line { grid-template-columns: 1fr; }
-  .pair { grid-template-columns: 1fr; gap: 4px; }
-  .saw { display: flex; gap: 10px; align-items: baseline; }
+  .second { overflow-x: auto; flex-wrap: nowrap; padding: 4px; margin: -4px -4px 4px; }
+  .status { margin-left: 0; white-space: nowrap; }
   .beside { grid-template-columns: 1fr 1fr; padding-left: 8px; }
   .tools { flex-wrap: wrap; }
   .find { flex-basis: 100%; }

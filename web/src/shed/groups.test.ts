@@ -2,10 +2,10 @@ import { cardOf, DEFAULT_RULES, fold, specFromProfile, type Entry, type LoopCard
 import { describe, expect, test } from 'vitest'
 import { groupShed } from './groups'
 
-const saw = (id: string, driveLinks = 72) => ({ id, nickname: id, pitchClass: 'threeEighths' as const, gaugeUm: 1500, driveLinks })
+const saw = (id: string, driveLinks = 72) => ({ id, nickname: id, pitchClass: 'threeEighths' as const, gaugeUm: 1500, driveLinks, due: [], grooveWidthUm: null })
 function card(tag: string, sawId: string | null = null, more: Partial<SpecChoice> = {}, retired = false): LoopCard {
   const spec = specFromProfile({ pitchClass: 'threeEighths', gaugeUm: 1500, driveLinks: 72, cutterType: 'semiChisel', ...more })
-  const base = { loopId: `loop-${tag}`, personId: null, happenedAt: '2026-03-01T09:00:00.000Z', writtenAt: '2026-03-01T09:00:00.000Z' }
+  const base = { loopId: `loop-${tag}`, personId: null, happenedAt: '2026-03-01T09:00:00.000Z', writtenAt: '2026-03-01T09:00:00.000Z', writtenBy: null }
   const log: Entry[] = [{ ...base, id: `${tag}-1`, kind: 'registered', tag, spec }]
   if (sawId !== null) log.push({ ...base, id: `${tag}-2`, kind: 'fitted', sawId })
   if (retired) log.push({ ...base, id: `${tag}-3`, kind: 'retired', reason: 'worn' })
