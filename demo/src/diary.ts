@@ -31,6 +31,7 @@ interface TrueCutter {
 
 const HOUR_MS = 3_600_000
 const DAY_MS = 24 * HOUR_MS
+const MINUTE_MS = 60_000
 
 /** How much each method takes off in truth. */
 const TAKES_UM: Record<SharpenMethod, number> = { fileField: 100, fileBench: 200, grinder: 250, shop: 300 }
@@ -44,6 +45,7 @@ export class Diary {
   readonly loopId: string
   readonly cutters: TrueCutter[]
   private atMs: number
+  private step = MINUTE_MS
 
   constructor(
     readonly random: Random,
@@ -53,6 +55,8 @@ export class Diary {
     firstDay: number,
     /** What was gone from it already when the crew began to keep its log. */
     foundWornUm: Um = 0,
+    /** The saw that it cuts on through the season. */
+    private readonly homeSawId: string | null = null,
   ) {
     this.loopId = random.id()
     this.atMs = lastMs - firstDay * DAY_MS
@@ -78,7 +82,7 @@ export class Diary {
   }
 
   private write<K extends EntryKind>(kind: K, person: DemoPerson | null, body: EntryBodies[K], note?: string): void {
-    this.atMs += 60_000
+    this.atMs += this.step
     const happenedAt = new Date(Math.min(this.atMs, this.lastMs)).toISOString()
     this.entries.push({
       id: this.random.id(),
@@ -206,6 +210,15 @@ export class Diary {
     return this
   }
 
+  /** A day on its saw, written down in one go in the evening: on, run, off. */
+  private day(person: DemoPerson, tanks: number, conditions: EntryBodies['ran']['conditions']): void {
+    if (this.homeSawId !== null) this.fit(this.homeSawId, person)
+    this.step = this.homeSawId === null ? MINUTE_MS : 1
+    this.run(person, tanks, conditions)
+    if (this.homeSawId !== null) this.takeOff(person)
+    this.step = MINUTE_MS
+  }
+
   /**
    * A usual stretch of the season: cut, touch up, now and then the bench, gauges every fourth
    * bench filing, a measuring at the end.
@@ -214,7 +227,7 @@ export class Diary {
     for (let round = 1; round <= rounds; round += 1) {
       const person = this.random.pick(people)
       const step = days / rounds
-      this.pass(step / 2).run(person, this.random.pick([1, 1.5, 2, 2]), this.random.pick(['clean', 'clean', 'gritty']))
+      this.pass(step / 2).day(person, this.random.pick([1, 1.5, 2, 2]), this.random.pick(['clean', 'clean', 'gritty']))
       if (round % 3 === 0) {
         this.pass(step / 2).sharpen(person, 'fileBench', {
           gauges: gauges && round % 12 === 0,

@@ -1,4 +1,4 @@
-import { admit, cardOf, DEFAULT_RULES, fold, type Entry, type LoopCard } from '@undercliff/core'
+import { admit, cardOf, decide, DEFAULT_RULES, fitCheck, fold, type Entry, type LoopCard } from '@undercliff/core'
 import { describe, expect, test } from 'vitest'
 import { scenario } from './scenario'
 
@@ -53,4 +53,21 @@ describe('the demo', () => {
   ])('%s', (_story, tag, action, rule) => {
     expect(cards.get(tag)).toMatchObject({ action, reason: { rule } })
   })
+})
+
+test('no loop is put on a saw that it must not go on, in any season', () => {
+  for (const seed of [1, 2, 3]) {
+    const { saws, entries } = scenario(new Date('2026-03-20T12:00:00.000Z'), seed)
+    const logs = new Map<string, Entry[]>()
+    for (const entry of entries) {
+      const log = logs.get(entry.loopId) ?? []
+      logs.set(entry.loopId, log)
+      const state = fold(log)
+      const saw = entry.kind === 'fitted' ? saws.find(({ id }) => id === entry.sawId) : undefined
+      if (saw !== undefined && state !== null) {
+        expect(fitCheck(state.spec, saw, {}, decide(state, DEFAULT_RULES).fitForUse).level, `${state.tag}, seed ${seed}`).toBe('fits')
+      }
+      log.push({ ...entry, writtenAt: entry.happenedAt, writtenBy: null } as Entry)
+    }
+  }
 })

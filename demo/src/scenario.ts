@@ -83,7 +83,7 @@ export function scenario(now: Date, seed = DEMO_SEED): Scenario {
     const startMark = MARKS[tag.charAt(0)]
     const spec = specFromProfile({ pitchClass, gaugeUm, driveLinks, cutterType, ...(startMark === undefined ? {} : { startMark }), ...more })
     const foundWornUm = Math.round(spec.newLengthUm * foundWorn)
-    const diary = new Diary(random, tag, spec, lastMs, firstDay, foundWornUm)
+    const diary = new Diary(random, tag, spec, lastMs, firstDay, foundWornUm, foundWorn > 0.5 ? null : forSaw.id)
     diaries.push(diary)
     return foundWorn > 0 ? diary.measure(maren, 1, undefined, 'As found, before its log was kept') : diary
   }

@@ -1,5 +1,5 @@
 import { readFileSync, writeFileSync } from 'node:fs'
-import { expect, test } from './fixtures'
+import { expect, setUp, test } from './testing'
 import { Undercliff } from './undercliff'
 
 test('a backup is downloaded and read into an empty shed; a damaged one is refused in words', async ({ page, open }, info) => {
@@ -9,7 +9,7 @@ test('a backup is downloaded and read into an empty shed; a damaged one is refus
   await download.saveAs(file)
   const empty = await Undercliff.start('--empty')
   try {
-    await page.goto(`${empty.address}/crew`)
+    await setUp(page, empty, '/crew')
     const damaged = info.outputPath('damaged.json')
     writeFileSync(damaged, readFileSync(file, 'utf8').replace('Maren', 'Marla'))
     await page.getByLabel('Read a backup into this empty shed').setInputFiles(damaged)

@@ -1,4 +1,4 @@
-import { caliper, expect, logOf, test } from './fixtures'
+import { caliper, expect, logOf, test } from './testing'
 
 test('a reload in the middle of a walk loses nothing, and undo goes back a step', async ({ page, open }) => {
   await open('/loops/S2/measure')

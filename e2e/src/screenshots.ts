@@ -2,7 +2,7 @@ import { mkdirSync, rmSync } from 'node:fs'
 import { fileURLToPath } from 'node:url'
 import type { Page } from '@playwright/test'
 import { openBrowser } from './browser'
-import { Undercliff } from './undercliff'
+import { Undercliff, type DemoLogin } from './undercliff'
 
 const DIR = process.env.SHOTS ?? fileURLToPath(new URL('../../docs/screenshots', import.meta.url))
 const DESK = { width: 1280, height: 800 }
@@ -21,6 +21,8 @@ interface Shot {
   readonly size: typeof DESK
   readonly dark?: boolean
   readonly whole?: boolean
+  /** Who looks; null is somebody who is not signed in. */
+  readonly who?: DemoLogin | null
   readonly then?: (page: Page) => Promise<void>
 }
 
@@ -34,6 +36,24 @@ const walkSome = async (page: Page): Promise<void> => {
       await field.press('Enter')
     }
   }
+}
+
+const moveOne = (tag: string) => async (page: Page): Promise<void> => {
+  await page.locator(`[data-loop-tile]:has-text("${tag}")`).first().focus()
+  await page.keyboard.press('p')
+  await page.getByRole('dialog').waitFor()
+}
+const moveHere = async (page: Page): Promise<void> => {
+  await page.getByRole('button', { name: /^Put/ }).click()
+  await page.getByRole('button', { name: /Wren/ }).click()
+}
+const misread = async (page: Page): Promise<void> => {
+  await page.getByLabel('The tag').fill('K33')
+  await page.keyboard.press('Enter')
+}
+const importMess = async (page: Page): Promise<void> => {
+  await page.getByLabel('CSV or XLSX').setInputFiles(fileURLToPath(new URL('./fixtures/messy.csv', import.meta.url)))
+  await page.getByRole('heading', { name: /What becomes of/ }).waitFor()
 }
 
 const SHOTS: readonly Shot[] = [
@@ -52,17 +72,36 @@ const SHOTS: readonly Shot[] = [
   { name: 'identify-phone', path: '/identify', size: PHONE, then: identifySome },
   { name: 'crew', path: '/crew', size: DESK },
   { name: 'add-loop', path: '/add/loop', size: DESK },
+  { name: 'sign-in', path: '/', size: DESK, who: null },
+  { name: 'sign-in-phone', path: '/', size: PHONE, who: null },
+  { name: 'move', path: '/', size: DESK, then: moveOne('K3') },
+  { name: 'move-phone', path: '/loops/W3', size: PHONE, then: moveHere },
+  { name: 'saw', path: '/saws/Kittiwake', size: DESK },
+  { name: 'saw-phone', path: '/saws/Kittiwake', size: PHONE },
+  { name: 'scan', path: '/scan', size: DESK, then: misread },
+  { name: 'scan-phone', path: '/scan', size: PHONE },
+  { name: 'tags', path: '/tags', size: DESK },
+  { name: 'tags-phone', path: '/tags', size: PHONE },
+  { name: 'import', path: '/import', size: DESK, whole: true, then: importMess },
+  { name: 'import-phone', path: '/import', size: PHONE, then: importMess },
+  { name: 'spec', path: '/loops/K3/spec', size: DESK },
+  { name: 'spec-phone', path: '/loops/K3/spec', size: PHONE },
+  { name: 'me', path: '/me', size: DESK },
+  { name: 'me-phone', path: '/me', size: PHONE },
+  { name: 'crew-phone', path: '/crew', size: PHONE, whole: true },
 ]
 
 const running = process.env.ADDRESS === undefined ? await Undercliff.start() : null
-const address = process.env.ADDRESS ?? running?.address ?? ''
+const undercliff = running ?? Undercliff.at(process.env.ADDRESS ?? '')
+const { address } = undercliff
 const browser = await openBrowser()
 const only = process.argv.slice(2)
 if (only.length === 0) rmSync(DIR, { recursive: true, force: true })
 mkdirSync(DIR, { recursive: true })
-for (const { name, path, size, dark = false, whole = false, then } of SHOTS) {
+for (const { name, path, size, dark = false, whole = false, who = 'maren', then } of SHOTS) {
   if (only.length > 0 && !only.includes(name)) continue
   const context = await browser.newContext({ viewport: size, colorScheme: dark ? 'dark' : 'light', locale: 'en-GB', timezoneId: 'UTC' })
+  if (who !== null) await undercliff.enter(context, who)
   const page = await context.newPage()
   page.on('console', (message) => {
     if (message.type() === 'error') process.stderr.write(`${name}: ${message.text()}\n`)

@@ -1,4 +1,4 @@
-import { expect, logOf, test } from './fixtures'
+import { expect, logOf, setUp, test } from './testing'
 import { Undercliff } from './undercliff'
 
 test('search and filter narrow the shed, stand in the address, and survive a reload', async ({ page, open }) => {
@@ -27,16 +27,22 @@ test('a strike is inspected, and the loop is fit again; undo takes it back', asy
 
 test('a loop goes on a saw, and the one that was there comes off', async ({ page, open, undercliff }) => {
   await open('/loops/T4')
-  await page.getByRole('button', { name: 'Put on Great Tern' }).click()
+  await page.getByRole('button', { name: /^Put …/ }).click()
+  await page.getByRole('dialog').getByRole('button', { name: /Great Tern/ }).click()
+  await page.getByRole('button', { name: /Tension checked/ }).click()
+  await page.getByRole('button', { name: 'Put T4 on Great Tern' }).click()
   await expect(page.getByRole('status').getByText('T4 is on Great Tern; T1 came off.')).toBeVisible()
   await expect(page.getByText('On Great Tern', { exact: true })).toBeVisible()
   expect((await logOf(undercliff, 'T1')).at(-1)?.kind).toBe('takenOff')
 })
 
-test('a cracked loop is not offered a saw', async ({ page, open }) => {
+test('a cracked loop is kept off every saw, with the reason', async ({ page, open }) => {
   await open('/loops/T2')
+  await page.getByRole('button', { name: /^Put …/ }).click()
   await expect(page.getByText('T2 must not go on a saw as it is.')).toBeVisible()
-  await expect(page.getByRole('button', { name: /^Put on/ })).toHaveCount(0)
+  await page.getByRole('dialog').getByRole('button', { name: /Great Tern/ }).click()
+  await expect(page.getByText('T2 must not go on Great Tern: it is not fit for use as it is.')).toBeVisible()
+  await expect(page.getByRole('button', { name: /^Put T2 on/ })).toHaveCount(0)
 })
 
 test('an entry is struck out and stays to be seen', async ({ page, open }) => {
@@ -71,18 +77,20 @@ test('a wrong address says so', async ({ page, open }) => {
 test('an empty shed is filled from the first saw on', async ({ page }) => {
   const undercliff = await Undercliff.start('--empty')
   try {
-    await page.goto(undercliff.address)
+    await setUp(page, undercliff)
     await expect(page.getByText('The shed is empty')).toBeVisible()
     await page.getByRole('link', { name: 'Add a saw' }).click()
     await page.getByLabel('What the crew calls it').fill('Petrel')
     await page.getByRole('button', { name: 'Add the saw' }).click()
     await expect(page.getByRole('heading', { name: 'Petrel' })).toBeVisible()
     await page.getByRole('link', { name: 'Add a loop' }).click()
-    await page.getByLabel('Tag').fill('A1')
+    await page.getByLabel('Tag', { exact: true }).fill('A1')
     await expect(page.getByText(/36 cutters on 1372 mm/)).toBeVisible()
     await page.getByRole('button', { name: 'Add the loop' }).click()
     await expect(page.getByRole('heading', { name: 'A1' })).toBeVisible()
-    await page.getByRole('button', { name: 'Put on Petrel' }).click()
+    await page.getByRole('button', { name: /^Put …/ }).click()
+    await page.getByRole('dialog').getByRole('button', { name: /Petrel/ }).click()
+    await page.getByRole('button', { name: 'Put A1 on Petrel' }).click()
     await expect(page.getByText('On Petrel', { exact: true })).toBeVisible()
     await page.keyboard.press('s')
     await page.getByRole('button', { name: 'Somebody else' }).click()

@@ -1,5 +1,5 @@
 import type { ShedAnswer } from '@undercliff/contract'
-import { caliper, expect, logOf, tabTo, test } from './fixtures'
+import { caliper, expect, logOf, tabTo, test } from './testing'
 
 test('from the shed to a verdict and a logged sharpening by keyboard alone, through a killed server and a killed database', async ({ page, open, undercliff }) => {
   await open('/')

@@ -5,6 +5,10 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { setTimeout as sleep } from 'node:timers/promises'
+import type { BrowserContext } from '@playwright/test'
+import { DEMO_SIGN_INS } from '@undercliff/demo'
+
+export type DemoLogin = (typeof DEMO_SIGN_INS)[number]['login']
 
 const START = fileURLToPath(new URL('../../server/dist/start.js', import.meta.url))
 
@@ -32,6 +36,11 @@ export class Undercliff {
     const made = new Undercliff(mkdtempSync(join(tmpdir(), 'undercliff-e2e-')), await freePort(), flags)
     await made.up()
     return made
+  }
+
+  /** One that runs already, at an address. */
+  static at(address: string): Undercliff {
+    return new Undercliff('', Number(new URL(address).port), [])
   }
 
   get address(): string {
@@ -72,8 +81,39 @@ export class Undercliff {
     return Number(readFileSync(join(this.dataDir, 'mariadb', 'mariadb.pid'), 'utf8').trim())
   }
 
+  private readonly cookies = new Map<string, { cookie: string; csrfToken: string }>()
+
+  /** The session of a demo person, opened once. */
+  async session(who: DemoLogin = 'maren'): Promise<{ cookie: string; csrfToken: string }> {
+    const known = this.cookies.get(who)
+    if (known !== undefined) return known
+    const { login, password } = DEMO_SIGN_INS.find((one) => one.login === who) ?? DEMO_SIGN_INS[0]
+    const response = await fetch(`${this.address}/api/session`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ login, password }) })
+    const { csrfToken } = (await response.json()) as { csrfToken: string }
+    const cookie = (response.headers.get('set-cookie') ?? '').split(';')[0] ?? ''
+    const session = { cookie, csrfToken }
+    this.cookies.set(who, session)
+    return session
+  }
+
+  /** Signs a browser in as a demo person. */
+  async enter(context: BrowserContext, who: DemoLogin = 'maren'): Promise<void> {
+    const { cookie } = await this.session(who)
+    const [name = '', value = ''] = cookie.split('=')
+    await context.addCookies([{ name, value, url: this.address, httpOnly: true, sameSite: 'Strict' }])
+  }
+
   async json<T>(path: string): Promise<T> {
-    return (await (await fetch(this.address + path)).json()) as T
+    const { cookie } = await this.session()
+    return (await (await fetch(this.address + path, { headers: { cookie } })).json()) as T
+  }
+
+  /** Sends a change as a program would, signed in as a demo person. */
+  async send(method: 'POST' | 'PUT' | 'DELETE', path: string, body: unknown, who: DemoLogin = 'maren'): Promise<{ status: number; code: string }> {
+    const { cookie, csrfToken } = await this.session(who)
+    const response = await fetch(this.address + path, { method, headers: { cookie, 'x-csrf-token': csrfToken, 'content-type': 'application/json' }, body: JSON.stringify(body) })
+    const text = await response.text()
+    return { status: response.status, code: text === '' ? '' : ((JSON.parse(text) as { code?: string }).code ?? '') }
   }
 
   /** Stops everything in good order and clears the data folder away. */

@@ -73,8 +73,8 @@ export function originOf(spec: LoopSpec, field: SpecField): Origin {
       return profile.filesUm.origin
     case 'topPlateAngleDeg':
       return CUTTER_TYPE_PROFILES[spec.cutterType].topPlateAngleDeg.origin
+    // What the crew said when it added the loop.
     case 'gaugeUm':
-      return profile.gaugesUm.origin
     case 'pitchClass':
     case 'driveLinks':
     case 'sequence':

@@ -67,6 +67,7 @@ const [least, most] = BENCH_FIGURES.filePartAbove.value
 </template>
 
 <style scoped>
+.row { align-items: stretch; }
 .school { text-align: left; flex: 1 1 260px; justify-content: flex-start; }
 small { font-weight: 400; }
 .school:disabled { opacity: 1; }

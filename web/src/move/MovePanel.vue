@@ -107,7 +107,7 @@ onMounted(() => {
 </script>
 
 <template>
-  <NModal :show="true" preset="card" :title="title" class="move" style="max-width: 720px" closable @update:show="moves.close()" @keydown="onKey">
+  <NModal :show="true" preset="card" :title="title" class="move" style="max-width: 860px" closable @update:show="moves.close()" @keydown="onKey">
     <div v-if="step === 'where'" class="stack">
       <div v-if="away && session.isLead" class="field"><label for="cost">What the shop took, if you know</label><NInput v-model:value="cost" :input-props="{ id: 'cost', inputmode: 'decimal' }" placeholder="14.50" /></div>
       <div class="row">
@@ -154,9 +154,11 @@ onMounted(() => {
 </template>
 
 <style scoped>
-.saws { list-style: none; margin: 0; padding: 0; display: grid; grid-template-columns: repeat(auto-fill, minmax(290px, 1fr)); gap: 6px; }
+.saws { list-style: none; margin: 0; padding: 0; display: grid; grid-template-columns: repeat(auto-fill, minmax(370px, 1fr)); gap: 6px; }
 .saws .act { width: 100%; justify-content: flex-start; gap: 8px; }
 .saws .mustNot { border-style: dashed; font-weight: 400; color: var(--ink-soft); }
+@media (max-width: 700px) { .saws .act { flex-wrap: wrap; } }
+.saws strong { white-space: nowrap; }
 .level { margin-left: auto; font-weight: 400; white-space: nowrap; }
 .saws .soft { font-weight: 400; white-space: nowrap; }
 .verdict.mustNot { color: var(--stop); }

@@ -159,7 +159,7 @@ const [, WORN_OUT] = SAW_FIGURES.loopsPerSprocket.value
           <dt>Run</dt><dd>about {{ answer.state.sprocket.hours }} h, {{ answer.state.sprocket.loops }} {{ answer.state.sprocket.loops === 1 ? 'loop' : 'loops' }}</dd>
           <dt>Loops worn out on it</dt><dd><strong>{{ answer.state.sprocket.loopsWorn }}</strong> of {{ SAW_FIGURES.loopsPerSprocket.value.join(' to ') }}</dd>
         </dl>
-        <svg class="worn" viewBox="0 0 300 14" role="img" :aria-label="`${answer.state.sprocket.loopsWorn} of ${WORN_OUT} loops worn out`"><rect width="300" height="14" class="room" /><rect :width="Math.min(1, answer.state.sprocket.loopsWorn / WORN_OUT) * 300" height="14" class="gone" /><path d="M200 0V14" class="tick" /></svg>
+        <svg class="worn" viewBox="0 0 300 14" preserveAspectRatio="none" role="img" :aria-label="`${answer.state.sprocket.loopsWorn} of ${WORN_OUT} loops worn out`"><rect width="300" height="14" class="room" /><rect :width="Math.min(1, answer.state.sprocket.loopsWorn / WORN_OUT) * 300" height="14" class="gone" /><path d="M200 0V14" class="tick" /></svg>
         <p class="soft">Common practice: a sprocket goes with two to three loops worn out, so rotate loops on one. Hours are worked out from tanks.</p>
         <p v-if="session.isLead" class="row"><button type="button" class="act" :class="{ next: saw.due.includes('sprocketNow') }" :aria-expanded="form === 'sprocket'" @click="open('sprocket')">Renewed …</button></p>
         <form v-if="form === 'sprocket'" class="stack inner" @submit.prevent="saveSprocket">

@@ -80,7 +80,7 @@ const scanWithStandIn = (): void => {
     <aside class="sheet stack">
       <h2>Stand-in scanner</h2>
       <p class="soft">For trying it out without one: types a tag's code as a scanner does.</p>
-      <NSelect v-model:value="standIn" filterable :options="options" aria-label="Tag to scan" placeholder="A tag" />
+      <NSelect v-model:value="standIn" filterable :options="options" :input-props="{ 'aria-label': 'Tag to scan' }" placeholder="A tag" />
       <button type="button" class="act" :disabled="standIn === null" @click="scanWithStandIn">Scan it</button>
     </aside>
   </div>

@@ -110,7 +110,7 @@ const originOptions = ENTERED_ORIGINS.map((value: Origin) => ({ value, label: OR
           <dt>{{ SPEC_FIELD_NAMES[field] }}</dt>
           <dd>
             <strong>{{ saySpecValue(state.spec, field, shed.lengths) || 'none' }}</strong>
-            <span class="origin" :class="originOf(state.spec, field)">{{ state.spec.origins?.[field] || !['pitchClass', 'driveLinks', 'sequence', 'cutterType', 'firstHand', 'startMark'].includes(field) ? ORIGIN_WORDS[originOf(state.spec, field)] : '' }}</span>
+            <span class="origin" :class="originOf(state.spec, field)">{{ state.spec.origins?.[field] || !['pitchClass', 'gaugeUm', 'driveLinks', 'sequence', 'cutterType', 'firstHand', 'startMark'].includes(field) ? ORIGIN_WORDS[originOf(state.spec, field)] : '' }}</span>
             <button v-if="session.isLead" type="button" class="act small" :aria-expanded="editing === field" :aria-label="`Change ${SPEC_FIELD_NAMES[field]}`" @click="edit(field)">{{ editing === field ? 'Leave it' : 'Change' }}</button>
           </dd>
           <dd v-if="editing === field" class="editor">
@@ -147,7 +147,7 @@ const originOptions = ENTERED_ORIGINS.map((value: Origin) => ({ value, label: OR
 </template>
 
 <style scoped>
-dl { margin: 0; display: grid; grid-template-columns: 150px 1fr; }
+dl { margin: 0; display: grid; grid-template-columns: 170px 1fr; }
 dt, dd { border-top: 1px solid var(--rule); padding: 4px 0; margin: 0; min-height: 56px; display: flex; align-items: center; }
 dt { color: var(--ink-soft); }
 dd { gap: 12px; }

@@ -2,12 +2,12 @@ import { readFileSync } from 'node:fs'
 import { createRequire } from 'node:module'
 import { expect, test as base, type Page } from '@playwright/test'
 import type { ShedAnswer, LoopAnswer } from '@undercliff/contract'
-import { Undercliff } from './undercliff'
+import { Undercliff, type DemoLogin } from './undercliff'
 
 const AXE = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8')
 
 /** A test's page, on an Undercliff with the demo that the worker's tests share. */
-export const test = base.extend<{ open: (path: string) => Promise<void> }, { undercliff: Undercliff }>({
+export const test = base.extend<{ open: (path: string, who?: DemoLogin) => Promise<void> }, { undercliff: Undercliff }>({
   undercliff: [
     async ({}, use) => {
       const undercliff = await Undercliff.start()
@@ -22,7 +22,8 @@ export const test = base.extend<{ open: (path: string) => Promise<void> }, { und
       if (message.type() === 'error' && !/Failed to load resource/.test(message.text())) wrong.push(message.text())
     })
     page.on('pageerror', (error) => wrong.push(String(error)))
-    await use(async (path) => {
+    await use(async (path, who = 'maren') => {
+      await undercliff.enter(page.context(), who)
       await page.goto(undercliff.address + path)
     })
     expect(wrong, 'nothing goes wrong in the console, the content security policy included').toEqual([])
@@ -66,4 +67,15 @@ export async function tabTo(page: Page, name: string | RegExp): Promise<void> {
     if (matches(text)) return
   }
   throw new Error(`nothing named ${String(name)} can be reached by Tab`)
+}
+
+/** Sets a new, empty Undercliff up in the browser, as its lead. */
+export async function setUp(page: Page, undercliff: Undercliff, path = '/'): Promise<void> {
+  await page.goto(undercliff.address + path)
+  await page.getByLabel('What the crew is called').fill('Heron Isle crew')
+  await page.getByLabel('Your name').fill('Ottoline Vane')
+  await page.getByLabel('Sign-in name').fill('ottoline')
+  await page.getByLabel('Password', { exact: true }).fill('four quiet herons')
+  await page.getByRole('button', { name: 'Open the shed' }).click()
+  await expect(page.getByRole('link', { name: 'Ottoline Vane' })).toBeVisible()
 }

@@ -1,0 +1,99 @@
+import { readFileSync } from 'node:fs'
+import { fileURLToPath } from 'node:url'
+import Papa from 'papaparse'
+import { expect, setUp, test, violations } from './testing'
+import { Undercliff } from './undercliff'
+
+const MESSY = fileURLToPath(new URL('./fixtures/messy.csv', import.meta.url))
+type Row = Record<string, string>
+
+test('a messy spreadsheet is shown row by row, comes in all at once, and goes out again', async ({ page }, info) => {
+  const undercliff = await Undercliff.start('--empty')
+  try {
+    await setUp(page, undercliff, '/import')
+    await page.getByLabel('CSV or XLSX').setInputFiles(MESSY)
+    await expect(page.getByRole('heading', { name: 'What becomes of 13 rows' })).toBeVisible()
+    const fate = (tag: string) => page.locator('[data-fate]').filter({ has: page.getByRole('cell', { name: tag, exact: true }) })
+    await expect(fate('G2')).toContainText('"3/8" alone: taken as standard')
+    await expect(fate('G3')).toContainText('"3/8" alone: taken as low profile')
+    await expect(fate('G5')).toContainText('comes in, but')
+    await expect(fate('G6')).toContainText('"7/16" is no pitch in use')
+    await expect(fate('G8')).toContainText('20 to 250 drive links, not 7')
+    await expect(fate('G9')).toContainText('65.00 mm is longer than a new cutter')
+    await expect(fate('=1+1')).toContainText('cannot be a tag')
+    await expect(fate('G11')).toContainText('"banana" is not a cutter type')
+    expect(await violations(page)).toEqual([])
+    const bring = page.getByRole('button', { name: /^Bring in \d+ loops/ })
+    await expect(bring).toBeDisabled()
+    await page.getByRole('button', { name: /^Leave out the 5 that cannot/ }).click()
+    await bring.click()
+    await expect(page.getByText(/^7 loops are in the shed, and 5 saws\.$/)).toBeVisible()
+
+    await page.goto(`${undercliff.address}/crew`)
+    const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'Loops as CSV' }).click()])
+    const file = info.outputPath('loops.csv')
+    await download.saveAs(file)
+    const { data, errors } = Papa.parse<Row>(readFileSync(file, 'utf8'), { header: true, skipEmptyLines: true })
+    expect(errors).toEqual([])
+    expect(data).toHaveLength(7)
+    const byTag = new Map(data.map((row) => [row.tag, row]))
+    expect(byTag.get('G1')).toMatchObject({ pitch: '3/8"', gauge_mm: '1.5', drive_links: '72', place: 'sharp rack' })
+    expect(byTag.get('G3')).toMatchObject({ pitch: '3/8" low profile', gauge_mm: '1.3', place: 'dull box' })
+    expect(byTag.get('G5')).toMatchObject({ saw: 'Old Brine', place: 'saw', gauge_mm: '1.6' })
+    expect(byTag.get('G10')).toMatchObject({ saw: 'Sea Thrift', cutter_type: 'ripping' })
+
+    // The same file again: every tag is taken by now, and nothing comes in twice.
+    await page.goto(`${undercliff.address}/import`)
+    await page.getByLabel('CSV or XLSX').setInputFiles(MESSY)
+    await expect(fate('G1')).toContainText('The tag G1 is taken.')
+  } finally {
+    await undercliff.stop()
+  }
+})
+
+test('files that are no spreadsheet are told, and a column that is not guessed is matched by hand', async ({ page, open }, info) => {
+  await open('/import')
+  const input = page.getByLabel('CSV or XLSX')
+  await input.setInputFiles({ name: 'photo.csv', mimeType: 'text/csv', buffer: Buffer.from([1, 0, 2, 0, 3]) })
+  await expect(page.getByText('That is neither CSV nor XLSX.')).toBeVisible()
+  await input.setInputFiles({ name: 'empty.csv', mimeType: 'text/csv', buffer: Buffer.from('Tag,Pitch\n') })
+  await expect(page.getByText('There is no row below the headings.')).toBeVisible()
+  await input.setInputFiles({ name: 'old.xlsx', mimeType: 'text/csv', buffer: Buffer.from([0xd0, 0xcf, 0x11, 0xe0]) })
+  await expect(page.getByText(/That is an old kind of spreadsheet/)).toBeVisible()
+  await input.setInputFiles({ name: 'broken.xlsx', mimeType: 'text/csv', buffer: Buffer.from('PK\u0003\u0004 not a zip') })
+  await expect(page.getByRole('alert')).toBeVisible()
+  await input.setInputFiles({ name: 'own.csv', mimeType: 'text/csv', buffer: Buffer.from('Tag,Pitch,Gauge,Teeth below\nH1,.325,1.3,64\n') })
+  await expect(page.getByText('Still to be matched: drive links.')).toBeVisible()
+  await page.getByLabel('Column for Drive links').click()
+  await page.getByText('Teeth below', { exact: true }).last().click()
+  await expect(page.getByRole('heading', { name: 'What becomes of 1 row' })).toBeVisible()
+  await expect(page.getByRole('button', { name: 'Bring in 1 loop' })).toBeEnabled()
+  expect(info.errors).toEqual([])
+})
+
+test('an XLSX comes in as a CSV does', async ({ page, open }) => {
+  const { default: Excel } = await import('exceljs')
+  const book = new Excel.Workbook()
+  const sheet = book.addWorksheet('Loops')
+  sheet.addRow(['Tag', 'Pitch', 'Gauge', 'Drive links', 'Cutter type'])
+  sheet.addRow(['H2', '3/8 std', 1.5, 72, 'semi-chisel'])
+  sheet.addRow(['H3', '.325"', 1.3, 64, 'full chisel'])
+  await open('/import')
+  await page.getByLabel('CSV or XLSX').setInputFiles({ name: 'loops.xlsx', mimeType: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet', buffer: Buffer.from(await book.xlsx.writeBuffer()) })
+  await expect(page.getByRole('heading', { name: 'What becomes of 2 rows' })).toBeVisible()
+  await expect(page.getByRole('button', { name: 'Bring in 2 loops' })).toBeEnabled()
+})
+
+test('five thousand rows are looked at with progress, and can be stopped', async ({ page, open }) => {
+  await open('/import')
+  const rows = Array.from({ length: 5000 }, (_, i) => `R${i},3/8 std,1.5,72,semi,,6.${i % 10}`).join('\n')
+  await page.getByLabel('CSV or XLSX').setInputFiles({ name: 'many.csv', mimeType: 'text/csv', buffer: Buffer.from(`Tag,Pitch,Gauge,Links,Type,Sequence,Length\n${rows}\n`) })
+  await expect(page.getByRole('heading', { name: 'What becomes of 5000 rows' })).toBeVisible()
+  await expect(page.getByRole('button', { name: 'Bring in 5000 loops' })).toBeEnabled()
+  // Matching a column anew plans anew; Stop ends it where it is.
+  await page.getByLabel('Column for Note').click()
+  await page.getByText('Length', { exact: true }).last().click()
+  const stop = page.getByRole('button', { name: 'Stop' })
+  if (await stop.isVisible().catch(() => false)) await stop.click()
+  await expect(page.getByRole('heading', { name: 'Bring in a spreadsheet' })).toBeVisible()
+})

@@ -1,0 +1,88 @@
+import { readFileSync } from 'node:fs'
+import { tagCode, checks } from '@undercliff/core'
+import type { Page } from '@playwright/test'
+import { expect, test, violations } from './testing'
+import { qrOf } from './readPdf'
+
+async function printed(page: Page): Promise<string | null> {
+  const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: /^Make/ }).click()])
+  return qrOf(readFileSync(await download.path()))
+}
+
+test('a loop that nobody knows: three measurements, a made tag, and the printed QR code read by an outside decoder', async ({ page, open }) => {
+  await open('/identify')
+  await page.getByLabel('Span over three rivets', { exact: true }).fill('19.1')
+  await page.getByLabel('Thickness of a drive link', { exact: true }).fill('1.48')
+  await page.getByLabel('Drive links, counted').fill('72')
+  await page.getByRole('radio', { name: 'semi-chisel', exact: true }).click()
+  await expect(page.getByText('measured', { exact: true }).first()).toBeVisible()
+  await page.getByRole('button', { name: 'Add it as a new loop' }).click()
+  await page.getByRole('button', { name: 'Make one' }).click()
+  const tag = await page.getByLabel('Tag', { exact: true }).inputValue()
+  expect(checks(tag)).toBe(true)
+  await page.getByRole('button', { name: 'Add the loop' }).click()
+  await expect(page.getByRole('heading', { name: tag, exact: true })).toBeVisible()
+  await page.getByRole('link', { name: 'Spec', exact: true }).click()
+  await expect(page.getByText('measured', { exact: true }).first()).toBeVisible()
+  await page.getByRole('link', { name: 'Tag with QR code' }).click()
+  await expect(page.getByRole('button', { name: 'Make the tag' })).toBeEnabled()
+  expect(await printed(page)).toBe(tagCode(tag))
+
+  // Scanned by a scanner that types, it opens the loop from any screen.
+  await page.getByRole('link', { name: 'Scan a tag' }).click()
+  await page.getByLabel('The tag').fill(tag.toLowerCase())
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('heading', { name: tag, exact: true })).toBeVisible()
+})
+
+const type = (page: Page, code: string): Promise<void> => page.keyboard.type(code, { delay: 2 }).then(() => page.keyboard.press('Enter'))
+
+test('a scanner that types opens the loop from any screen, and leaves nothing in the field it typed into', async ({ page, open }) => {
+  await open('/loops/X2/measure')
+  const reading = page.locator('[data-reading]')
+  await expect(reading).toBeFocused()
+  await type(page, tagCode('W2'))
+  await expect(page.getByRole('heading', { name: 'W2', exact: true })).toBeVisible()
+  await open('/')
+  await page.getByRole('searchbox').fill('gre')
+  await type(page, tagCode('K2'))
+  await expect(page.getByRole('heading', { name: 'K2', exact: true })).toBeVisible()
+  await page.goBack()
+  await expect(page.getByRole('searchbox')).toHaveValue('gre')
+  await type(page, tagCode('ZZ99'))
+  await expect(page.getByText('No loop has the tag ZZ99.')).toBeVisible()
+})
+
+test('the stand-in scanner works, a slip is caught, and a code of something else is told', async ({ page, open }) => {
+  await open('/scan')
+  const tag = page.getByLabel('The tag')
+  await tag.fill('K33')
+  await page.keyboard.press('Enter')
+  await expect(page.getByText('No loop has the tag K33.')).toBeVisible()
+  await expect(page.getByRole('link', { name: 'K3', exact: true })).toBeVisible()
+  await tag.fill('https://elsewhere.example/a')
+  await page.keyboard.press('Enter')
+  await expect(page.getByText(/That is a code of something else/)).toBeVisible()
+  await page.locator('aside').getByText('A tag', { exact: true }).click()
+  await page.keyboard.type('T4')
+  await page.keyboard.press('Enter')
+  await page.getByRole('button', { name: 'Scan it' }).click()
+  await expect(page.getByRole('heading', { name: 'T4', exact: true })).toBeVisible()
+})
+
+test('a value of the spec is replaced with where it comes from, and a loop gets another tag', async ({ page, open }) => {
+  await open('/loops/M2/spec')
+  await page.getByRole('button', { name: 'Change gauge setting' }).click()
+  await page.getByLabel('gauge setting').fill('0.6')
+  await page.getByRole('button', { name: 'Save', exact: true }).click()
+  await expect(page.getByText('from the box or sheet')).toBeVisible()
+  await expect(page.getByText('0.60 mm', { exact: true })).toBeVisible()
+  await page.getByRole('button', { name: 'Change drive links' }).click()
+  await page.getByLabel('drive links', { exact: true }).fill('40')
+  await page.getByRole('button', { name: 'Save', exact: true }).click()
+  await expect(page.getByText(/such a loop has 20\. Strike those readings out first/)).toBeVisible()
+  expect(await violations(page)).toEqual([])
+  await page.getByLabel('Tag', { exact: true }).fill('K3')
+  await page.getByRole('button', { name: 'Give it this tag' }).click()
+  await expect(page.getByText('Another loop has that tag.').first()).toBeVisible()
+})
