@@ -6,6 +6,8 @@ import type { Undercliff } from './undercliff'
 const tile = (page: Page, tag: string) => page.locator('[data-loop-tile]').filter({ has: page.getByText(tag, { exact: true }) }).first()
 const placeOf = async (undercliff: Undercliff, tag: string) => (await undercliff.json<ShedAnswer>('/api/shed')).loops.find((loop) => loop.tag === tag)?.place
 const focusOn = (page: Page, tag: string): Promise<void> => tile(page, tag).focus()
+/** A drag is of what is under the pointer: nothing may scroll on the way. */
+test.use({ viewport: { width: 1280, height: 1500 } })
 
 test('a loop that does not fit is refused by drag and by keyboard, with the reason', async ({ page, open, undercliff }) => {
   await open('/')
@@ -57,6 +59,7 @@ test('a loop is fitted by drag, with the bar flip and the tension as one tap eac
 
 test('a drawback is overruled with a reason, which is logged', async ({ page, open, undercliff }) => {
   await open('/loops/K6')
+  await expect(page.getByRole('heading', { name: 'K6', exact: true })).toBeVisible()
   await page.keyboard.press('p')
   const dialog = page.getByRole('dialog')
   await dialog.getByRole('button', { name: /Kittiwake/ }).click()
@@ -66,7 +69,7 @@ test('a drawback is overruled with a reason, which is logged', async ({ page, op
   await dialog.getByLabel('Why it goes on all the same').fill('One windfall at the gate')
   await dialog.getByRole('button', { name: 'Put K6 on Kittiwake' }).click()
   await expect(page.getByText('On Kittiwake', { exact: true })).toBeVisible()
-  expect((await logOf(undercliff, 'K6')).at(-1)).toMatchObject({ kind: 'fitted', overruled: 'One windfall at the gate' })
+  await expect.poll(async () => (await logOf(undercliff, 'K6')).at(-1)).toMatchObject({ kind: 'fitted', overruled: 'One windfall at the gate' })
 })
 
 test('the dull box is emptied onto the bench in one go, on a phone', async ({ page, open, undercliff }) => {
@@ -84,6 +87,7 @@ test('the dull box is emptied onto the bench in one go, on a phone', async ({ pa
 
 test('two people move the same loop: both are written, the later counts, and the first screen follows', async ({ page, open, undercliff, browser }) => {
   await open('/loops/T5')
+  await expect(page.getByRole('heading', { name: 'T5', exact: true })).toBeVisible()
   const other = await browser.newContext()
   await undercliff.enter(other, 'iska')
   const iska = await other.newPage()
@@ -119,9 +123,10 @@ test('two people move the same loop: both are written, the later counts, and the
 
 test('a loop goes to a shop and comes back with what it cost', async ({ page, open, undercliff }) => {
   await open('/loops/P3')
+  await expect(page.getByRole('heading', { name: 'P3', exact: true })).toBeVisible()
   await page.keyboard.press('p')
   await page.keyboard.press('h')
-  await page.getByLabel('Shop').fill('Harbour saw works')
+  await page.getByLabel('Shop', { exact: true }).fill('Harbour saw works')
   await page.getByLabel('Due back').fill('2027-01-15')
   await page.getByRole('button', { name: 'Send out' }).click()
   await expect(page.getByText(/At Harbour saw works since .*, due back 15 Jan/)).toBeVisible()
@@ -129,7 +134,7 @@ test('a loop goes to a shop and comes back with what it cost', async ({ page, op
   await page.getByLabel('What the shop took, if you know').fill('14.50')
   await page.getByRole('dialog').getByRole('button', { name: 'sharp rack' }).click()
   await expect(page.getByText('On the sharp rack', { exact: true })).toBeVisible()
-  expect((await logOf(undercliff, 'P3')).at(-1)).toMatchObject({ kind: 'cameBack', to: 'sharpRack', costMinor: 1450 })
+  await expect.poll(async () => (await logOf(undercliff, 'P3')).at(-1)).toMatchObject({ kind: 'cameBack', to: 'sharpRack', costMinor: 1450 })
 })
 
 test('a saw keeps a log of its own: rails dressed, bar checked, another sprocket', async ({ page, open }) => {

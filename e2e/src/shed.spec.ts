@@ -92,6 +92,7 @@ test('an empty shed is filled from the first saw on', async ({ page }) => {
     await page.getByRole('dialog').getByRole('button', { name: /Petrel/ }).click()
     await page.getByRole('button', { name: 'Put A1 on Petrel' }).click()
     await expect(page.getByText('On Petrel', { exact: true })).toBeVisible()
+    await expect(page.getByRole('dialog')).toHaveCount(0)
     await page.keyboard.press('s')
     await page.getByRole('button', { name: 'Somebody else' }).click()
     await page.getByLabel('Name').fill('Wim')

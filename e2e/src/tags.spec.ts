@@ -35,7 +35,7 @@ test('a loop that nobody knows: three measurements, a made tag, and the printed 
   await expect(page.getByRole('heading', { name: tag, exact: true })).toBeVisible()
 })
 
-const type = (page: Page, code: string): Promise<void> => page.keyboard.type(code, { delay: 2 }).then(() => page.keyboard.press('Enter'))
+const type = (page: Page, code: string): Promise<void> => page.keyboard.type(code).then(() => page.keyboard.press('Enter'))
 
 test('a scanner that types opens the loop from any screen, and leaves nothing in the field it typed into', async ({ page, open }) => {
   await open('/loops/X2/measure')
@@ -63,7 +63,7 @@ test('the stand-in scanner works, a slip is caught, and a code of something else
   await tag.fill('https://elsewhere.example/a')
   await page.keyboard.press('Enter')
   await expect(page.getByText(/That is a code of something else/)).toBeVisible()
-  await page.locator('aside').getByText('A tag', { exact: true }).click()
+  await page.getByLabel('Tag to scan').click()
   await page.keyboard.type('T4')
   await page.keyboard.press('Enter')
   await page.getByRole('button', { name: 'Scan it' }).click()
@@ -73,9 +73,9 @@ test('the stand-in scanner works, a slip is caught, and a code of something else
 test('a value of the spec is replaced with where it comes from, and a loop gets another tag', async ({ page, open }) => {
   await open('/loops/M2/spec')
   await page.getByRole('button', { name: 'Change gauge setting' }).click()
-  await page.getByLabel('gauge setting').fill('0.6')
+  await page.getByLabel('gauge setting', { exact: true }).fill('0.6')
   await page.getByRole('button', { name: 'Save', exact: true }).click()
-  await expect(page.getByText('from the box or sheet')).toBeVisible()
+  await expect(page.locator('.origin.box')).toHaveText('from the box or sheet')
   await expect(page.getByText('0.60 mm', { exact: true })).toBeVisible()
   await page.getByRole('button', { name: 'Change drive links' }).click()
   await page.getByLabel('drive links', { exact: true }).fill('40')

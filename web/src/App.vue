@@ -5,6 +5,7 @@ import { computed, defineAsyncComponent, onMounted, watch } from 'vue'
 import AppBar from './parts/AppBar.vue'
 import NoticeBar from './parts/NoticeBar.vue'
 import { useNotices } from './remote/notices'
+import MovePanel from './move/MovePanel.vue'
 import { useMoves } from './move/moveStore'
 import { useOutbox } from './remote/outbox'
 import { useSession } from './remote/sessionStore'
@@ -14,7 +15,6 @@ import { useWedge } from './scan/useWedge'
 import { darkOverrides, darkTheme, lightOverrides } from './theme/naive'
 
 const SignInPage = defineAsyncComponent(() => import('./session/SignInPage.vue'))
-const MovePanel = defineAsyncComponent(() => import('./move/MovePanel.vue'))
 const dark = usePreferredDark()
 const theme = computed(() => (dark.value ? darkTheme : null))
 const overrides = computed(() => (dark.value ? darkOverrides : lightOverrides))

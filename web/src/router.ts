@@ -16,7 +16,6 @@ const screens = {
   tags: () => import('./tags/TagsPage.vue'),
   importing: () => import('./importing/ImportPage.vue'),
   me: () => import('./session/MePage.vue'),
-  move: () => import('./move/MovePanel.vue'),
   nowhere: () => import('./parts/NowherePage.vue'),
 }
 

@@ -44,7 +44,9 @@ test('a tag is read from a scan, from typing, in small letters', () => {
   const known = ['K3', '222Y', 'Müller 1']
   expect(readTag(tagCode('K3'), known)).toEqual({ ok: true, tag: 'K3' })
   expect(readTag(' k3 ', known)).toEqual({ ok: true, tag: 'K3' })
-  expect(readTag('undercliff:222y', known)).toEqual({ ok: true, tag: '222Y' })
+  expect(readTag('quc222y', known)).toEqual({ ok: true, tag: '222Y' })
+  // A tag of the crew's own may begin like a code.
+  expect(readTag('QUC9', ['QUC9'])).toEqual({ ok: true, tag: 'QUC9' })
   expect(readTag(tagCode('Müller 1'), known)).toEqual({ ok: true, tag: 'Müller 1' })
 })
 

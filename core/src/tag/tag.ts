@@ -12,8 +12,11 @@ export const TAG_LENGTH = 4
 /** How many tags can be made. */
 export const TAG_COUNT = TAG_ALPHABET.length ** (TAG_LENGTH - 1)
 
-/** What stands before the tag in a QR code, so that other codes are known for what they are. */
-export const TAG_CODE_PREFIX = 'UNDERCLIFF:'
+/**
+ * What stands before the tag in a QR code, so that other codes are known for what they are. Plain
+ * letters, which scanners that type send alike on most keyboards; no screen uses Q as a key.
+ */
+export const TAG_CODE_PREFIX = 'QUC'
 
 const valuesOf = (text: string): number[] => [...text].map((char) => TAG_ALPHABET.indexOf(char))
 
@@ -99,14 +102,17 @@ function nearlySame(a: string, b: string): boolean {
  *
  * @param known tags in use
  * @example
- * readTag('UNDERCLIFF:K3', ['K3']) // { ok: true, tag: 'K3' }
+ * readTag('QUCK3', ['K3']) // { ok: true, tag: 'K3' }
  */
 export function readTag(text: string, known: readonly string[]): ReadTag {
   const trimmed = text.trim()
+  const among = (wanted: string): string | undefined =>
+    known.find((tag) => tag === wanted) ?? known.find((tag) => tag.toUpperCase() === wanted.toUpperCase())
   const coded = trimmed.toUpperCase().startsWith(TAG_CODE_PREFIX)
   const wanted = coded ? trimmed.slice(TAG_CODE_PREFIX.length) : trimmed
   const upper = wanted.toUpperCase()
-  const found = known.find((tag) => tag === wanted) ?? known.find((tag) => tag.toUpperCase() === upper)
+  // A tag of the crew's own may begin as a code does, so it is looked for whole as well.
+  const found = among(wanted) ?? among(trimmed)
   if (found !== undefined) return { ok: true, tag: found }
   if (wanted === '') return { ok: false, message: 'There is no tag in that.', nearest: [] }
   const nearest = known.filter((tag) => nearlySame(tag.toUpperCase(), upper)).slice(0, 5)

@@ -92,6 +92,8 @@ async function answers(credentials: Credentials): Promise<boolean> {
 interface Places {
   readonly dir: string
   readonly files: string
+  /** Where it keeps what it needs for a moment. */
+  readonly scratch: string
   readonly pidFile: string
   readonly socket: string
   readonly log: string
@@ -105,6 +107,7 @@ function placesIn(dataDir: string): Places {
   return {
     dir,
     files: join(dir, 'files'),
+    scratch: join(dir, 'scratch'),
     pidFile: join(dir, 'mariadb.pid'),
     socket: near.length <= LONGEST_SOCKET_PATH ? near : join(tmpdir(), `undercliff-${randomBytes(6).toString('hex')}.sock`),
     log: join(dir, 'mariadb.log'),
@@ -123,7 +126,8 @@ function livePid({ pidFile, files }: Places): number | null {
   }
 }
 
-function makeFiles({ files, dir }: Places): void {
+function makeFiles({ files, dir, scratch }: Places): void {
+  mkdirSync(scratch, { recursive: true, mode: 0o700 })
   if (existsSync(join(files, 'mysql'))) return
   rmSync(files, { recursive: true, force: true })
   mkdirSync(dir, { recursive: true, mode: 0o700 })
@@ -132,6 +136,8 @@ function makeFiles({ files, dir }: Places): void {
     [
       '--no-defaults',
       `--datadir=${files}`,
+      // A server that starts clears away what others left in a common folder, and what they use.
+      `--tmpdir=${scratch}`,
       '--skip-test-db',
       '--auth-root-authentication-method=socket',
       `--user=${userInfo().username}`,
@@ -168,6 +174,7 @@ function launch(places: Places, { port, user, password, database }: Credentials)
     [
       '--no-defaults',
       `--datadir=${places.files}`,
+      `--tmpdir=${places.scratch}`,
       '--bind-address=127.0.0.1',
       `--port=${port}`,
       `--socket=${places.socket}`,

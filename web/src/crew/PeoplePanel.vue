@@ -54,7 +54,7 @@ const add = (): Promise<void> =>
     <ul>
       <li v-for="person in shed.people" :key="person.id">
         <p><strong>{{ person.name }}</strong>, {{ person.role }}<br /><span class="soft">{{ accountOf(person.id) ? `signs in as ${accountOf(person.id)?.login}${accountOf(person.id)?.hasPin ? ', has a PIN' : ''}` : 'cannot sign in; work is logged for them' }}</span></p>
-        <button type="button" class="act small" :aria-expanded="open === person.id" :aria-label="`Sign-in of ${person.name}`" @click="edit(person.id, person.name, person.role)">{{ open === person.id ? 'Leave it' : 'Sign-in' }}</button>
+        <button type="button" class="act small" :aria-expanded="open === person.id" :aria-label="`${open === person.id ? 'Leave it: sign-in' : 'Sign-in'} of ${person.name}`" @click="edit(person.id, person.name, person.role)">{{ open === person.id ? 'Leave it' : 'Sign-in' }}</button>
         <form v-if="open === person.id" class="editor stack" @submit.prevent="save(person.id, person.name)">
           <div class="two">
             <div class="field"><label :for="`login-${person.id}`">Sign-in name</label><NInput v-model:value="login" :maxlength="40" :input-props="{ id: `login-${person.id}`, autocapitalize: 'none', autocomplete: 'off' }" placeholder="" /></div>

@@ -1,9 +1,11 @@
 <script setup lang="ts">
 import { fitCheck, FIT_WORDS, sayFit, SHELF_NAMES, type FitCheck, type LoopCard, type Shelf } from '@undercliff/core'
 import type { Saw } from '@undercliff/contract'
-import { NInput, NModal } from 'naive-ui'
+import { useEventListener } from '@vueuse/core'
+import { NInput } from 'naive-ui'
 import { computed, nextTick, onMounted, ref } from 'vue'
 import FitMark from '../parts/FitMark.vue'
+import Panel from '../parts/Panel.vue'
 import { isTyping } from '../parts/typing'
 import { useSession } from '../remote/sessionStore'
 import { useShed } from '../remote/shedStore'
@@ -87,27 +89,32 @@ function sendOut(): void {
 function onKey(event: KeyboardEvent): void {
   if (isTyping(event) || event.ctrlKey || event.metaKey || event.altKey) return
   const key = event.key.toLowerCase()
+  // A button under the focus is pressed with the space bar.
+  if (key === ' ') return
   if (step.value === 'where') {
     const shelf = SHELF_KEYS.find((one) => one.key === key)?.shelf
     const numbered = /^[1-9]$/.test(key) ? saws.value[Number(key) - 1] : undefined
     if (shelf !== undefined) toShelf(shelf)
     else if (numbered !== undefined) void toSaw(numbered.saw.id)
     else if (key === 'h' && !away.value) step.value = 'shop'
-    else return
+    else if (key.length > 1) return
   } else if (step.value === 'saw') {
     if (key === 'f') flipped.value = !flipped.value
     else if (key === 'n') tensioned.value = !tensioned.value
-    else return
+    else if (key.length > 1) return
   } else return
+  // The keys of the screen behind the panel are not meant.
   event.preventDefault()
+  event.stopPropagation()
 }
+useEventListener(window, 'keydown', onKey, { capture: true })
 onMounted(() => {
   if (sawId.value !== null) void toSaw(sawId.value)
 })
 </script>
 
 <template>
-  <NModal :show="true" preset="card" :title="title" class="move" style="max-width: 860px" closable @update:show="moves.close()" @keydown="onKey">
+  <Panel :title="title" :width="860" @close="moves.close()">
     <div v-if="step === 'where'" class="stack">
       <div v-if="away && session.isLead" class="field"><label for="cost">What the shop took, if you know</label><NInput v-model:value="cost" :input-props="{ id: 'cost', inputmode: 'decimal' }" placeholder="14.50" /></div>
       <div class="row">
@@ -150,7 +157,7 @@ onMounted(() => {
       <div class="row"><button type="submit" class="act next">Send out</button><button type="button" class="act" @click="step = 'where'">Somewhere else</button></div>
     </form>
     <p v-if="wrong" class="stop-text wrong" role="alert">{{ wrong }}</p>
-  </NModal>
+  </Panel>
 </template>
 
 <style scoped>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { NModal } from 'naive-ui'
+import Panel from './Panel.vue'
 import { DAMAGE_KEYS, WALK_KEYS } from '../measure/keys'
 
 const emit = defineEmits<{ close: [] }>()
@@ -28,7 +28,7 @@ const groups = [
 </script>
 
 <template>
-  <NModal :show="true" preset="card" title="Keys" style="max-width: 760px" closable @update:show="emit('close')">
+  <Panel title="Keys" :width="760" @close="emit('close')">
     <div class="groups">
       <section v-for="group in groups" :key="group.name">
         <h3>{{ group.name }}</h3>
@@ -40,7 +40,7 @@ const groups = [
         </dl>
       </section>
     </div>
-  </NModal>
+  </Panel>
 </template>
 
 <style scoped>

@@ -1,23 +1,22 @@
 /** A person does not type two keys within this, in ms; a scanner does. */
-const FAST_MS = 60
+const FAST_MS = 80
 
 /** What a key turned out to be part of. */
 export type Outcome =
   /** Of a person's typing, as far as can be told. */
   | { readonly kind: 'typing' }
-  /** The code's prefix is complete: it is a scanner. */
-  | { readonly kind: 'prefix' }
-  /** Of a code that a scanner is typing. */
-  | { readonly kind: 'scanning' }
+  /** It is a scanner: this and what follows is no input for the screen. */
+  | { readonly kind: 'scanning'; readonly first: boolean }
   /** The code is complete. */
   | { readonly kind: 'code'; readonly text: string }
 
 /**
- * Tells a scanner that types from a person: by the prefix of the code, typed faster than hands can.
+ * Tells a scanner that types from a person: by the beginning of the code, faster than hands can.
  *
  * @example
- * const burst = new KeyBurst('UNDERCLIFF:')
- * burst.take('U', 0) // { kind: 'typing' } so far
+ * const burst = new KeyBurst('QUC')
+ * burst.take('Q', 0) // { kind: 'typing' } so far
+ * burst.take('U', 5) // still typing; with 'C' it is { kind: 'scanning', first: true }
  */
 export class KeyBurst {
   private text = ''
@@ -25,8 +24,9 @@ export class KeyBurst {
 
   constructor(private readonly prefix: string) {}
 
-  get isEmpty(): boolean {
-    return this.text === ''
+  /** Whether the next key would be the first of a code. */
+  isIdleAt(atMs: number): boolean {
+    return this.text === '' || atMs - this.lastMs > FAST_MS
   }
 
   /**
@@ -38,11 +38,11 @@ export class KeyBurst {
   take(key: string, atMs: number): Outcome {
     // A scanner holds Shift for capitals; that is no character of the code.
     if (key === 'Shift' || key === 'CapsLock') return { kind: 'typing' }
-    if (atMs - this.lastMs > FAST_MS) this.text = ''
+    if (this.isIdleAt(atMs)) this.text = ''
     this.lastMs = atMs
     const scanning = this.text.length >= this.prefix.length
     if (key === 'Enter' || key === 'Tab') {
-      const text = this.text
+      const { text } = this
       this.text = ''
       return scanning ? { kind: 'code', text } : { kind: 'typing' }
     }
@@ -51,12 +51,12 @@ export class KeyBurst {
       return { kind: 'typing' }
     }
     this.text += key
-    if (scanning) return { kind: 'scanning' }
+    if (scanning) return { kind: 'scanning', first: false }
     if (!this.prefix.toUpperCase().startsWith(this.text.toUpperCase())) {
       // The key may be the first of a code all the same.
       this.text = this.prefix.toUpperCase().startsWith(key.toUpperCase()) ? key : ''
       return { kind: 'typing' }
     }
-    return this.text.length === this.prefix.length ? { kind: 'prefix' } : { kind: 'typing' }
+    return this.text.length === this.prefix.length ? { kind: 'scanning', first: true } : { kind: 'typing' }
   }
 }

@@ -19,7 +19,7 @@ export function useWedge(): void {
 
   function onKey(event: KeyboardEvent): void {
     if (event.ctrlKey || event.metaKey || event.altKey) return
-    if (burst.isEmpty) {
+    if (burst.isIdleAt(event.timeStamp)) {
       const { target } = event
       field = target instanceof HTMLInputElement || target instanceof HTMLTextAreaElement ? target : null
       before = field?.value ?? ''
@@ -28,15 +28,14 @@ export function useWedge(): void {
     if (outcome.kind === 'typing') return
     event.preventDefault()
     event.stopImmediatePropagation()
-    if (outcome.kind === 'prefix') {
-      // From here on it is a scanner: what it put into the field goes.
-      if (field !== null && field.value !== before) {
+    if (outcome.kind === 'scanning') {
+      // What it put into a field before it was known for a scanner goes again.
+      if (outcome.first && field !== null && field.value !== before) {
         field.value = before
         field.dispatchEvent(new Event('input', { bubbles: true }))
       }
       return
     }
-    if (outcome.kind !== 'code') return
     const read = readTag(outcome.text, shed.loops.map(({ tag }) => tag))
     if (read.ok) void router.push(`/loops/${encodeURIComponent(read.tag)}`)
     else notices.say(read.message)

@@ -1,6 +1,7 @@
 <script setup lang="ts">
-import { NInput, NModal } from 'naive-ui'
+import { NInput } from 'naive-ui'
 import { nextTick, ref } from 'vue'
+import Panel from '../parts/Panel.vue'
 import { useOutbox } from '../remote/outbox'
 import { useSession } from '../remote/sessionStore'
 
@@ -32,7 +33,7 @@ async function enter(): Promise<void> {
 </script>
 
 <template>
-  <NModal :show="true" preset="card" title="Who takes over?" style="max-width: 520px" closable @update:show="emit('close')">
+  <Panel title="Who takes over?" :width="520" @close="emit('close')">
     <form class="stack" @submit.prevent="enter">
       <div class="row" role="radiogroup" aria-label="Who takes over">
         <button v-for="person in session.me?.switchable" :key="person.personId" type="button" class="act" role="radio" :aria-checked="chosen === person.personId" @click="choose(person.personId)">{{ person.name }}</button>
@@ -42,5 +43,5 @@ async function enter(): Promise<void> {
       <p v-if="wrong" class="stop-text" role="alert">{{ wrong }}</p>
       <div class="row"><button v-if="chosen" type="submit" class="act next">Take over</button><RouterLink class="act" to="/me" @click="emit('close')">My page</RouterLink></div>
     </form>
-  </NModal>
+  </Panel>
 </template>

@@ -69,7 +69,7 @@ async function save(field: SpecField): Promise<void> {
   }
   const changes = { [field]: value } as Partial<SpecValues>
   wrong.value = (await loop.write({ kind: 'specChanged', changes, origin: origin.value, personId: session.me?.personId ?? null }, `${props.tag}: ${SPEC_FIELD_NAMES[field]} ${saySpecValue(changes, field, shed.lengths)}`)) ?? ''
-  if (wrong.value === '') editing.value = null
+  if (wrong.value === '' && editing.value === field) editing.value = null
 }
 
 const newTag = ref('')
@@ -111,7 +111,7 @@ const originOptions = ENTERED_ORIGINS.map((value: Origin) => ({ value, label: OR
           <dd>
             <strong>{{ saySpecValue(state.spec, field, shed.lengths) || 'none' }}</strong>
             <span class="origin" :class="originOf(state.spec, field)">{{ state.spec.origins?.[field] || !['pitchClass', 'gaugeUm', 'driveLinks', 'sequence', 'cutterType', 'firstHand', 'startMark'].includes(field) ? ORIGIN_WORDS[originOf(state.spec, field)] : '' }}</span>
-            <button v-if="session.isLead" type="button" class="act small" :aria-expanded="editing === field" :aria-label="`Change ${SPEC_FIELD_NAMES[field]}`" @click="edit(field)">{{ editing === field ? 'Leave it' : 'Change' }}</button>
+            <button v-if="session.isLead" type="button" class="act small" :aria-expanded="editing === field" :aria-label="`${editing === field ? 'Leave it:' : 'Change'} ${SPEC_FIELD_NAMES[field]}`" @click="edit(field)">{{ editing === field ? 'Leave it' : 'Change' }}</button>
           </dd>
           <dd v-if="editing === field" class="editor">
             <form class="row" @submit.prevent="save(field)">
