@@ -44,8 +44,8 @@ const moveOne = (tag: string) => async (page: Page): Promise<void> => {
   await page.getByRole('dialog').waitFor()
 }
 const moveHere = async (page: Page): Promise<void> => {
-  await page.getByRole('button', { name: /^Put/ }).click()
-  await page.getByRole('button', { name: /Wren/ }).click()
+  await page.getByRole('button', { name: /^Put …/ }).click()
+  await page.getByRole('dialog').getByRole('button', { name: /Wren/ }).click()
 }
 const misread = async (page: Page): Promise<void> => {
   await page.getByLabel('The tag').fill('K33')

@@ -28,7 +28,12 @@ test('columns are matched by their headings', () => {
 
 // Gauges by definition of the inch: .043" 1.09, .050" 1.27, .058" 1.47, .063" 1.60, .080" 2.03 mm.
 test.each([['.050"', 1300], ['.058', 1500], ['63', 1600], ['1.3', 1300], ['1,5', 1500], ['0.043"', 1100], ['80', 2000]])('gauge %s is %d µm', (text, um) => {
-  expect(readGaugeCell(text, 'mm')).toMatchObject({ ok: true, value: um })
+  expect(readGaugeCell(text, 'mm')).toEqual({ ok: true, value: um })
+})
+
+test('a gauge that lies off every size in use is a doubt, or cannot be', () => {
+  expect(readGaugeCell('1.46', 'mm')).toMatchObject({ ok: true, value: 1500, doubt: expect.stringContaining('worn, or a slip') as string })
+  expect(readGaugeCell('1.9', 'mm')).toMatchObject({ ok: false })
 })
 
 test.each([['.325', 'p325'], ['0.325"', 'p325'], ['1/4', 'quarter'], ['3/8 LP', 'lowProfile'], ['3/8" low profile', 'lowProfile'], ['.404"', 'p404'], ['3/8 standard', 'threeEighths'], ['8.25', 'p325']])('pitch %s is %s', (text, pitchClass) => {

@@ -13,6 +13,8 @@ const wrong = (message: string): Cell<never> => ({ ok: false, message })
 
 /** A nominal thickness may be written this far off and still be meant. */
 const GAUGE_NEAR_UM = 60
+/** The millimetres and inches in which a thickness is named differ by up to this: .050" is 1.27 mm. */
+const NOMINAL_UM = 35
 const PITCH_NEAR_UM = 120
 
 /**
@@ -56,7 +58,7 @@ export function readGaugeCell(text: string, unit: 'mm' | 'inch'): Cell<Um> {
   const nearest = GAUGES_UM.reduce((best, one) => (Math.abs(one - reading.um) < Math.abs(best - reading.um) ? one : best))
   const off = Math.abs(nearest - reading.um)
   if (off > GAUGE_NEAR_UM) return wrong(`A gauge of ${writeMm(reading.um)} is not in use.`)
-  return right(nearest, off > 25 ? `${writeMm(reading.um)} taken as ${writeMm(nearest, 1)}: worn, or a slip.` : undefined)
+  return right(nearest, off > NOMINAL_UM ? `${writeMm(reading.um)} taken as ${writeMm(nearest, 1)}: worn, or a slip.` : undefined)
 }
 
 /** A count of drive links, with or without letters behind it. */

@@ -1,7 +1,7 @@
 import { DEFAULT_RULES, type NewEntry } from '@undercliff/core'
 import { DEMO_SIGN_INS, scenario } from '@undercliff/demo'
 import { MOST_ENTRIES } from '@undercliff/contract'
-import { asc, eq } from 'drizzle-orm'
+import { and, asc, eq, isNotNull, sql } from 'drizzle-orm'
 import type { Database, Transaction } from '../database/connect'
 import { accounts, crews, entries, loops, people, profiles, sawEntries, saws, sessions, snapshots, tries } from '../database/schema'
 import { appendEntries } from './appendEntries'
@@ -50,5 +50,7 @@ export async function loadDemo(db: Database, crewId: string, now: Date): Promise
     let next = 0
     await appendEntries(db, { crewId, personId: lead?.id ?? '', role: 'lead' }, batch, () => new Date(batch[next++]?.happenedAt ?? now))
   }
+  // Everybody wrote down their own work.
+  await db.update(entries).set({ writtenBy: sql`person_id` }).where(and(eq(entries.crewId, crewId), isNotNull(entries.personId)))
   await db.insert(sawEntries).values(demo.sawEntries.map((entry) => sawEntryRow(crewId, entry)))
 }

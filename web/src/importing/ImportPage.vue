@@ -146,7 +146,7 @@ async function write(): Promise<void> {
     </section>
     <section v-if="plan" class="sheet stack" aria-labelledby="fates">
       <h2 id="fates">What becomes of {{ plan.rows.length }} {{ plan.rows.length === 1 ? 'row' : 'rows' }}</h2>
-      <p class="tally"><strong class="figures">{{ plan.counts.add }}</strong> come in <span class="soft">({{ plan.counts.doubtful }} with a doubt)</span> · <strong class="figures" :class="{ 'stop-text': plan.counts.wrong > 0 }">{{ plan.counts.wrong }}</strong> cannot · <strong class="figures">{{ plan.counts.blank }}</strong> blank · <strong class="figures">{{ plan.saws.length }}</strong> saws are added</p>
+      <p class="tally"><strong class="figures">{{ plan.counts.add }}</strong> come in <span class="soft">({{ plan.counts.doubtful }} with a doubt)</span> · <strong class="figures" :class="{ 'stop-text': plan.counts.wrong > 0 }">{{ plan.counts.wrong }}</strong> cannot · <strong class="figures">{{ plan.counts.blank }}</strong> blank · <strong class="figures">{{ plan.saws.length }}</strong> {{ plan.saws.length === 1 ? 'saw is' : 'saws are' }} added</p>
       <p class="row"><button type="button" class="act small" :aria-pressed="onlyTrouble" @click="onlyTrouble = !onlyTrouble">Only doubts and trouble</button></p>
       <table v-if="shown.length > 0">
         <thead><tr><th>Row</th><th>Tag</th><th>Fate</th><th>Loop</th><th>What to know</th></tr></thead>

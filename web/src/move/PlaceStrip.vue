@@ -32,5 +32,6 @@ const dropAtShop = (event: DragEvent): void => {
 <style scoped>
 .places { display: flex; gap: 5px; }
 .place { padding: 4px 9px; gap: 5px; font-size: 0.84rem; white-space: nowrap; border-width: 1px; border-style: dashed; }
+@media (max-width: 900px) { .places { flex-wrap: wrap; } }
 .place[aria-pressed='true'] { border-style: solid; }
 </style>

@@ -30,8 +30,8 @@ onKeyStroke('?', (event) => {
     <span v-else-if="shed.away" class="state" role="status">The shed does not answer; trying again</span>
     <span v-if="outbox.others > 0" class="state" role="status">{{ outbox.others }} of somebody else's wait until they sign in</span>
     <RouterLink to="/scan" class="act small">Scan a tag</RouterLink>
-    <button v-if="session.me?.shared" type="button" class="act small" @click="switching = true">{{ session.me.name }}</button>
-    <RouterLink v-else to="/me" class="act small">{{ session.me?.name }}</RouterLink>
+    <button v-if="session.me?.shared" type="button" class="act small" :aria-label="session.me.name" @click="switching = true"><span class="long">{{ session.me.name }}</span><span class="short">{{ session.me.name.split(' ')[0] }}</span></button>
+    <RouterLink v-else to="/me" class="act small" :aria-label="session.me?.name"><span class="long">{{ session.me?.name }}</span><span class="short">{{ session.me?.name.split(' ')[0] }}</span></RouterLink>
     <button type="button" class="act small keys-only" aria-label="List of keys" @click="keysShown = !keysShown"><kbd>?</kbd></button>
   </header>
   <div v-for="parcel in outbox.refused" :key="parcel.key" class="refused" role="alert">
@@ -48,5 +48,6 @@ onKeyStroke('?', (event) => {
 .crew { color: var(--ink-soft); margin-right: auto; display: inline-flex; align-items: center; min-height: var(--target); text-underline-offset: 4px; text-decoration-color: var(--rule-strong); }
 .state { border-left: 6px solid var(--work); padding-left: 8px; font-weight: 700; }
 .refused { display: flex; gap: 12px; align-items: center; justify-content: center; padding: 6px; border-bottom: 2px solid var(--stop); color: var(--stop); font-weight: 700; }
-@media (max-width: 700px) { .bar { padding: 2px 12px; gap: 4px 8px; } .crew { flex: 1 1 100px; min-width: 0; overflow: hidden; } }
+.short { display: none; }
+@media (max-width: 700px) { .long { display: none; } .short { display: inline; } .bar .act { padding: 6px 9px; font-size: 0.86rem; } .bar { padding: 2px 12px; gap: 4px 8px; } .crew { flex: 1 1 60px; min-width: 0; display: block; line-height: var(--target); white-space: nowrap; overflow: hidden; text-overflow: ellipsis; } }
 </style>

@@ -29,9 +29,8 @@ function tap(event: MouseEvent): void {
     <ToothSign class="sign" :tooth="loop.tooth" :retired="loop.retired" />
     <span class="words">
       <strong class="tag figures">{{ loop.tag }}<span v-if="chosen" class="hidden-text">, chosen</span></strong>
-      <span class="where">{{ where }}</span>
+      <span class="where">{{ where || sayMinutes(loop.minutes).replace('about ', '') }}</span>
       <span class="verdict"><VerdictMark :action="loop.action" /> {{ ACTION_WORDS[loop.action] }}</span>
-      <span class="minutes">{{ sayMinutes(loop.minutes).replace('about ', '') }}</span>
     </span>
   </RouterLink>
 </template>
@@ -42,8 +41,8 @@ function tap(event: MouseEvent): void {
 .sign { width: 56px; pointer-events: none; }
 .words { display: grid; grid-template-columns: auto 1fr; gap: 0 6px; line-height: 1.2; min-width: 0; }
 .tag { font-size: 1.05rem; }
-.verdict { font-size: 0.86rem; white-space: nowrap; }
-.where, .minutes { font-size: 0.8rem; color: var(--ink-soft); align-self: center; text-align: right; white-space: nowrap; }
+.verdict { grid-column: 1 / 3; font-size: 0.86rem; white-space: nowrap; }
+.where { font-size: 0.8rem; color: var(--ink-soft); align-self: center; text-align: right; white-space: nowrap; }
 .tile:not(.runOn) .verdict { font-weight: 700; }
 .runOn .verdict { color: var(--ink-soft); }
 .unfit { border-left: 5px solid var(--stop); padding-left: 4px; }

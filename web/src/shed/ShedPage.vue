@@ -221,7 +221,6 @@ onKeyStroke(['ArrowLeft', 'ArrowRight', 'ArrowUp', 'ArrowDown'], (event) => {
 @media (max-width: 900px) {
   .head { display: none; }
   .line { grid-template-columns: 1fr; }
-  .second { overflow-x: auto; flex-wrap: nowrap; padding: 4px; margin: -4px -4px 4px; }
   .status { margin-left: 0; white-space: nowrap; }
   .beside { grid-template-columns: 1fr 1fr; padding-left: 8px; }
   .tools { flex-wrap: wrap; }
