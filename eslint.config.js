@@ -10,7 +10,7 @@ const MAY_IMPORT = {
   demo: ['core'],
   server: ['core', 'contract', 'demo'],
   web: ['core', 'contract'],
-  bench: ['core', 'contract', 'demo', 'server'],
+  bench: ['core', 'contract', 'demo', 'server', 'e2e'],
   e2e: ['core', 'contract', 'demo', 'server'],
 }
 const WORKSPACES = Object.keys(MAY_IMPORT)

@@ -1,10 +1,12 @@
+import { browserBench } from './browserBench'
 import { foldBench } from './foldBench'
+import { importBench } from './importBench'
 import { initialScriptBench } from './initialScriptBench'
 import { shedBench } from './shedBench'
 import type { Figure } from './figure'
 
 /** Runs every bench and prints its figures against their limits. Exit code 1 when one is missed. */
-const figures: Figure[] = [...foldBench(), ...initialScriptBench(), ...(await shedBench())]
+const figures: Figure[] = [...foldBench(), ...importBench(), ...initialScriptBench(), ...(await shedBench()), ...(await browserBench())]
 let missed = 0
 for (const { name, value, unit, limit } of figures) {
   const met = limit === undefined || (limit.atMost === undefined ? value >= (limit.atLeast ?? -Infinity) : value <= limit.atMost)

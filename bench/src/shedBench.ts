@@ -5,26 +5,14 @@ import { join } from 'node:path'
 import { fork } from 'node:child_process'
 import { once } from 'node:events'
 import { fileURLToPath } from 'node:url'
-import { specFromProfile, type NewEntry } from '@undercliff/core'
 import { benchServer } from '@undercliff/server'
 import autocannon from 'autocannon'
+import { benchSaws, entriesFor } from './benchEntries'
 import type { Figure } from './figure'
 
 const LOOPS = 500
 const SECONDS = 5
 const ROUNDS = 3
-
-/** Loops enough for the bench, with a little history each. */
-function entriesFor(loop: number): NewEntry[] {
-  const base = { loopId: `bench-loop-${String(loop).padStart(4, '0')}`, personId: null }
-  const at = (day: number) => `2026-01-${String(day).padStart(2, '0')}T09:00:00.000Z`
-  const spec = specFromProfile({ pitchClass: 'threeEighths', gaugeUm: 1500, driveLinks: 72, cutterType: 'semiChisel' })
-  return [
-    { ...base, id: `${base.loopId}-a`, happenedAt: at(1), kind: 'registered', tag: `N${loop}`, spec },
-    { ...base, id: `${base.loopId}-b`, happenedAt: at(2), kind: 'measured', readings: Array.from({ length: 36 }, (_, i) => ({ cutter: i + 1, lengthUm: 7800 - (loop % 60) * 100, damage: [] })) },
-    { ...base, id: `${base.loopId}-c`, happenedAt: at(3), kind: 'ran', tanks: 1 + (loop % 7), conditions: 'gritty' },
-  ]
-}
 
 const rate = async (url: string, headers: Record<string, string> = {}): Promise<number> => {
   const { requests, errors, non2xx } = await autocannon({ url, headers, connections: 10, duration: SECONDS })
@@ -35,7 +23,7 @@ const rate = async (url: string, headers: Record<string, string> = {}): Promise<
 /** Requests a second for the shed of 500 loops, against a bare Express handler with the same bytes. */
 export async function shedBench(): Promise<Figure[]> {
   const dataDir = mkdtempSync(join(tmpdir(), 'undercliff-bench-'))
-  const running = await benchServer(dataDir, Array.from({ length: LOOPS }, (_, loop) => entriesFor(loop)))
+  const running = await benchServer(dataDir, Array.from({ length: LOOPS }, (_, loop) => entriesFor(loop)), benchSaws())
   const address = `http://127.0.0.1:${(running.server.address() as AddressInfo).port}`
   const body = Buffer.from(await (await fetch(`${address}/api/shed`, { headers: { cookie: running.cookie } })).arrayBuffer())
   const bare = fork(fileURLToPath(new URL('./bareServer.ts', import.meta.url)), { execArgv: ['--import', 'tsx'] })

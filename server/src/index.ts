@@ -5,14 +5,15 @@ import { connect, migrateUp } from './database/connect'
 import { startPrivateDatabase } from './database/privateDatabase'
 import { createApp } from './http/app'
 import { appendEntries } from './store/appendEntries'
-import { accounts, people } from './database/schema'
+import type { NewSaw } from '@undercliff/contract'
+import { accounts, people, saws } from './database/schema'
 import { createCrew } from './store/crew'
 import { hashSecret } from './store/passwords'
 import { openSession } from './store/sessions'
 import { SESSION_COOKIE } from './http/access'
 
 /** A server on a private database of its own, filled with entries, for the bench. */
-export async function benchServer(dataDir: string, batches: readonly NewEntry[][], webDist: string | null = null): Promise<{ server: Server; cookie: string; stop: () => Promise<void> }> {
+export async function benchServer(dataDir: string, batches: readonly NewEntry[][], benchSaws: readonly NewSaw[], webDist: string | null = null): Promise<{ server: Server; cookie: string; stop: () => Promise<void> }> {
   const database = await startPrivateDatabase(dataDir)
   const connected = connect(database.url)
   await migrateUp(connected)
@@ -22,6 +23,7 @@ export async function benchServer(dataDir: string, batches: readonly NewEntry[][
   await connected.db.insert(people).values({ crewId, id: lead.personId, name: 'Bench lead', role: 'lead' })
   await connected.db.insert(accounts).values({ crewId, personId: lead.personId, login: 'bench', passwordHash: await hashSecret('only for the bench') })
   const cookie = `${SESSION_COOKIE}=${await openSession(connected.db, { ...lead, device: 'the bench' }, new Date())}`
+  await connected.db.insert(saws).values(benchSaws.map((saw) => ({ crewId, ...saw })))
   for (const batch of batches) await appendEntries(connected.db, lead, batch, () => new Date())
   const app = createApp({ db: connected.db, pool: connected.pool, logger: pino({ level: 'warn' }), clock: () => new Date(), hostNames: new Set(['127.0.0.1']), webDist })
   const server = createServer(app)

@@ -14,4 +14,6 @@ export function urgencyOf({ action, fitForUse, sawId, retired }: LoopCard): numb
 export const whatNext = (cards: readonly LoopCard[]): LoopCard[] =>
   cards
     .filter(({ action, retired }) => !retired && action !== 'runOn')
-    .sort((a, b) => urgencyOf(b) - urgencyOf(a) || (a.tag < b.tag ? -1 : 1))
+    .map((card) => ({ card, urgency: urgencyOf(card) }))
+    .sort((a, b) => b.urgency - a.urgency || (a.card.tag < b.card.tag ? -1 : 1))
+    .map(({ card }) => card)

@@ -3,7 +3,7 @@ import { withDefaults, type CrewProfile, type HouseRules } from '@undercliff/cor
 import { createHash } from 'node:crypto'
 import type { Route } from '../http/access'
 import { changeRules } from '../store/rules'
-import { addProfile, addSaw, changeCrew, readShed, removeProfile, revisionOf } from '../store/shed'
+import { addProfile, addSaw, changeCrew, readShed, removeProfile } from '../store/shed'
 import { readBody } from './body'
 import type { RouteParts } from './parts'
 
@@ -15,7 +15,7 @@ interface Kept {
 
 /**
  * The shed and what is added to it. The answer for the whole shed is kept as bytes for each crew,
- * and served again while the crew's revision, read from the database each time, stays the same.
+ * and served again while the crew's revision, read with the session each time, stays the same.
  */
 export function shedRoutes({ db }: RouteParts): Route[] {
   const keptOf = new Map<string, Kept>()
@@ -25,8 +25,7 @@ export function shedRoutes({ db }: RouteParts): Route[] {
       method: 'get',
       path: '/shed',
       access: 'signedIn',
-      handle: async (request, response, { crewId }) => {
-        const revision = await revisionOf(db, crewId)
+      handle: async (request, response, { crewId, revision }) => {
         let kept = keptOf.get(crewId)
         if (kept?.revision !== revision) {
           const body = Buffer.from(JSON.stringify(await readShed(db, crewId)))

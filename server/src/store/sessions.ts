@@ -3,7 +3,7 @@ import { createHash, randomBytes } from 'node:crypto'
 import { and, eq, isNotNull, lt } from 'drizzle-orm'
 import { nanoid } from 'nanoid'
 import type { Database, Transaction } from '../database/connect'
-import { accounts, people, sessions } from '../database/schema'
+import { accounts, crews, people, sessions } from '../database/schema'
 import type { Caller } from './caller'
 import { Refusal } from './refusal'
 
@@ -26,6 +26,8 @@ export interface Session extends Caller {
   readonly shared: boolean
   readonly byPin: boolean
   readonly hasPin: boolean
+  /** The crew's revision when the session was looked up. */
+  readonly revision: number
 }
 
 /** What a new session is opened with. */
@@ -69,8 +71,10 @@ export async function findSession(db: Database, token: string, now: Date): Promi
       name: people.name,
       role: people.role,
       pinHash: accounts.pinHash,
+      revision: crews.revision,
     })
     .from(sessions)
+    .innerJoin(crews, eq(crews.id, sessions.crewId))
     .innerJoin(people, and(eq(people.crewId, sessions.crewId), eq(people.id, sessions.personId)))
     .innerJoin(accounts, and(eq(accounts.crewId, sessions.crewId), eq(accounts.personId, sessions.personId)))
     .where(eq(sessions.tokenHash, tokenHash))
@@ -78,10 +82,10 @@ export async function findSession(db: Database, token: string, now: Date): Promi
   const idleMs = now.getTime() - Date.parse(row.seenAt)
   if (idleMs > SESSION_DAYS * DAY_MS) return null
   if (idleMs > SEEN_EVERY_MS) await db.update(sessions).set({ seenAt: now.toISOString() }).where(eq(sessions.tokenHash, tokenHash))
-  const { id, crewId, personId, shared, byPin, name, pinHash } = row
+  const { id, crewId, personId, shared, byPin, name, pinHash, revision } = row
   // Four digits are not enough to be a lead by.
   const role: Role = byPin ? 'sawyer' : row.role
-  return { sessionId: id, token, crewId, personId, role, name, shared, byPin, hasPin: pinHash !== null }
+  return { sessionId: id, token, crewId, personId, role, name, shared, byPin, hasPin: pinHash !== null, revision }
 }
 
 /** Ends a session. */

@@ -7,12 +7,6 @@ import { crews, people, profiles, saws, snapshots } from '../database/schema'
 import { Refusal } from './refusal'
 import { readSaws } from './saws'
 
-/** The number that grows with every change to a crew; -1 for a crew that is not there. */
-export async function revisionOf(db: Database, crewId: string): Promise<number> {
-  const [crew] = await db.select({ revision: crews.revision }).from(crews).where(eq(crews.id, crewId))
-  return crew?.revision ?? -1
-}
-
 /** Everything the whole-shed screen draws. */
 export async function readShed(db: Database, crewId: string): Promise<ShedAnswer> {
   return db.transaction(

@@ -71,7 +71,16 @@ export const fetchAccounts = (): Promise<{ accounts: AccountAnswer[] }> => call(
 export const putAccount = (personId: string, body: AccountChange): Promise<undefined> => send('PUT', `/accounts/${personId}`, body)
 export const deleteAccount = (personId: string): Promise<undefined> => send('DELETE', `/accounts/${personId}`)
 
-export const fetchShed = (): Promise<ShedAnswer> => call('/shed')
+/**
+ * The whole shed with the mark of its version; null when it is still the version that is known, so
+ * that a large shed is not read again for nothing.
+ */
+export async function fetchShed(knownVersion: string | null): Promise<{ shed: ShedAnswer; version: string | null } | null> {
+  const response = await request('/shed')
+  const version = response.headers.get('etag')
+  if (version !== null && version === knownVersion) return null
+  return { shed: (await response.json()) as ShedAnswer, version }
+}
 export const fetchLoop = (loopId: string): Promise<LoopAnswer> => call(`/loops/${loopId}`)
 export const fetchSaw = (sawId: string): Promise<SawAnswer> => call(`/saws/${sawId}`)
 export const postEntries = (entries: readonly NewEntry[]): Promise<EntriesAnswer> => send('POST', '/entries', { entries })

@@ -1,10 +1,12 @@
 import type { Crew, Person, Saw, ShedAnswer } from '@undercliff/contract'
-import type { CrewProfile, LoopCard } from '@undercliff/core'
+import { whatNext, type CrewProfile, type LoopCard } from '@undercliff/core'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
+import { groupShed } from '../shed/groups'
 import { fetchShed, SignedOut } from './api'
 
 const KEPT = 'undercliff:shed'
+const KEEP_AFTER_MS = 400
 
 function keptShed(): ShedAnswer | null {
   try {
@@ -21,16 +23,33 @@ export const useShed = defineStore('shed', () => {
   const loaded = ref(false)
 
   let asked = 0
+  let version: string | null = null
+
+  /** Keeps the answer on the device once nobody waits for the page. */
+  function keepSoon(): void {
+    clearTimeout(keeping)
+    keeping = setTimeout(() => {
+      try {
+        if (answer.value !== null) localStorage.setItem(KEPT, JSON.stringify(answer.value))
+      } catch {
+        // The device has no room: the shed is asked for anew when the page is opened.
+      }
+    }, KEEP_AFTER_MS)
+  }
+  let keeping: ReturnType<typeof setTimeout> | undefined
 
   /** Asks for the shed; an answer that is overtaken by a later question is dropped. */
   async function load(): Promise<void> {
     asked += 1
     const mine = asked
     try {
-      const fresh = await fetchShed()
+      const fresh = await fetchShed(loaded.value ? version : null)
       if (mine !== asked) return
-      answer.value = fresh
-      localStorage.setItem(KEPT, JSON.stringify(answer.value))
+      if (fresh !== null) {
+        answer.value = fresh.shed
+        version = fresh.version
+        keepSoon()
+      }
       away.value = false
       loaded.value = true
     } catch (error) {
@@ -41,7 +60,9 @@ export const useShed = defineStore('shed', () => {
   /** Forgets everything, when another crew signs in. */
   function forget(): void {
     asked += 1
+    clearTimeout(keeping)
     answer.value = null
+    version = null
     loaded.value = false
   }
 
@@ -50,6 +71,9 @@ export const useShed = defineStore('shed', () => {
   const saws = computed<readonly Saw[]>(() => answer.value?.saws ?? [])
   const profiles = computed<readonly CrewProfile[]>(() => answer.value?.profiles ?? [])
   const loops = computed<readonly LoopCard[]>(() => answer.value?.loops ?? [])
+  /** Worked out once for each answer, however often a screen that shows it is opened. */
+  const grouped = computed(() => groupShed(saws.value, loops.value))
+  const due = computed(() => whatNext(loops.value))
   const lengths = computed(() => crew.value?.lengths ?? 'mm')
   const bareUnit = computed(() => (lengths.value === 'inch' ? 'inch' : 'mm'))
   const byTag = computed(() => new Map(loops.value.map((loop) => [loop.tag, loop])))
@@ -59,5 +83,5 @@ export const useShed = defineStore('shed', () => {
   const sawName = (sawId: string): string => bySawId.value.get(sawId)?.nickname ?? 'a saw'
   const loopOn = (sawId: string): LoopCard | undefined => loops.value.find((loop) => loop.sawId === sawId)
 
-  return { answer, away, loaded, load, forget, crew, people, saws, profiles, loops, lengths, bareUnit, loopByTag, nameOf, sawName, loopOn }
+  return { answer, away, loaded, load, forget, crew, people, saws, profiles, loops, grouped, due, lengths, bareUnit, loopByTag, nameOf, sawName, loopOn }
 })

@@ -1,14 +1,13 @@
 <script setup lang="ts">
-import { ACTION_WORDS, sayMinutes, sayReason, whatNext, type LoopCard } from '@undercliff/core'
+import { ACTION_WORDS, sayMinutes, sayReason, type LoopCard } from '@undercliff/core'
 import { computed } from 'vue'
 import { useShed } from '../remote/shedStore'
 import ToothSign from '../parts/ToothSign.vue'
 import VerdictMark from '../parts/VerdictMark.vue'
 
-const props = defineProps<{ loops: readonly LoopCard[] }>()
 const SHOWN = 3
 const shed = useShed()
-const due = computed(() => whatNext(props.loops))
+const due = computed(() => shed.due)
 const shown = computed(() => due.value.slice(0, SHOWN))
 const minutes = computed(() => due.value.reduce((sum, loop) => sum + loop.minutes.likely, 0))
 const unfit = computed(() => due.value.filter(({ fitForUse }) => !fitForUse).length)

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { onKeyStroke } from '@vueuse/core'
 import { ACTION_WORDS, ACTIONS, PITCH_PROFILES, SHELF_NAMES, type Action, type LoopCard } from '@undercliff/core'
-import { computed, ref } from 'vue'
+import { computed, onMounted, onUnmounted, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { useShed } from '../remote/shedStore'
 import ChosenBar from '../move/ChosenBar.vue'
@@ -10,7 +10,6 @@ import PlaceStrip from '../move/PlaceStrip.vue'
 import VerdictMark from '../parts/VerdictMark.vue'
 import { isTyping } from '../parts/typing'
 import { useSession } from '../remote/sessionStore'
-import { groupShed } from './groups'
 import LoopTile from './LoopTile.vue'
 import NextUp from './NextUp.vue'
 import SawLine from './SawLine.vue'
@@ -58,7 +57,7 @@ const found = (loop: LoopCard): boolean =>
   words.value.every((word) => texts.value.get(loop.loopId)?.includes(word))
 const filtering = computed(() => only.value !== '' || place.value !== '' || words.value.length > 0)
 const hits = computed(() => (filtering.value ? live.value.filter(found) : live.value))
-const grouped = computed(() => groupShed(shed.saws, shed.loops))
+const grouped = computed(() => shed.grouped)
 /** What is drawn: everything, or the lines in which something was found. */
 const shownGroups = computed(() => {
   if (!filtering.value) return grouped.value.groups
@@ -69,12 +68,33 @@ const shownGroups = computed(() => {
 })
 const shownHomeless = computed(() => (filtering.value ? grouped.value.homeless.filter(found) : grouped.value.homeless))
 /** Loops drawn beside a saw before somebody asks for the rest, so that a long shed stays quick. */
-const BESIDE = 8
-/** Lines drawn before somebody asks for the rest. */
-const LINES = 12
+const BESIDE = 6
+/** Lines drawn at once, and then a few with each frame, up to what is drawn without being asked for. */
+const FIRST_LINES = 3
+const LINES_A_FRAME = 3
+const LINES = 24
 const opened = ref(new Set<string>())
 const besideOf = (key: string, loops: readonly LoopCard[]): readonly LoopCard[] => (opened.value.has(key) ? loops : loops.slice(0, BESIDE))
-const linesShown = ref(LINES)
+const linesShown = ref(FIRST_LINES)
+let nextFrame = 0
+const drawMore = (): void => {
+  if (linesShown.value >= LINES) return
+  linesShown.value += LINES_A_FRAME
+  nextFrame = requestAnimationFrame(drawMore)
+}
+/** The first lines now, the rest once they are painted. */
+function drawAnew(): void {
+  cancelAnimationFrame(nextFrame)
+  linesShown.value = Math.min(linesShown.value, FIRST_LINES)
+  nextFrame = requestAnimationFrame(() => {
+    nextFrame = requestAnimationFrame(drawMore)
+  })
+}
+onMounted(drawAnew)
+onUnmounted(() => {
+  cancelAnimationFrame(nextFrame)
+})
+watch([words, only, place], drawAnew)
 const choose = (action: Action): void => {
   only.value = only.value === action ? '' : action
 }
@@ -149,7 +169,7 @@ onKeyStroke(['ArrowLeft', 'ArrowRight', 'ArrowUp', 'ArrowDown'], (event) => {
     <p v-else>A lead has to add the saws and loops first.</p>
   </div>
   <template v-else>
-    <NextUp :loops="shed.loops" />
+    <NextUp />
     <div class="tools">
       <label class="find"><span class="hidden-text">Search loops</span><input ref="searchField" v-model="search" type="search" placeholder="Find" /><kbd class="keys-only">/</kbd></label>
       <div class="filters" role="group" aria-label="Filter by verdict">
@@ -174,7 +194,7 @@ onKeyStroke(['ArrowLeft', 'ArrowRight', 'ArrowUp', 'ArrowDown'], (event) => {
           <p v-if="group.beside.length === 0" class="bare soft">{{ filtering ? '' : 'No spare' }}</p>
         </div>
       </div>
-      <button v-if="shownGroups.length > linesShown" type="button" class="act more" @click="linesShown += LINES">{{ shownGroups.length - linesShown }} more kinds of saw</button>
+      <button v-if="linesShown >= LINES && shownGroups.length > linesShown" type="button" class="act more" @click="linesShown += LINES">{{ shownGroups.length - linesShown }} more kinds of saw</button>
       <div v-if="shownHomeless.length > 0" class="line">
         <div class="saw"><h2>No saw takes these</h2></div>
         <div class="beside">

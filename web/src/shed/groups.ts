@@ -1,4 +1,4 @@
-import { fits, PITCH_PROFILES, specLine, type LoopCard } from '@undercliff/core'
+import { PITCH_PROFILES, specLine, type LoopCard } from '@undercliff/core'
 import type { Saw } from '@undercliff/contract'
 
 /** Saws that take the same loops, what is on each, and the loops beside them. */
@@ -18,7 +18,8 @@ export interface GroupedShed {
 
 const keyOf = ({ pitchClass, gaugeUm, driveLinks }: LoopCard['spec'] | Saw): string =>
   `${pitchClass}|${gaugeUm}|${driveLinks}`
-const byTag = (a: LoopCard, b: LoopCard): number => a.tag.localeCompare(b.tag, undefined, { numeric: true })
+const collator = new Intl.Collator(undefined, { numeric: true })
+const byTag = (a: LoopCard, b: LoopCard): number => collator.compare(a.tag, b.tag)
 
 /**
  * The shed as it hangs on the wall: saws from light to heavy, those that share loops together,
@@ -28,6 +29,15 @@ export function groupShed(saws: readonly Saw[], loops: readonly LoopCard[]): Gro
   const live = loops.filter(({ retired }) => !retired)
   const bySaw = new Map(live.flatMap((loop) => (loop.sawId === null ? [] : [[loop.sawId, loop] as const])))
   const keys = [...new Set(saws.map(keyOf))]
+  /** Loops on no saw, by what they go on: the same key means the same pitch, gauge and links. */
+  const off = new Map<string, LoopCard[]>()
+  for (const loop of live) {
+    if (loop.sawId !== null) continue
+    const key = keyOf(loop.spec)
+    const some = off.get(key)
+    if (some === undefined) off.set(key, [loop])
+    else some.push(loop)
+  }
   const groups = keys.map((key): FitGroup => {
     const members = saws.filter((saw) => keyOf(saw) === key)
     const [first] = members
@@ -35,14 +45,14 @@ export function groupShed(saws: readonly Saw[], loops: readonly LoopCard[]): Gro
       key,
       spec: first === undefined ? '' : specLine(first),
       saws: members.map((saw) => ({ saw, loop: bySaw.get(saw.id) ?? null })),
-      beside: live.filter((loop) => loop.sawId === null && first !== undefined && keyOf(loop.spec) === key && fits(loop.spec, first)).sort(byTag),
+      beside: (off.get(key) ?? []).sort(byTag),
     }
   })
   const weight = ({ saws: [first] }: FitGroup): number =>
     first === undefined ? 0 : PITCH_PROFILES[first.saw.pitchClass].newLengthUm.value * 1000 + first.saw.driveLinks
   return {
     groups: groups.sort((a, b) => weight(a) - weight(b) || a.key.localeCompare(b.key)),
-    homeless: live.filter((loop) => loop.sawId === null && !keys.includes(keyOf(loop.spec))).sort(byTag),
+    homeless: [...off].flatMap(([key, some]) => (keys.includes(key) ? [] : some)).sort(byTag),
     retired: loops.filter(({ retired }) => retired).sort(byTag),
   }
 }

@@ -1,0 +1,88 @@
+import { mkdtempSync, rmSync } from 'node:fs'
+import type { AddressInfo } from 'node:net'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { fileURLToPath } from 'node:url'
+import { benchServer } from '@undercliff/server'
+import { chromium, type Page } from '@playwright/test'
+import { CHROMIUM, CHROMIUM_ARGS } from '@undercliff/e2e'
+import { benchSaws, entriesFor } from './benchEntries'
+import type { Figure } from './figure'
+
+const LOOPS = 2000
+const ROUNDS = 15
+/** Searches as somebody would type them, one key after another. */
+const SEARCHES = ['n199', 'touch up', '.325 74']
+const WEB_DIST = fileURLToPath(new URL('../../web/dist', import.meta.url))
+
+const median = (values: readonly number[]): number => [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)] ?? 0
+
+/** From an act in the page to the paint that shows what it did, in ms; both as JavaScript text. */
+const timed = (page: Page, act: string, done: string): Promise<number> =>
+  page.evaluate(`new Promise((resolve) => {
+    const start = performance.now();
+    ${act}
+    const look = () => {
+      if (!(${done})) {
+        requestAnimationFrame(look)
+        return
+      }
+      // The frame is painted once a message that was posted in it arrives.
+      const { port1, port2 } = new MessageChannel()
+      port1.onmessage = () => resolve(performance.now() - start)
+      port2.postMessage(null)
+    }
+    requestAnimationFrame(look)
+  })`)
+
+/** First paint of the list and key presses in a shed of 2,000 loops, in the real interface. */
+export async function browserBench(): Promise<Figure[]> {
+  const dataDir = mkdtempSync(join(tmpdir(), 'undercliff-bench-'))
+  const running = await benchServer(dataDir, Array.from({ length: LOOPS / 10 }, (_, i) => Array.from({ length: 10 }, (_unused, j) => entriesFor(i * 10 + j)).flat()), benchSaws(), WEB_DIST)
+  const address = `http://127.0.0.1:${(running.server.address() as AddressInfo).port}`
+  const browser = await chromium.launch({ executablePath: CHROMIUM, args: CHROMIUM_ARGS })
+  try {
+    const context = await browser.newContext({ viewport: { width: 1280, height: 800 } })
+    const [name = '', value = ''] = running.cookie.split('=')
+    await context.addCookies([{ name, value, url: address }])
+    const page = await context.newPage()
+    await page.goto(`${address}/`)
+    await page.locator('[data-loop-tile]').first().waitFor()
+
+    const paints: number[] = []
+    for (let round = 0; round < ROUNDS; round += 1) {
+      await page.locator('header a[href="/scan"]').click()
+      await page.locator('[data-loop-tile]').first().waitFor({ state: 'detached' })
+      paints.push(await timed(page, `document.querySelector('header a[href="/"]').click()`, `document.querySelectorAll('[data-loop-tile]').length > 15`))
+    }
+    const keys: number[] = []
+    for (let round = 0; round < 4; round += 1) {
+      for (const search of SEARCHES) {
+        for (let typed = 1; typed <= search.length; typed += 1) {
+          const text = JSON.stringify(search.slice(0, typed))
+          keys.push(
+            await timed(
+              page,
+              `const field = document.querySelector('input[type=search]'); field.value = ${text}; field.dispatchEvent(new Event('input', { bubbles: true }))`,
+              `new URLSearchParams(location.search).get('find') === ${text} && document.querySelector('[role=status]') !== null`,
+            ),
+          )
+        }
+        keys.push(await timed(page, `[...document.querySelectorAll('button')].find((one) => one.textContent === 'Show all').click()`, `location.search === ''`))
+      }
+      const filters = await page.locator('.filters button').count()
+      for (let i = 0; i < filters; i += 1) {
+        keys.push(await timed(page, `document.querySelectorAll('.filters button')[${i}].click()`, `location.search !== ''`))
+        keys.push(await timed(page, `document.querySelectorAll('.filters button')[${i}].click()`, `location.search === ''`))
+      }
+    }
+    return [
+      { name: `shed of ${LOOPS} loops: to the paint of the list`, value: median(paints), unit: 'ms', limit: { atMost: 50 } },
+      { name: `shed of ${LOOPS} loops: a key press on search or filter`, value: median(keys), unit: 'ms', limit: { atMost: 50 } },
+    ]
+  } finally {
+    await browser.close()
+    await running.stop()
+    rmSync(dataDir, { recursive: true, force: true })
+  }
+}
