@@ -130,6 +130,7 @@ test('a loop goes to a shop and comes back with what it cost', async ({ page, op
   await page.getByLabel('Due back').fill('2027-01-15')
   await page.getByRole('button', { name: 'Send out' }).click()
   await expect(page.getByText(/At Harbour saw works since .*, due back 15 Jan/)).toBeVisible()
+  await expect(page.getByRole('dialog')).toHaveCount(0)
   await page.keyboard.press('p')
   await page.getByLabel('What the shop took, if you know').fill('14.50')
   await page.getByRole('dialog').getByRole('button', { name: 'sharp rack' }).click()

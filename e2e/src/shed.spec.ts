@@ -67,6 +67,20 @@ test('the crew reads and types inches when it likes', async ({ page, open }) => 
   await expect(page.getByRole('radio', { name: /^Millimetres/ })).toHaveAttribute('aria-checked', 'true')
 })
 
+test('the house chooses its files, and every loop names the one for its wear', async ({ page, open }) => {
+  await open('/loops/K3')
+  await expect(page.getByText('File 5.2 mm (13/64")').first()).toBeVisible()
+  await open('/crew')
+  await page.getByRole('radio', { name: /^5\.5 mm \(7\/32"\), later/ }).click()
+  await expect(page.getByText('Changed; every loop is worked out again.')).toBeVisible()
+  await open('/loops/K3')
+  await expect(page.getByText('File 5.5 mm (7/32")').first()).toBeVisible()
+  await expect(page.getByText(/still the larger: its bottom lies 4\.4 mm below the top plate/)).toBeVisible()
+  await open('/crew')
+  await page.getByRole('radio', { name: /^5\.2 mm \(13\/64"\) for life/ }).click()
+  await expect(page.getByText('Changed; every loop is worked out again.')).toBeVisible()
+})
+
 test('a wrong address says so', async ({ page, open }) => {
   await open('/loops/NOPE')
   await expect(page.getByRole('heading', { name: 'No loop has the tag NOPE' })).toBeVisible()

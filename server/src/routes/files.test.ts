@@ -1,10 +1,12 @@
 import type { Backup, ProblemDetails } from '@undercliff/contract'
+import { Ajv2020 } from 'ajv/dist/2020.js'
 import fc from 'fast-check'
+import { readFileSync } from 'node:fs'
 import Papa from 'papaparse'
 import { afterAll, afterEach, beforeAll, describe, expect, test } from 'vitest'
 import { clearAll, createCrew } from '../store/crew'
 import { verifySnapshots } from '../store/refold'
-import { corrected, CREW, fitted, Harness, measured, ran, registered, takenOff, type As } from '../fixtures/harness'
+import { corrected, CREW, fitted, Harness, measured, PERSON, ran, registered, takenOff, type As } from '../fixtures/harness'
 
 let harness: Harness
 beforeAll(async () => {
@@ -90,6 +92,23 @@ describe('backup', () => {
   })
 })
 
+// The schema is read by ajv, which knows nothing of this project.
+test('the JSON Schema that ships describes what is written, and refuses what is not', async () => {
+  const validate = new Ajv2020({ allErrors: true }).compile(JSON.parse(readFileSync(new URL('../../../docs/backup.schema.json', import.meta.url), 'utf8')) as object)
+  await harness.demo()
+  const good = await backup()
+  expect(validate(good), JSON.stringify(validate.errors?.slice(0, 3))).toBe(true)
+  const kinds = new Set(good.content.entries.map(({ kind }) => kind))
+  expect(kinds.size).toBeGreaterThan(8)
+  const [first, ...rest] = good.content.entries
+  const spoilt = (entry: object) => ({ ...good, content: { ...good.content, entries: [{ ...first, ...entry }, ...rest] } })
+  expect(validate(spoilt({ kind: 'danced' }))).toBe(false)
+  expect(validate(spoilt({ happenedAt: 'yesterday' }))).toBe(false)
+  expect(validate(spoilt({ colour: 'red' }))).toBe(false)
+  expect(validate({ ...good, version: 3 })).toBe(false)
+  expect(validate({ ...good, checksum: 'none' })).toBe(false)
+})
+
 describe('tables', () => {
   test('each is read back by another parser', async () => {
     await harness.demo()
@@ -108,5 +127,37 @@ describe('tables', () => {
     await harness.write(registered('noted-in-csv-1', 'NOTED'), ...notes.map((note) => ({ ...ran('noted-in-csv-1'), note })))
     const written = (await rowsOf('log')).filter(({ kind }) => kind === 'ran').map(({ note }) => note)
     expect(written).toEqual(["'=1+1", "'+cmd", "'-2", "'@sum", 'two\nlines, "quoted"'])
+  })
+})
+
+describe('a spreadsheet', () => {
+  const at = '2026-03-20T11:00:00.000Z'
+  const loopsOf = (count: number, more: object = {}) => Array.from({ length: count }, (_, i) => ({ ...registered(`imported-loop-${i}`, `I${i}`), happenedAt: at, ...more }))
+  const bring = (entries: readonly unknown[], saws: readonly unknown[] = []) => harness.post<ProblemDetails & { loops: number }>('/api/import', { saws, entries })
+
+  test('comes in all at once, saws and loops on them', async () => {
+    await harness.reset()
+    const saw = { id: 'imported-saw-1', nickname: 'Petrel', pitchClass: 'threeEighths', gaugeUm: 1500, driveLinks: 72 }
+    const answer = await bring([...loopsOf(120), { ...fitted('imported-loop-0', saw.id), happenedAt: at }], [saw])
+    expect(answer).toMatchObject({ status: 201, body: { loops: 120, saws: 1, entries: 121 } })
+    const { loops, saws } = await harness.shed()
+    expect(loops).toHaveLength(120)
+    expect(saws.map(({ nickname }) => nickname)).toContain('Petrel')
+    expect(loops.find(({ tag }) => tag === 'I0')?.sawId).toBe(saw.id)
+    expect((await harness.log('imported-loop-0'))[0]).toMatchObject({ writtenBy: PERSON })
+  })
+
+  test('or not at all, with the row that is wrong', async () => {
+    await harness.reset()
+    await harness.write(registered('here-before-1', 'I3'), fitted('here-before-1'))
+    const refused = async (entries: readonly unknown[]) => (await bring(entries)).body.code
+    expect(await refused(loopsOf(5))).toBe('tag-taken')
+    expect(await refused([...loopsOf(3), { ...measured('imported-loop-1', 90_000), happenedAt: at }])).toBe('not-admitted')
+    expect(await refused([...loopsOf(3), { ...fitted('imported-loop-1'), happenedAt: at }])).toBe('saw-occupied')
+    expect(await refused([...loopsOf(3), { ...fitted('imported-loop-1', 'no-such-saw-1'), happenedAt: at }])).toBe('no-such-saw')
+    expect(await refused([...loopsOf(3), { ...ran('never-registered'), happenedAt: at }])).toBe('not-admitted')
+    expect(await refused([{ kind: 'danced' }])).toBe('invalid')
+    expect(await refused([])).toBe('invalid')
+    expect((await harness.shed()).loops.map(({ tag }) => tag)).toEqual(['I3'])
   })
 })

@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, expect, test } from 'vitest'
-import { Harness, ran, registered } from '../fixtures/harness'
+import { Harness, measured, ran, registered, SPEC } from '../fixtures/harness'
+import { verifySnapshots } from '../store/refold'
 
 let harness: Harness
 beforeAll(async () => {
@@ -54,4 +55,31 @@ test('the log says what was asked and how it went, and nothing of what was in it
   expect(logged).toContain('"path":"/api/entries"')
   expect(logged).toContain('"status":201')
   expect(logged).not.toMatch(/Ottoline|unwell|127\.0\.0\.1|user-agent/)
+})
+
+test('a house rule is followed by every loop, under a version of its own', async () => {
+  await harness.reset()
+  await harness.write(registered('house-rules-1'), { ...measured('house-rules-1', 7900) })
+  const fileOf = async () => (await harness.shed()).loops[0]?.spec.fileUm
+  expect(await fileOf()).toBe(5200)
+  const { rules } = (await harness.shed()).crew
+  expect((await harness.send('PUT', '/api/rules', { ...rules, fileSchool: 'largerThenSmaller' })).status).toBe(200)
+  expect(await fileOf()).toBe(5500)
+  expect((await harness.shed()).crew.rules).toMatchObject({ version: rules.version + 1, fileSchool: 'largerThenSmaller' })
+  expect((await harness.send('PUT', '/api/rules', { ...rules, fileSchool: 'whatever' })).body.problems?.[0]?.field).toBe('fileSchool')
+  expect((await harness.send('PUT', '/api/rules', { ...rules, chiselAngleDeg: 80 })).status).toBe(422)
+  expect((await verifySnapshots(harness.connected.db)).disagreements).toEqual([])
+})
+
+test('the crew keeps profiles of its own', async () => {
+  await harness.reset()
+  const { driveLinks: _links, firstHand: _hand, ...values } = SPEC
+  const profile = { id: 'own-profile-1', name: 'Pole saw loop', values }
+  expect((await harness.post('/api/profiles', profile)).status).toBe(201)
+  expect((await harness.post('/api/profiles', profile)).status).toBe(201)
+  expect((await harness.post('/api/profiles', { ...profile, id: 'own-profile-2' })).body.code).toBe('name-taken')
+  expect((await harness.post('/api/profiles', { ...profile, id: 'own-profile-3', name: 'Odd', values: { ...values, markLengthUm: 99_999 } })).body.code).toBe('invalid')
+  expect((await harness.shed()).profiles).toEqual([profile])
+  expect((await harness.send('DELETE', '/api/profiles/own-profile-1', {})).status).toBe(204)
+  expect((await harness.send('DELETE', '/api/profiles/own-profile-1', {})).body.code).toBe('no-such-profile')
 })

@@ -60,7 +60,9 @@ export const useMoves = defineStore('moves', () => {
   async function undo(entries: readonly NewEntry[]): Promise<void> {
     const at = Date.now()
     const corrections = [...entries].reverse().map(({ id, loopId }, i): NewEntry => ({ id: nanoid(), loopId, happenedAt: new Date(at + i).toISOString(), personId: session.me?.personId ?? null, kind: 'corrected', strikes: id }))
-    notices.say((await sendAll(corrections)) ?? 'Undone.')
+    const wrong = await sendAll(corrections)
+    await shed.load()
+    notices.say(wrong ?? 'Undone.')
   }
 
   /**
@@ -79,6 +81,8 @@ export const useMoves = defineStore('moves', () => {
     const at = Date.now()
     const entries = going.flatMap((loop, i) => entriesFor(loop, target, occupant, { personId: session.me?.personId ?? null, at: new Date(at + i * 3).toISOString(), newId: nanoid }))
     const wrong = await sendAll(entries)
+    // What the panel and the shed show next has to be what is so now.
+    await shed.load()
     if (wrong !== null) return wrong
     close()
     clear()

@@ -44,6 +44,8 @@ async function write(body: Body<NewSawEntry>, said: string): Promise<boolean> {
     const id = nanoid()
     await postSawEntry({ id, sawId: saw.value.id, happenedAt: new Date().toISOString(), personId: session.me?.personId ?? null, ...body } as NewSawEntry)
     await shed.load()
+    // The shed may say the same of it as before.
+    await load()
     notices.say(`${said}.`, body.kind === 'sawCorrected' ? undefined : () => write({ kind: 'sawCorrected', strikes: id }, 'Undone'))
     return true
   } catch (error) {
