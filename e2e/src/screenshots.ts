@@ -21,6 +21,8 @@ interface Shot {
   readonly size: typeof DESK
   readonly dark?: boolean
   readonly whole?: boolean
+  /** Taken when it is asked for by name, to be looked at; not kept. */
+  readonly look?: boolean
   /** Who looks; null is somebody who is not signed in. */
   readonly who?: DemoLogin | null
   readonly then?: (page: Page) => Promise<void>
@@ -61,34 +63,34 @@ const SHOTS: readonly Shot[] = [
   { name: 'shed-dark', path: '/', size: DESK, dark: true },
   { name: 'shed-phone', path: '/', size: PHONE },
   { name: 'loop', path: '/loops/K3', size: DESK, whole: true },
-  { name: 'loop-dark', path: '/loops/K1', size: DESK, dark: true },
+  { name: 'loop-dark', look: true, path: '/loops/K1', size: DESK, dark: true },
   { name: 'loop-phone', path: '/loops/K3', size: PHONE, whole: true },
   { name: 'measure', path: '/loops/T4/measure', size: DESK, then: walkSome },
-  { name: 'measure-phone', path: '/loops/T4/measure', size: PHONE, then: walkSome },
-  { name: 'sharpened', path: '/loops/K3/sharpened', size: DESK },
+  { name: 'measure-phone', look: true, path: '/loops/T4/measure', size: PHONE, then: walkSome },
+  { name: 'sharpened', look: true, path: '/loops/K3/sharpened', size: DESK },
   { name: 'sharpened-phone', path: '/loops/P1/sharpened', size: PHONE },
   { name: 'inspected', path: '/loops/P4/note/inspected', size: DESK },
   { name: 'identify', path: '/identify', size: DESK, then: identifySome },
-  { name: 'identify-phone', path: '/identify', size: PHONE, then: identifySome },
+  { name: 'identify-phone', look: true, path: '/identify', size: PHONE, then: identifySome },
   { name: 'crew', path: '/crew', size: DESK },
-  { name: 'add-loop', path: '/add/loop', size: DESK },
+  { name: 'add-loop', look: true, path: '/add/loop', size: DESK },
   { name: 'sign-in', path: '/', size: DESK, who: null },
-  { name: 'sign-in-phone', path: '/', size: PHONE, who: null },
+  { name: 'sign-in-phone', look: true, path: '/', size: PHONE, who: null },
   { name: 'move', path: '/', size: DESK, then: moveOne('K3') },
   { name: 'move-phone', path: '/loops/W3', size: PHONE, then: moveHere },
   { name: 'saw', path: '/saws/Kittiwake', size: DESK },
-  { name: 'saw-phone', path: '/saws/Kittiwake', size: PHONE },
-  { name: 'scan', path: '/scan', size: DESK, then: misread },
+  { name: 'saw-phone', look: true, path: '/saws/Kittiwake', size: PHONE },
+  { name: 'scan', look: true, path: '/scan', size: DESK, then: misread },
   { name: 'scan-phone', path: '/scan', size: PHONE },
   { name: 'tags', path: '/tags', size: DESK },
-  { name: 'tags-phone', path: '/tags', size: PHONE },
+  { name: 'tags-phone', look: true, path: '/tags', size: PHONE },
   { name: 'import', path: '/import', size: DESK, whole: true, then: importMess },
-  { name: 'import-phone', path: '/import', size: PHONE, then: importMess },
+  { name: 'import-phone', look: true, path: '/import', size: PHONE, then: importMess },
   { name: 'spec', path: '/loops/K3/spec', size: DESK },
-  { name: 'spec-phone', path: '/loops/K3/spec', size: PHONE },
+  { name: 'spec-phone', look: true, path: '/loops/K3/spec', size: PHONE },
   { name: 'me', path: '/me', size: DESK },
-  { name: 'me-phone', path: '/me', size: PHONE },
-  { name: 'crew-phone', path: '/crew', size: PHONE, whole: true },
+  { name: 'me-phone', look: true, path: '/me', size: PHONE },
+  { name: 'crew-phone', look: true, path: '/crew', size: PHONE, whole: true },
 ]
 
 const running = process.env.ADDRESS === undefined ? await Undercliff.start() : null
@@ -98,8 +100,8 @@ const browser = await openBrowser()
 const only = process.argv.slice(2)
 if (only.length === 0) rmSync(DIR, { recursive: true, force: true })
 mkdirSync(DIR, { recursive: true })
-for (const { name, path, size, dark = false, whole = false, who = 'maren', then } of SHOTS) {
-  if (only.length > 0 && !only.includes(name)) continue
+for (const { name, path, size, dark = false, whole = false, who = 'maren', look = false, then } of SHOTS) {
+  if (only.length > 0 ? !only.includes(name) : look) continue
   const context = await browser.newContext({ viewport: size, colorScheme: dark ? 'dark' : 'light', locale: 'en-GB', timezoneId: 'UTC' })
   if (who !== null) await undercliff.enter(context, who)
   const page = await context.newPage()

@@ -25,6 +25,16 @@ async function rowsOf(db: Database, crewId: string, table: TableName): Promise<R
   const shed = await readShed(db, crewId)
   const sawName = (id: string | null) => shed.saws.find((saw) => saw.id === id)?.nickname ?? ''
   const personName = (id: string | null) => shed.people.find((person) => person.id === id)?.name ?? ''
+  const logColumns = (entry: Entry | SawEntry): Row => ({
+    kind: entry.kind,
+    happened_at: entry.happenedAt,
+    written_at: entry.writtenAt,
+    person: personName(entry.personId),
+    written_by: personName(entry.writtenBy),
+    note: entry.note ?? '',
+    details: details(entry),
+    id: entry.id,
+  })
   switch (table) {
     case 'people':
       return shed.people.map(({ id, name, role }) => ({ name, role, id }))
@@ -43,17 +53,7 @@ async function rowsOf(db: Database, crewId: string, table: TableName): Promise<R
       return shed.profiles.map(({ id, name, values }) => ({ name, ...values, id }))
     case 'saw-log': {
       const rows = await db.select().from(sawEntries).where(eq(sawEntries.crewId, crewId)).orderBy(asc(sawEntries.arrival))
-      return rows.map(sawEntryOf).map((entry) => ({
-        saw: sawName(entry.sawId),
-        kind: entry.kind,
-        happened_at: entry.happenedAt,
-        written_at: entry.writtenAt,
-        person: personName(entry.personId),
-        written_by: personName(entry.writtenBy),
-        note: entry.note ?? '',
-        details: details(entry),
-        id: entry.id,
-      }))
+      return rows.map(sawEntryOf).map((entry) => ({ saw: sawName(entry.sawId), ...logColumns(entry) }))
     }
     case 'loops':
       return shed.loops.map(({ tag, spec, sawId, place, retired, action, fitForUse, minutes, sharpeningsLeft, tooth, lastEntryAt, loopId }) => ({
@@ -81,17 +81,7 @@ async function rowsOf(db: Database, crewId: string, table: TableName): Promise<R
     case 'log': {
       const tags = new Map((await db.select().from(loops).where(eq(loops.crewId, crewId))).map(({ id, tag }) => [id, tag]))
       const rows = await db.select().from(entries).where(eq(entries.crewId, crewId)).orderBy(asc(entries.arrival))
-      return rows.map(entryOf).map((entry) => ({
-        tag: tags.get(entry.loopId) ?? '',
-        kind: entry.kind,
-        happened_at: entry.happenedAt,
-        written_at: entry.writtenAt,
-        person: personName(entry.personId),
-        written_by: personName(entry.writtenBy),
-        note: entry.note ?? '',
-        details: details(entry),
-        id: entry.id,
-      }))
+      return rows.map(entryOf).map((entry) => ({ tag: tags.get(entry.loopId) ?? '', ...logColumns(entry) }))
     }
   }
 }
