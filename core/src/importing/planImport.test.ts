@@ -13,6 +13,7 @@ const context = (more: Partial<ImportContext> = {}): ImportContext => ({
   saws: [{ id: 'saw-bell', nickname: 'Bellwether', pitchClass: 'threeEighths', gaugeUm: 1500, driveLinks: 72 }],
   takenSawIds: [],
   unit: 'mm',
+  columns: HEADINGS.length,
   now: NOW,
   newId: () => `imported-${(ids += 1)}`,
   random: () => 0,
@@ -85,6 +86,13 @@ test('every kind of mess in a row is named', () => {
   expect(said[6]).toMatch(/cannot be a tag/)
   expect(said[8]).toMatch(/must not be on Bellwether: pitch is/)
   expect(said[10]).toBe('The tag N5 is taken.')
+})
+
+test('a row with more cells than there are headings is not guessed at; one with fewer is read', () => {
+  const row = ['N8', '3/8 std', '1.5', '72', 'semi', '', '', '', '', '', '', 'a note']
+  const { rows } = plan([...row, ' with a comma'], [...row.slice(0, 5)].map((cell) => (cell === 'N8' ? 'N9' : cell)), [...row, '', ''])
+  expect(rows.map(({ fate }) => fate)).toEqual(['wrong', 'add', 'add'])
+  expect(rows[0]?.problems).toEqual(['It has 1 cell more than there are headings: a comma too many?'])
 })
 
 test('two rows cannot have the same saw, and an unknown saw is added with a doubt', () => {

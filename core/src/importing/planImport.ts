@@ -21,6 +21,8 @@ export interface ImportContext {
   /** Saws that have a loop on them. */
   readonly takenSawIds: readonly string[]
   readonly unit: 'mm' | 'inch'
+  /** How many columns have a heading. */
+  readonly columns: number
   readonly now: string
   readonly newId: () => string
   readonly random: () => number
@@ -159,6 +161,8 @@ class Planner {
       this.rows.push({ row, fate: 'blank', tag: '', loop: '', doubts: [], problems: [] })
       return
     }
+    const beyond = cells.slice(this.context.columns).filter((cell) => cell.trim() !== '').length
+    if (beyond > 0) found.problems.push(`It has ${beyond} ${beyond === 1 ? 'cell' : 'cells'} more than there are headings: a comma too many?`)
     const texts = this.texts(cells, found)
     const tag = this.tag(texts.tag, found)
     const spec = this.spec(texts, found)

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useSessionStorage } from '@vueuse/core'
-import { BENCH_FIGURES, CUTTER_TYPES, CUTTER_TYPE_NAMES, DEFAULT_RULES, fileFor, fits, gaugeCandidates, identifyPitch, likelyDriveLinks, ORIGIN_WORDS, originOf, PITCH_PROFILES, readLength, SEQUENCES, SEQUENCE_NAMES, specFromProfile, specLine, topPlateAngleFor, writeFile, writeLength, writeMm, type Clues, type CutterBuild, type CutterType, type Instrument, type Reading, type Sequence } from '@undercliff/core'
+import { BENCH_FIGURES, CUTTER_TYPES, CUTTER_TYPE_NAMES, DEFAULT_RULES, fileFor, fitCheck, gaugeCandidates, identifyPitch, likelyDriveLinks, ORIGIN_WORDS, originOf, PITCH_PROFILES, readLength, SEQUENCES, SEQUENCE_NAMES, specFromProfile, specLine, topPlateAngleFor, writeFile, writeLength, writeMm, type Clues, type CutterBuild, type CutterType, type Instrument, type Reading, type Sequence } from '@undercliff/core'
 import { NInput } from 'naive-ui'
 import { computed } from 'vue'
 import { useRouter } from 'vue-router'
@@ -51,7 +51,11 @@ const spec = computed(() =>
 const rules = computed(() => shed.crew?.rules ?? DEFAULT_RULES)
 const file = computed(() => fileFor(spec.value ?? specFromProfile({ pitchClass: 'threeEighths', gaugeUm: 1500, driveLinks: 72, cutterType: 'semiChisel' }), spec.value?.newLengthUm ?? 0, rules.value.fileSchool))
 const wheel = computed(() => (spec.value === null ? '' : PITCH_PROFILES[spec.value.pitchClass].wheelUm.value.map((um) => writeMm(um, 1)).filter((one, i, all) => all.indexOf(one) === i).join(' to ')))
-const saws = computed(() => shed.saws.filter((saw) => spec.value !== null && fits(spec.value, saw)))
+const saws = computed(() => {
+  const { value } = spec
+  if (value === null) return []
+  return shed.saws.map((saw) => ({ saw, check: fitCheck(value, saw, saw) })).filter(({ check }) => check.level !== 'mustNot')
+})
 const alike = computed(() => shed.loops.filter((loop) => spec.value !== null && !loop.retired && specLine(loop.spec) === specLine(spec.value) && (form.value.cutterType === null || loop.spec.cutterType === form.value.cutterType)))
 const missing = computed(() => {
   if (best.value === null || gaugeUm.value === null) return sayNext(pitch.value, shed.lengths)
@@ -126,7 +130,7 @@ async function add(): Promise<void> {
           <dt>Links</dt><dd>{{ spec.driveLinks }} <small>counted</small></dd>
         </dl>
         <p class="soft">The box or the maker's sheet wins over common practice.</p>
-        <p><strong>Fits</strong> {{ saws.length === 0 ? 'no saw of yours' : saws.map(({ nickname }) => nickname).join(', ') }}</p>
+        <p><strong>Fits</strong> {{ saws.length === 0 ? 'no saw of yours' : saws.map(({ saw, check }) => (check.level === 'fits' ? saw.nickname : `${saw.nickname}, but ${check.parts[0]?.reason}`)).join('; ') }}</p>
         <p v-if="alike.length > 0"><strong>Is it one of these?</strong> <RouterLink v-for="loop in alike" :key="loop.loopId" class="tag figures" :to="`/loops/${encodeURIComponent(loop.tag)}`">{{ loop.tag }}</RouterLink></p>
         <button v-if="session.isLead" type="button" class="act next-step" :class="{ next: form.cutterType !== null }" @click="add">Add it as a new loop</button>
       </template>

@@ -85,6 +85,7 @@ function look(): void {
     saws: shed.saws.map(({ id, nickname, pitchClass, gaugeUm, driveLinks, nosePitchClass = null }) => ({ id, nickname, pitchClass, gaugeUm, driveLinks, nosePitchClass })),
     takenSawIds: shed.loops.flatMap(({ sawId }) => (sawId === null ? [] : [sawId])),
     unit: shed.bareUnit as 'mm' | 'inch',
+    columns: headings.value.length,
     now: new Date().toISOString(),
   }
   ask({ ask: 'plan', rows: rows.value, match: { ...match.value }, context })
