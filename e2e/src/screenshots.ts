@@ -88,7 +88,7 @@ const SHOTS: readonly Shot[] = [
   { name: 'import-phone', look: true, path: '/import', size: PHONE, then: importMess },
   { name: 'spec', path: '/loops/K3/spec', size: DESK },
   { name: 'spec-phone', look: true, path: '/loops/K3/spec', size: PHONE },
-  { name: 'me', look: true, path: '/me', size: DESK },
+  { name: 'me', path: '/me', size: DESK },
   { name: 'me-phone', look: true, path: '/me', size: PHONE },
   { name: 'crew-phone', look: true, path: '/crew', size: PHONE, whole: true },
 ]

@@ -42,7 +42,7 @@ export interface Opening {
 
 /** A browser and system in two words, as far as it says. */
 export function deviceOf(userAgent: string | undefined): string {
-  if (userAgent === undefined) return 'a program'
+  if (userAgent === undefined || !userAgent.startsWith('Mozilla/')) return 'a program'
   const browser = /Firefox/.test(userAgent) ? 'Firefox' : /Edg/.test(userAgent) ? 'Edge' : /Chrom/.test(userAgent) ? 'Chromium' : /Safari/.test(userAgent) ? 'Safari' : 'a browser'
   const system = /Android/.test(userAgent) ? 'Android' : /iPhone|iPad/.test(userAgent) ? 'iOS' : /Windows/.test(userAgent) ? 'Windows' : /Mac OS/.test(userAgent) ? 'macOS' : /Linux/.test(userAgent) ? 'Linux' : 'another system'
   return `${browser} on ${system}`

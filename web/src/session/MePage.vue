@@ -56,7 +56,7 @@ const dayOf = (instant: string): string => new Date(instant).toLocaleString('en-
     <section class="sheet stack">
       <h1>{{ session.me.name }}</h1>
       <p>{{ session.me.role === 'lead' ? 'Lead: everything, money and rules included.' : session.me.byPin ? 'Here by PIN, to log work.' : 'Sawyer: logs work.' }}</p>
-      <p class="row"><button type="button" class="act next" @click="leave">Sign out</button></p>
+      <p class="row"><button type="button" class="act" @click="leave">Sign out</button></p>
       <p v-if="outbox.waiting.length > 0" class="caution">{{ outbox.waiting.length }} entries wait on this device to be sent. They stay here until whoever wrote them signs in again.</p>
       <p v-if="wrong" class="stop-text" role="alert">{{ wrong }}</p>
       <template v-if="session.isLead">

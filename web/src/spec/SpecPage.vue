@@ -157,5 +157,10 @@ dd .act { margin-left: auto; }
 .origin { font-size: 0.88rem; color: var(--ink-soft); }
 .origin.assumed { border-bottom: 2px dashed var(--rule-strong); }
 .side { align-content: start; }
-@media (max-width: 700px) { dl { grid-template-columns: 100px 1fr; } dd { flex-wrap: wrap; gap: 4px 8px; } }
+@media (max-width: 700px) {
+  dl { grid-template-columns: 92px 1fr; }
+  dd:not(.editor) { display: grid; grid-template-columns: minmax(0, 1fr) auto; gap: 0 8px; }
+  .origin { grid-row: 2; }
+  dd .act { grid-row: 1 / 3; grid-column: 2; }
+}
 </style>
