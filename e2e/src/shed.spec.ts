@@ -56,6 +56,7 @@ test('an entry is struck out and stays to be seen', async ({ page, open }) => {
 test('the crew reads and types inches when it likes', async ({ page, open }) => {
   await open('/crew')
   await page.getByRole('radio', { name: /^Inches/ }).click()
+  await expect(page.getByRole('radio', { name: /^Inches/ })).toHaveAttribute('aria-checked', 'true')
   await open('/loops/X2')
   await expect(page.getByText(/^Worst: \d+ [LR]: \.\d{3}"/)).toBeVisible()
   await page.keyboard.press('m')
