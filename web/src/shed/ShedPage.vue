@@ -19,7 +19,9 @@ const session = useSession()
 const moves = useMoves()
 const route = useRoute()
 const router = useRouter()
-void shed.load()
+/** What is known is painted first, and then asked for anew. */
+if (shed.answer === null) void shed.load()
+else onMounted(() => requestAnimationFrame(() => setTimeout(() => void shed.load())))
 
 const queryText = (key: string): string => (typeof route.query[key] === 'string' ? route.query[key] : '')
 /** What is searched and filtered stands in the address, so that Back and a reload keep it. */
