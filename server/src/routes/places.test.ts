@@ -69,6 +69,20 @@ test('an unfit loop goes on no saw, whatever a program sends', async () => {
   expect((await harness.write(entry(loopId, { kind: 'fitted', sawId: SAW, overruled: 'I know better' }))).body.code).toBe('does-not-fit')
 })
 
+test('striking an entry out puts no loop back on a saw that it must not be on', async () => {
+  await harness.reset()
+  const loopId = 'back-again-1'
+  const [on, off] = [fitted(loopId), entry(loopId, { kind: 'takenOff' })]
+  await harness.write(registered(loopId), on, off)
+  const cracked = entry(loopId, { kind: 'inspected', readings: [], parts: [{ kind: 'strapCracked', nearCutter: 3 }] })
+  await harness.write(cracked)
+  const strike = (strikes: string) => harness.write(entry(loopId, { kind: 'corrected', strikes }))
+  expect((await strike(off.id)).body.code).toBe('does-not-fit')
+  expect((await strike(on.id)).status).toBe(201)
+  expect((await strike(off.id)).status).toBe(201)
+  expect((await harness.shed()).loops[0]?.place).toEqual({ at: 'bench' })
+})
+
 test('a drawback can be overruled with a reason, which is logged', async () => {
   await harness.reset()
   const loopId = 'leaning-loop-1'

@@ -52,6 +52,20 @@ async function checkFit(tx: Transaction, crewId: string, entry: EntryOf<'fitted'
   }
 }
 
+/** A correction that puts a loop back on a saw meets the same check as a fitting. */
+async function checkReturn(tx: Transaction, crewId: string, log: readonly Entry[], corrected: Entry, i: number, rules: HouseRules): Promise<void> {
+  const before = fold(log)
+  const after = fold([...log, corrected])
+  if (after === null || after.sawId === null || after.sawId === before?.sawId) return
+  const found = await readSawState(tx, crewId, after.sawId)
+  if (found === null) return
+  const { saw, state } = found
+  const check = fitCheck(after.spec, state.fit, { grooveWidthUm: state.bar.grooveWidthUm, due: state.due }, decide(after, rules).fitForUse)
+  if (check.level !== 'mustNot') return
+  const message = `That would put it back on the saw, and ${sayFit(after.tag, saw.nickname, check)} Strike out the fitting first.`
+  throw new Refusal('does-not-fit', message, [{ field: `entries[${i}].strikes`, message }])
+}
+
 async function registerLoop(tx: Transaction, crewId: string, { loopId, tag }: EntryOf<'registered'>): Promise<void> {
   try {
     await tx.insert(loops).values({ crewId, id: loopId, tag })
@@ -81,6 +95,7 @@ async function appendOne(
   checkRole(caller.role, entry, log)
   const written: Entry = { ...entry, writtenAt: now.toISOString(), writtenBy: caller.personId }
   if (written.kind === 'registered') await registerLoop(tx, crewId, written)
+  if (written.kind === 'corrected') await checkReturn(tx, crewId, log, written, i, rules)
   if (written.kind === 'fitted') await checkFit(tx, crewId, written, log, i, rules)
   await tx.insert(entries).values(rowOf(crewId, entry, written.writtenAt, caller.personId))
   log.push(written)
