@@ -1,4 +1,4 @@
-import type { CrewProfile, Entry, HouseRules, LengthPreference, LoopCard, SawDue, SawEntry, SawFit, SawState, Um } from '@undercliff/core'
+import type { CrewProfile, CrewWear, Entry, HouseRules, LengthPreference, LoopCard, SawDue, SawEntry, SawFit, SawState, Um } from '@undercliff/core'
 import type { Role } from './people'
 
 /** A saw as it is added. */
@@ -59,3 +59,6 @@ export interface ImportAnswer {
   readonly saws: number
   readonly entries: number
 }
+
+/** Answer of `GET /api/wear`: what all of a crew's loops have shown. */
+export type WearAnswer = CrewWear

@@ -5,7 +5,7 @@ import { newPersonSchema, newProfileSchema, newSawSchema, rulesSchema } from './
 import { instant, name, oneOf, strictObject } from './fields'
 
 /** The version of the backup format that this Undercliff writes, and the newest that it reads. */
-export const BACKUP_VERSION = 2
+export const BACKUP_VERSION = 3
 
 /** Everything of a crew's in one file. `docs/formats.md` describes it. */
 export interface Backup {

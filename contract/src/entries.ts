@@ -1,10 +1,13 @@
 import {
+  ACTIONS,
   CONDITIONS,
   CUTTER_DAMAGE_KINDS,
   CUTTER_TYPES,
   DRIVE_LINKS,
+  DUTIES,
   ENTERED_ORIGINS,
   ENTRY_KINDS,
+  FILE_AGES,
   PART_DAMAGE_KINDS,
   PITCH_CLASSES,
   RETIRE_REASONS,
@@ -178,6 +181,7 @@ const entrySchemas = {
     kind: oneOf(['struck'], 'The kind'),
     against: oneOf(STRIKE_OBJECTS, 'What it struck'),
     cutters: yup.array(cutterNumber()).max(125),
+    deepest: strictObject({ cutter: cutterNumber(), depthUm: lengthUm().required('The depth is missing.') }).default(undefined).optional(),
   }),
   measured: strictObject({ ...entryBase, kind: oneOf(['measured'], 'The kind'), readings: readings(1) }),
   sharpened: strictObject({
@@ -188,6 +192,8 @@ const entrySchemas = {
     gaugesLowered: yesNo().required('Say whether the gauges were lowered.'),
     settingUm: lengthUm(),
     damageCleared: yesNo(),
+    wasDull: yesNo(),
+    fileAge: optionalOneOf(FILE_AGES, 'How used the file is'),
     pairs: yup
       .array(
         strictObject({
@@ -217,6 +223,15 @@ const entrySchemas = {
     ...entryBase,
     kind: oneOf(['retired'], 'The kind'),
     reason: oneOf(RETIRE_REASONS, 'The reason'),
+  }),
+  dutyChanged: strictObject({ ...entryBase, kind: oneOf(['dutyChanged'], 'The kind'), duty: oneOf(DUTIES, 'The duty') }),
+  decided: strictObject({
+    ...entryBase,
+    kind: oneOf(['decided'], 'The kind'),
+    action: oneOf(ACTIONS, 'What was settled on'),
+    advised: oneOf(ACTIONS, 'The verdict'),
+    rulesVersion: yup.number().required('The version of the rules is missing.').integer().min(1),
+    overruled: text(NOTE_LENGTH).min(3, 'Say why in a few words.'),
   }),
   corrected: strictObject({ ...entryBase, kind: oneOf(['corrected'], 'The kind'), strikes: id(), reason: text(NOTE_LENGTH) }),
 } satisfies Record<EntryKind, yup.AnyObjectSchema>

@@ -21,6 +21,8 @@ export const PROBLEMS = {
   'backup-damaged': { status: 422, title: 'The backup is damaged' },
   'not-empty': { status: 409, title: 'There is something in the shed already' },
   'overrule-needed': { status: 409, title: 'The loop fits with a drawback' },
+  'rules-conflict': { status: 422, title: 'Those house rules cannot hold together' },
+  'unfit-stays-out': { status: 409, title: 'The loop is not fit for use' },
   'not-signed-in': { status: 401, title: 'Nobody is signed in' },
   'wrong-sign-in': { status: 401, title: 'The name or the password is not right' },
   'too-many-tries': { status: 429, title: 'Too many tries' },

@@ -14,12 +14,14 @@ const bodies: Record<EntryKind, object> = {
   cameBack: { to: 'bench', costMinor: 1450 },
   takenOff: {},
   ran: { tanks: 1.5, conditions: 'gritty' },
-  struck: { against: 'stone', cutters: [1, 2] },
+  struck: { against: 'stone', cutters: [1, 2], deepest: { cutter: 2, depthUm: 900 } },
   measured: { readings: [{ cutter: 1, lengthUm: 5200, damage: [{ kind: 'stone', depthUm: null }], settingUm: 650 }] },
-  sharpened: { method: 'fileBench', gaugesLowered: false, strokes: { left: 5, right: 6 }, pairs: [{ cutter: 1, beforeUm: 5200, afterUm: 5000 }] },
+  sharpened: { method: 'fileBench', gaugesLowered: false, wasDull: true, fileAge: 'used', strokes: { left: 5, right: 6 }, pairs: [{ cutter: 1, beforeUm: 5200, afterUm: 5000 }] },
   gaugesLowered: { settingUm: 650 },
   inspected: { readings: [], parts: [{ kind: 'rivetSeized', nearCutter: null }] },
   retired: { reason: 'worn' },
+  dutyChanged: { duty: 'dirty' },
+  decided: { action: 'file', advised: 'regrind', rulesVersion: 2, overruled: 'The grinder is away' },
   corrected: { strikes: 'another-entry' },
 }
 const entry = (kind: EntryKind, more: object = {}) => ({ ...base, kind, ...bodies[kind], ...more })

@@ -44,9 +44,27 @@ describe('admit', () => {
     ])
   })
 
-  test('a cutter is not longer after sharpening than before', () => {
-    const pairs = [{ cutter: 1, beforeUm: 5000, afterUm: 5100 }]
-    expect(codes(log(), { kind: 'sharpened', method: 'fileBench', gaugesLowered: false, pairs })).toEqual(['grew-by-sharpening'])
+  test('a pair that grows is kept, to be asked about; one that cannot be is refused', () => {
+    const sharpened = (afterUm: number) => ({ kind: 'sharpened', method: 'fileBench', gaugesLowered: false, pairs: [{ cutter: 1, beforeUm: 5000, afterUm }] }) as const
+    expect(codes(log(), sharpened(5100))).toEqual([])
+    expect(codes(log(), sharpened(51_000))).toEqual(['length-cannot-be'])
+  })
+
+  test('the deepest place of a strike is on a cutter that was struck', () => {
+    const struck = (cutter: number, depthUm: number) => ({ kind: 'struck', against: 'stone', cutters: [3, 4], deepest: { cutter, depthUm } }) as const
+    expect(codes(log(), struck(4, 900))).toEqual([])
+    expect(codes(log(), struck(5, 900))).toEqual(['deepest-elsewhere'])
+    expect(codes(log(), struck(4, 9000))).toEqual(['damage-too-deep'])
+  })
+
+  test('settling on something else than the verdict needs a reason', () => {
+    const decided = (action: 'file' | 'regrind', overruled?: string) => ({ kind: 'decided', action, advised: 'regrind', rulesVersion: 1, ...(overruled === undefined ? {} : { overruled }) }) as const
+    expect(codes(log(), decided('regrind'))).toEqual([])
+    expect(codes(log(), decided('file'))).toEqual(['overrule-needed'])
+    expect(codes(log(), decided('file', 'Grinder is away'))).toEqual([])
+  })
+
+  test('no cutter beyond the loop', () => {
     expect(codes(log(), { kind: 'struck', against: 'stone', cutters: [40] })).toEqual(['no-such-cutter'])
   })
 

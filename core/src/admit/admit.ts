@@ -1,5 +1,5 @@
 import { fold, type LoopState } from '../fold'
-import { entriesThatCount, type CutterReading, type Entry, type EntryKind, type NewEntry } from '../log'
+import { entriesThatCount, type CutterReading, type Entry, type EntryBodies, type EntryKind, type NewEntry } from '../log'
 import { checkLength } from '../measure'
 import { writeMm, type Um } from '../units'
 
@@ -14,7 +14,8 @@ export type AdmitCode =
   | 'cutter-twice'
   | 'length-cannot-be'
   | 'damage-too-deep'
-  | 'grew-by-sharpening'
+  | 'overrule-needed'
+  | 'deepest-elsewhere'
   | 'no-such-entry'
   | 'correction-of-correction'
   | 'struck-out-already'
@@ -138,13 +139,25 @@ function specProblems(after: readonly Entry[]): AdmitProblem[] {
   return [{ code: 'spec-cannot-be', field, message }]
 }
 
+/** The deepest place of a strike is on a cutter that it met, and no deeper than a cutter is long. */
+function strikeProblems(entry: EntryBodies['struck'], state: LoopState): AdmitProblem[] {
+  const { deepest, cutters = [] } = entry
+  if (deepest === undefined) return []
+  if (!cutters.includes(deepest.cutter)) {
+    return [{ code: 'deepest-elsewhere', field: 'deepest.cutter', message: 'The deepest place has to be on a cutter that was struck.' }]
+  }
+  if (deepest.depthUm <= state.spec.newLengthUm) return []
+  const message = `Damage ${writeMm(deepest.depthUm)} deep on cutter ${deepest.cutter} is deeper than a new cutter is long.`
+  return [{ code: 'damage-too-deep', field: 'deepest.depthUm', message }]
+}
+
 function bodyProblems(entry: NewEntry, entries: readonly Entry[], state: LoopState): AdmitProblem[] {
   switch (entry.kind) {
     case 'measured':
     case 'inspected':
       return readingProblems(entry.readings, state)
     case 'struck':
-      return (entry.cutters ?? []).flatMap((cutter, i) =>
+      return [...strikeProblems(entry, state), ...(entry.cutters ?? []).flatMap((cutter, i) =>
         cutter > state.cutters.length
           ? [
               {
@@ -154,18 +167,14 @@ function bodyProblems(entry: NewEntry, entries: readonly Entry[], state: LoopSta
               },
             ]
           : [],
-      )
+      )]
     case 'sharpened':
       return (entry.pairs ?? []).flatMap(({ cutter, beforeUm, afterUm }, i): AdmitProblem[] => {
         if (cutter > state.cutters.length) {
           const message = `There is no cutter ${cutter}: this loop has ${state.cutters.length}.`
           return [{ code: 'no-such-cutter', field: `pairs[${i}].cutter`, message }]
         }
-        if (afterUm > beforeUm) {
-          const message = `Cutter ${cutter} cannot be longer after sharpening than before.`
-          return [{ code: 'grew-by-sharpening', field: `pairs[${i}].afterUm`, message }]
-        }
-        return lengthProblems(beforeUm, `pairs[${i}].beforeUm`, cutter, state)
+        return [...lengthProblems(beforeUm, `pairs[${i}].beforeUm`, cutter, state), ...lengthProblems(afterUm, `pairs[${i}].afterUm`, cutter, state)]
       })
     case 'corrected': {
       const problems = strikeOutProblems(entry.strikes, entries)
@@ -184,11 +193,16 @@ function bodyProblems(entry: NewEntry, entries: readonly Entry[], state: LoopSta
       if (state.place.at === 'shop') return []
       return [{ code: 'not-at-a-shop', field: 'kind', message: `Loop ${state.tag} is not at a shop.` }]
     }
+    case 'decided': {
+      if (entry.action === entry.advised || (entry.overruled ?? '').trim() !== '') return []
+      return [{ code: 'overrule-needed', field: 'overruled', message: 'That is not what the verdict says. Say why.' }]
+    }
     case 'registered':
     case 'retagged':
     case 'ran':
     case 'gaugesLowered':
     case 'retired':
+    case 'dutyChanged':
       return []
   }
 }

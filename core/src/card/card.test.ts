@@ -1,9 +1,9 @@
 import { expect, test } from 'vitest'
 import { fold } from '../fold'
 import { Log } from '../fixtures/logs'
-import { DEFAULT_RULES } from '../verdict'
+import { DEFAULT_RULES } from '../house'
 import { cardOf } from './card'
-import { whatNext } from './urgency'
+import { triage, whatNext } from './urgency'
 
 const card = (log: Log) => {
   const state = fold(log.entries)
@@ -27,3 +27,21 @@ test('on a saw before off it, unfit before due, and nothing that runs on', () =>
   expect(whatNext([fine, due, struck, dueOnSaw])).toEqual([dueOnSaw, struck, due])
 })
 
+
+test('triage: unfit, then on saws and truck, then the rest', () => {
+  const ran = (tanks: number) => new Log().add('ran', { tanks, conditions: 'clean' })
+  const unfit = card(new Log().add('struck', { against: 'stone' }))
+  const truck = card(ran(3).add('moved', { to: 'truck' }))
+  const saw = card(new Log().add('fitted', { sawId: 'the-one-saw' }).add('ran', { tanks: 3, conditions: 'clean' }))
+  const rack = card(ran(3).add('moved', { to: 'dullBox' }))
+  expect(triage([rack, truck, unfit, saw, card(new Log())])).toEqual({ mustNotCut: [unfit], beforeTheNextJob: [saw, truck], whenThereIsTime: [rack] })
+})
+
+test('the drawn tooth shows hook, back slope and where the gauges stand', () => {
+  const sign = (kind: 'hook' | 'backSlope' | 'gaugeFlat', settingUm = 650) =>
+    card(new Log().add('measured', { readings: Array.from({ length: 36 }, (_, i) => ({ cutter: i + 1, damage: i === 4 ? [{ kind, depthUm: null }] : [], settingUm })) })).tooth
+  expect(sign('hook')).toMatchObject({ shape: 'hook', gauge: 'fine' })
+  expect(sign('backSlope', 450)).toMatchObject({ shape: 'backSlope', gauge: 'high' })
+  expect(sign('gaugeFlat')).toMatchObject({ shape: null, gauge: 'flat' })
+  expect(sign('gaugeFlat', 950)).toMatchObject({ gauge: 'low' })
+})

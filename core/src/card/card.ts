@@ -1,10 +1,13 @@
-import { CUTTER_DAMAGE, damageDepth, type DamageKind } from '../damage'
+import { CUTTER_DAMAGE, damageDepth, type CutterDamageKind, type DamageKind } from '../damage'
 import type { Known, LoopState, Place } from '../fold'
-import { fileFor } from '../geometry'
+import { fileFor, targetSetting } from '../geometry'
 import { usableLengthUm, type LoopSpec } from '../profile'
 import type { MinutesRange } from '../sharpen'
+import type { Um } from '../units'
 import type { CountRange } from '../wear'
-import { decide, forecast, type Action, type HouseRules, type Reason } from '../verdict'
+import type { HouseRules } from '../house'
+import type { Action, Duty } from '../log'
+import { decide, forecast, type Reason, type RunnerUp } from '../verdict'
 
 /** What the drawn tooth of a loop shows; every part of it from the loop's own figures. */
 export interface ToothSign {
@@ -18,6 +21,10 @@ export interface ToothSign {
   readonly setting: number
   /** The gravest kind of damage anywhere on the loop. */
   readonly damage: DamageKind | null
+  /** How the side plate leans, where anybody has found it wrong. */
+  readonly shape: 'hook' | 'backSlope' | null
+  /** Where the gauges stand against the house's tolerance. */
+  readonly gauge: 'high' | 'fine' | 'low' | 'flat'
 }
 
 /** A loop in a list: enough to draw it, say what to do next and where it belongs. */
@@ -36,6 +43,14 @@ export interface LoopCard {
   readonly reason: Reason | null
   readonly minutes: MinutesRange
   readonly sharpeningsLeft: CountRange
+  /** What the verdict's job costs, in minor units; null where it is no job. */
+  readonly costMinor: number | null
+  /** What came second, and by how much an hour of sharp running. */
+  readonly runnerUp: RunnerUp | null
+  /** What the model would do, where a lead settled on something else. */
+  readonly advised: Action
+  readonly settled: boolean
+  readonly duty: Duty
   readonly tooth: ToothSign
   readonly lastEntryAt: string
 }
@@ -59,6 +74,16 @@ function gravestDamage(state: LoopState): DamageKind | null {
 
 const rounded = (value: number): number => Math.round(Math.min(1.5, Math.max(0, value)) * 1000) / 1000
 
+const has = ({ cutters }: LoopState, wanted: CutterDamageKind): boolean =>
+  cutters.some(({ damage }) => damage.some(({ kind }) => kind === wanted))
+
+function gaugeOf(state: LoopState, rules: HouseRules, overUm: Um): ToothSign['gauge'] {
+  const low = state.cutters.some(({ length, setting }) => setting.um - targetSetting(state.spec, length.um, rules) > rules.gaugeLowUm)
+  if (low) return 'low'
+  if (-overUm > rules.gaugeHighUm) return 'high'
+  return has(state, 'gaugeFlat') ? 'flat' : 'fine'
+}
+
 /** The drawn tooth of a loop. */
 export function toothSign(state: LoopState, rules: HouseRules): ToothSign {
   const { summary, settingUm, targetUm } = forecast(state, rules)
@@ -70,6 +95,8 @@ export function toothSign(state: LoopState, rules: HouseRules): ToothSign {
     known: worst.length.known,
     setting: rounded(settingUm / Math.max(1, targetUm)),
     damage: gravestDamage(state),
+    shape: has(state, 'hook') ? 'hook' : has(state, 'backSlope') ? 'backSlope' : null,
+    gauge: gaugeOf(state, rules, settingUm - targetUm),
   }
 }
 
@@ -93,6 +120,11 @@ export function cardOf(state: LoopState, rules: HouseRules): LoopCard {
     reason: verdict.reasons[0] ?? null,
     minutes: verdict.minutes,
     sharpeningsLeft: verdict.sharpeningsLeft,
+    costMinor: verdict.options.find(({ action }) => action === verdict.action)?.money.totalMinor ?? null,
+    runnerUp: verdict.runnerUp,
+    advised: verdict.advised,
+    settled: verdict.decision !== null,
+    duty: state.duty,
     tooth,
     lastEntryAt: state.lastEntryAt,
   }

@@ -1,13 +1,17 @@
-import { ACTIONS } from '../verdict'
+import { ACTIONS } from '../log'
 import type { LoopCard } from './card'
 
+/** Where a loop is counts first: on a saw it cuts next, on the truck soon. */
+const NEARNESS = { saw: 1000, truck: 500 } as const
+
 /**
- * How far up the list a loop stands: on a saw before on a hook, what must not cut before what is
- * due, then by how grave the verdict is.
+ * How far up the list a loop stands: on a saw before on the truck before on a hook, what must not
+ * cut before what is due, then by how grave the verdict is.
  */
-export function urgencyOf({ action, fitForUse, sawId, retired }: LoopCard): number {
+export function urgencyOf({ action, fitForUse, place, retired }: LoopCard): number {
   if (retired) return -1
-  return (sawId === null ? 0 : 1000) + (fitForUse ? 0 : 100) + ACTIONS.length - ACTIONS.indexOf(action)
+  const near = place.at === 'saw' || place.at === 'truck' ? NEARNESS[place.at] : 0
+  return near + (fitForUse ? 0 : 100) + ACTIONS.length - ACTIONS.indexOf(action)
 }
 
 /** Cards that need something done, the most pressing first. */
@@ -17,3 +21,17 @@ export const whatNext = (cards: readonly LoopCard[]): LoopCard[] =>
     .map((card) => ({ card, urgency: urgencyOf(card) }))
     .sort((a, b) => b.urgency - a.urgency || (a.card.tag < b.card.tag ? -1 : 1))
     .map(({ card }) => card)
+
+/** A part of the triage list, by what has to happen before the next job. */
+export type TriageGroup = 'mustNotCut' | 'beforeTheNextJob' | 'whenThereIsTime'
+export const TRIAGE_GROUPS: readonly TriageGroup[] = ['mustNotCut', 'beforeTheNextJob', 'whenThereIsTime']
+
+/** All loops that need something, parted by what matters before the next job, each the most pressing first. */
+export function triage(cards: readonly LoopCard[]): Record<TriageGroup, LoopCard[]> {
+  const parted: Record<TriageGroup, LoopCard[]> = { mustNotCut: [], beforeTheNextJob: [], whenThereIsTime: [] }
+  for (const card of whatNext(cards)) {
+    const near = card.place.at === 'saw' || card.place.at === 'truck'
+    parted[!card.fitForUse ? 'mustNotCut' : near ? 'beforeTheNextJob' : 'whenThereIsTime'].push(card)
+  }
+  return parted
+}

@@ -1,3 +1,5 @@
+import type { Um } from '../units'
+
 /** What can be wrong with one cutter. */
 export type CutterDamageKind =
   | 'rounded'
@@ -44,6 +46,15 @@ export type DamageEffect =
   /** To be put right, or watched, before the loop runs; does not end it by itself. */
   | 'attention'
 
+/** How soon something has to be done about a kind of damage. */
+export type DamageUrgency =
+  /** Before the loop cuts again. */
+  | 'beforeUse'
+  /** At the next sharpening, which it brings forward. */
+  | 'soon'
+  /** With the next sharpening that is due anyway. */
+  | 'whenDue'
+
 export interface DamageFacts<K extends DamageKind = DamageKind> {
   readonly kind: K
   /** What it is called, in the middle of a sentence. */
@@ -51,30 +62,53 @@ export interface DamageFacts<K extends DamageKind = DamageKind> {
   readonly effect: DamageEffect
   /** Whether a hand file still bites on it. Steel hardened by heat skates a file. */
   readonly fileBites: boolean
+  /** Least and most that it reaches back while nobody has measured it. Starting values. */
+  readonly boundsUm: readonly [Um, Um] | null
+  /** Length that a shape takes to be put right. Starting value. */
+  readonly takesUm: Um
+  readonly urgency: DamageUrgency
 }
 
-const facts = <K extends DamageKind>(
-  kind: K,
-  name: string,
-  effect: DamageEffect,
-  fileBites = true,
-): DamageFacts<K> => ({ kind, name, effect, fileBites })
+interface More {
+  readonly boundsUm?: readonly [Um, Um]
+  readonly takesUm?: Um
+  readonly fileBites?: boolean
+}
 
-/** What each kind of cutter damage means. Common practice. */
+const URGENCY: Readonly<Record<DamageEffect, DamageUrgency>> = {
+  ends: 'beforeUse',
+  unfit: 'beforeUse',
+  attention: 'beforeUse',
+  depth: 'soon',
+  shape: 'soon',
+  dullness: 'whenDue',
+}
+
+const facts = <K extends DamageKind>(kind: K, name: string, effect: DamageEffect, more: More = {}): DamageFacts<K> => ({
+  kind,
+  name,
+  effect,
+  fileBites: more.fileBites ?? true,
+  boundsUm: more.boundsUm ?? null,
+  takesUm: more.takesUm ?? 0,
+  urgency: URGENCY[effect],
+})
+
+/** What each kind of cutter damage means. Common practice; bounds and lengths are starting values. */
 export const CUTTER_DAMAGE: Readonly<{ [K in CutterDamageKind]: DamageFacts<K> }> = {
   rounded: facts('rounded', 'rounded edge', 'dullness'),
   dirtDulled: facts('dirtDulled', 'dulled by dirt', 'dullness'),
-  chipped: facts('chipped', 'chipped corner', 'depth'),
-  folded: facts('folded', 'folded or dented top plate', 'depth'),
-  cornerGone: facts('cornerGone', 'corner gone', 'depth'),
-  stone: facts('stone', 'stone strike', 'depth'),
-  metal: facts('metal', 'metal strike', 'depth'),
-  blued: facts('blued', 'blued steel', 'depth', false),
+  chipped: facts('chipped', 'chipped corner', 'depth', { boundsUm: [100, 1000] }),
+  folded: facts('folded', 'folded or dented top plate', 'depth', { boundsUm: [200, 2000] }),
+  cornerGone: facts('cornerGone', 'corner gone', 'depth', { boundsUm: [500, 2500] }),
+  stone: facts('stone', 'stone strike', 'depth', { boundsUm: [200, 3000] }),
+  metal: facts('metal', 'metal strike', 'depth', { boundsUm: [200, 3000] }),
+  blued: facts('blued', 'blued steel', 'depth', { boundsUm: [100, 1500], fileBites: false }),
   cracked: facts('cracked', 'cracked cutter', 'ends'),
   missing: facts('missing', 'broken or missing cutter', 'unfit'),
-  hook: facts('hook', 'hook', 'shape'),
-  backSlope: facts('backSlope', 'back slope', 'shape'),
-  wrongAngle: facts('wrongAngle', 'wrong angle', 'shape'),
+  hook: facts('hook', 'hook', 'shape', { takesUm: 200 }),
+  backSlope: facts('backSlope', 'back slope', 'shape', { takesUm: 300 }),
+  wrongAngle: facts('wrongAngle', 'wrong angle', 'shape', { takesUm: 400 }),
   gulletRidge: facts('gulletRidge', 'gullet ridge', 'shape'),
   gaugeFlat: facts('gaugeFlat', 'flat-fronted depth gauge', 'shape'),
   bumperFiled: facts('bumperFiled', 'bumper filed off', 'unfit'),

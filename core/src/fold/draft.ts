@@ -1,17 +1,12 @@
 import type { CutterDamage, PartDamage } from '../damage'
+import { NEW_SD_UM } from '../measure/accuracy'
 import { layoutLoop } from '../loop'
-import type { EntryOf, Instant } from '../log'
+import type { Conditions, EntryOf, Instant } from '../log'
 import { PITCH_PROFILES, pitchUmOf, usableLengthUm, type LoopSpec } from '../profile'
+import type { NormalBelief } from '../stats'
 import type { Um } from '../units'
 import type { Population } from '../wear/removal'
 import type { CutterState, Estimate, LoopState, Stint } from './state'
-
-/** Repeat readings of one cutter with a caliper stray by about this. Starting value. */
-export const READING_SD_UM = 50
-/** A gauge plate places the setting to about this. Starting value. */
-export const PLATE_SD_UM = 30
-/** A new loop's cutters and gauges stray from the profile by about this. Starting value. */
-export const NEW_SD_UM = 100
 
 /** A cutter while the log is being folded. */
 export interface DraftCutter extends Omit<CutterState, 'length' | 'setting' | 'damage'> {
@@ -25,7 +20,7 @@ type Writable<T> = { -readonly [K in keyof T]: T[K] }
 /** A loop while its log is being folded; only appliers change it. */
 export interface Draft extends Omit<
   Writable<LoopState>,
-  'sawId' | 'stints' | 'cutters' | 'parts' | 'openStrikes' | 'removals' | 'life' | 'doubts' | 'lastEntryAt'
+  'sawId' | 'stints' | 'cutters' | 'parts' | 'openStrikes' | 'removals' | 'life' | 'doubts' | 'spells' | 'lastEntryAt'
 > {
   cutters: DraftCutter[]
   parts: readonly PartDamage[]
@@ -33,6 +28,7 @@ export interface Draft extends Omit<
   removals: LoopState['removals'][number][]
   life: LoopState['life'][number][]
   doubts: LoopState['doubts'][number][]
+  spells: LoopState['spells'][number][]
   lastEntryAt: Instant
   /** Times on saws, each with the shortest cutter when it began. */
   stints: (Writable<Omit<Stint, 'worn'>> & { shortestUm: Um })[]
@@ -42,10 +38,25 @@ export interface Draft extends Omit<
   sinceSet: Map<Population, number>
   /** Whether one of those was a repair, which says nothing of a usual sharpening. */
   repairedSinceSet: boolean
+  /** Who sharpened since then; undefined when nobody did, null when several or nobody named. */
+  sharpenerSinceSet: string | null | undefined
+  /** Who read the length of a cutter that has not been sharpened since. */
+  readBy: Map<number, string | null>
+  /** Length and setting read together since the gauges were last lowered. */
+  readTogether: Map<number, { readonly lengthUm: Um; readonly settingUm: Um }>
+  /** Setting of the plate that the gauges were filed to, until the next sharpening. */
+  plateUm: Um | null
+  /** Tanks since sharpened, by what the work was. */
+  spellTanks: Record<Conditions, number>
+  /** The spell has ended already, dull, before anybody sharpened. */
+  spellOver: boolean
 }
 
-/** Fall of the top plate of this kind of chain, in degrees. */
-export const slopeDegOf = (spec: LoopSpec): number => PITCH_PROFILES[spec.pitchClass].topPlateSlopeDeg.value
+/** How far the fall of single loops strays from the profile's, as a tangent. Starting value. */
+const SLOPE_SD = 0.03
+
+/** Fall of the top plate of this loop as it is known by now, in degrees. */
+export const slopeDegOf = ({ slope }: { readonly slope: NormalBelief }): number => (Math.atan(slope.mean) * 180) / Math.PI
 
 /** A loop as it was registered, by the spec that holds for it: every cutter new. */
 export function openDraft(entry: EntryOf<'registered'>, spec: LoopSpec): Draft {
@@ -76,17 +87,28 @@ export function openDraft(entry: EntryOf<'registered'>, spec: LoopSpec): Draft {
     tanks: 0,
     tanksSinceSharpened: 0,
     wearTanksSinceSharpened: 0,
+    wearTanks: 0,
     lastSharpened: null,
     lastMeasuredAt: null,
     lastInspectedAt: null,
     removals: [],
     life: [{ at: entry.happenedAt, sharpenings: 0, shortestUm: spec.newLengthUm, known: 'new' }],
     doubts: [],
+    duty: 'clean',
+    decision: null,
+    spells: [],
+    slope: { mean: Math.tan((PITCH_PROFILES[spec.pitchClass].topPlateSlopeDeg.value * Math.PI) / 180), sd: SLOPE_SD, own: 0 },
     entriesCounted: 1,
     lastEntryAt: entry.happenedAt,
     lastSet: new Map(),
     sinceSet: new Map(),
     repairedSinceSet: false,
+    sharpenerSinceSet: undefined,
+    readBy: new Map(),
+    readTogether: new Map(),
+    plateUm: null,
+    spellTanks: { clean: 0, gritty: 0, soil: 0 },
+    spellOver: false,
   }
 }
 
@@ -110,7 +132,19 @@ export const shortestUmOf = ({ cutters }: Draft): Um => Math.min(...cutters.map(
 
 /** The state as everybody else may see it. */
 export function closeDraft(draft: Draft): LoopState {
-  const { lastSet: _set, sinceSet: _since, repairedSinceSet: _repaired, stints, ...state } = draft
+  const {
+    lastSet: _set,
+    sinceSet: _since,
+    repairedSinceSet: _repaired,
+    sharpenerSinceSet: _sharpener,
+    readBy: _readBy,
+    readTogether: _readTogether,
+    plateUm: _plate,
+    spellTanks: _spellTanks,
+    spellOver: _spellOver,
+    stints,
+    ...state
+  } = draft
   const usable = Math.max(1, usableLengthUm(draft.spec))
   const lastUm = shortestUmOf(draft)
   return {

@@ -34,12 +34,14 @@ describe('fold', () => {
     const { cutters, removals } = state(new Log().file({ pairs: [{ cutter: 3, beforeUm: 7900, afterUm: 7600 }] }))
     expect(cutters[2]?.length).toMatchObject({ um: 7600, known: 'measured' })
     expect(cutters[3]?.length).toMatchObject({ um: 7700, known: 'estimated' })
-    expect(removals).toEqual([{ population: 'routine', perSharpeningUm: 300, sharpenings: 1 }])
+    expect(removals).toEqual([
+      { population: 'routine', perSharpeningUm: 300, sharpenings: 1, personId: null, method: 'fileBench', sides: { left: { um: 300, cutters: 1 } } },
+    ])
   })
 
   test('two full sets teach what came off between them', () => {
     const { removals } = state(new Log().measureAll(7000).file().file().measureAll(6500))
-    expect(removals).toEqual([{ population: 'routine', perSharpeningUm: 250, sharpenings: 2 }])
+    expect(removals).toMatchObject([{ population: 'routine', perSharpeningUm: 250, sharpenings: 2, sides: { left: { um: 250, cutters: 18 }, right: { um: 250, cutters: 18 } } }])
   })
 
   test('touch-ups and grinds between two sets are not averaged', () => {

@@ -1,5 +1,6 @@
 import { entriesThatCount, type Entry, type EntryKind, type EntryOf, type Instant } from '../log'
 import type { Applier } from './apply/applier'
+import { applyDecided, applyDutyChanged, lapse } from './apply/decisions'
 import { applyInspected } from './apply/inspected'
 import { applyMeasured } from './apply/measured'
 import { applySharpened, lowerGauges } from './apply/sharpened'
@@ -13,7 +14,7 @@ import type { LoopState } from './state'
  * Grows by one whenever the same log may fold to another state, so that snapshots written by an
  * older version are known and folded again.
  */
-export const FOLD_VERSION = 2
+export const FOLD_VERSION = 3
 
 type Appliers = { readonly [K in Exclude<EntryKind, 'registered' | 'specChanged' | 'corrected'>]: Applier<K> }
 
@@ -35,11 +36,14 @@ const appliers: Appliers = {
   },
   inspected: applyInspected,
   retired: applyRetired,
+  dutyChanged: applyDutyChanged,
+  decided: applyDecided,
 }
 
 function apply(draft: Draft, entry: Entry): void {
   // A loop is registered once; its spec and corrections have had their say before the fold begins.
   if (entry.kind === 'registered' || entry.kind === 'corrected') return
+  lapse(draft, entry.kind)
   if (entry.kind === 'specChanged') {
     draft.entriesCounted += 1
     draft.lastEntryAt = entry.happenedAt

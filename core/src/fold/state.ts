@@ -1,6 +1,7 @@
 import type { CutterDamage, PartDamage } from '../damage'
 import type { Hand } from '../loop'
-import type { Instant, RetireReason, Shelf, StrikeObject } from '../log'
+import type { Action, Conditions, Duty, Instant, RetireReason, Shelf, StrikeObject } from '../log'
+import type { NormalBelief } from '../stats'
 import type { LoopSpec } from '../profile'
 import type { Um } from '../units'
 import type { RemovalSample } from '../wear/removal'
@@ -41,13 +42,49 @@ export interface LifePoint {
   readonly known: Known
 }
 
+/** What contradicts what. */
+export type DoubtKind =
+  /** Read longer than anything before allows. */
+  | 'grew'
+  /** Read shorter than it was measured, and no sharpening in between. */
+  | 'shrank'
+  /** Two people measured it, no sharpening in between, and their readings differ. */
+  | 'disagree'
+  /** Longer after a sharpening than before it. */
+  | 'pairGrew'
+  /** A setting finer than the plate that the gauges were just filed to. */
+  | 'belowPlate'
+
 /** A contradiction in the log: kept, and shown to be asked about. */
 export interface Doubt {
-  readonly kind: 'grew'
+  readonly kind: DoubtKind
   readonly entryId: string
   readonly cutter: number
-  /** How much longer it was read than anything before allows. */
+  /** By how much the two figures differ beyond nothing. */
   readonly byUm: Um
+}
+
+/** A run of work between two sharpenings. */
+export interface SharpSpell {
+  readonly tanks: number
+  /** Tanks weighted by how hard the work was on this cutter type. */
+  readonly wearTanks: number
+  /** Whether it ended dull; otherwise it was sharpened, or struck, while it still cut. */
+  readonly dulled: boolean
+  /** What most of it was. */
+  readonly conditions: Conditions
+}
+
+/** What a person settled on for a loop as it stands. */
+export interface Decision {
+  readonly entryId: string
+  readonly at: Instant
+  readonly personId: string | null
+  readonly action: Action
+  readonly advised: Action
+  /** Why, where it goes against the verdict; null when it goes with it. */
+  readonly overruled: string | null
+  readonly rulesVersion: number
 }
 
 /** A strike that nobody has looked into since. */
@@ -99,6 +136,8 @@ export interface LoopState {
   readonly tanksSinceSharpened: number
   /** Tanks since sharpened, each weighted by how hard the work was on this cutter type. */
   readonly wearTanksSinceSharpened: number
+  /** Tanks weighted by how hard the work was, over its whole life. */
+  readonly wearTanks: number
   readonly lastSharpened: { readonly at: Instant; readonly personId: string | null } | null
   readonly lastMeasuredAt: Instant | null
   readonly lastInspectedAt: Instant | null
@@ -106,6 +145,13 @@ export interface LoopState {
   readonly removals: readonly RemovalSample[]
   readonly life: readonly LifePoint[]
   readonly doubts: readonly Doubt[]
+  readonly duty: Duty
+  /** Holds until something happens to the loop. */
+  readonly decision: Decision | null
+  /** How long it stayed sharp, spell by spell. */
+  readonly spells: readonly SharpSpell[]
+  /** Tangent of the fall of the top plate, learned from settings measured between lowerings. */
+  readonly slope: NormalBelief & { readonly own: number }
   readonly entriesCounted: number
   readonly lastEntryAt: Instant
 }

@@ -1,8 +1,12 @@
-import { expect, test } from 'vitest'
+import { describe, expect, test } from 'vitest'
 import { BENCH_FIGURES, specFromProfile } from '../profile'
-import { edgeDrop, fileBevelDeg, reachAt, targetSetting } from './cutter'
+import fc from 'fast-check'
+import { attackAngleDeg, edgeDrop, fileBevelDeg, lengthToRight, reachAt, targetSetting, WOOD_STEP_UM, type GaugeRule } from './cutter'
 
 const spec = specFromProfile({ pitchClass: 'threeEighths', gaugeUm: 1500, driveLinks: 72, cutterType: 'semiChisel' })
+
+const constant: GaugeRule = { gaugeSchool: 'constant', woodStep: 'standard' }
+const progressive: GaugeRule = { gaugeSchool: 'progressive', woodStep: 'standard' }
 
 // The trade's range: a fifth to a quarter of the file above the plate gives about 50 to 60°. Common practice.
 test('a fifth to a quarter of the file above the plate gives a bevel of 50 to 60°', () => {
@@ -25,7 +29,42 @@ test('the edge sinks by length times the tangent of the slope', () => {
 test('progressive gauges keep the attack angle: the setting doubles toward the mark', () => {
   expect(reachAt(spec, spec.newLengthUm)).toBe(6000)
   expect(reachAt(spec, 0)).toBe(12_000)
-  expect(targetSetting(spec, 0, 'progressive')).toBe(1300)
-  expect(targetSetting(spec, 0, 'constant')).toBe(650)
-  expect(targetSetting(spec, spec.newLengthUm, 'progressive')).toBe(650)
+  expect(targetSetting(spec, 0, progressive)).toBe(1300)
+  expect(targetSetting(spec, 0, constant)).toBe(650)
+  expect(targetSetting(spec, spec.newLengthUm, progressive)).toBe(650)
+})
+
+test('a plate has a step for softer and one for harder wood; a constant setting has none', () => {
+  const at = (woodStep: GaugeRule['woodStep']) => targetSetting(spec, 4000, { gaugeSchool: 'progressive', woodStep })
+  expect(at('softer') - at('standard')).toBe(WOOD_STEP_UM)
+  expect(at('standard') - at('harder')).toBe(WOOD_STEP_UM)
+  expect(targetSetting(spec, 4000, { gaugeSchool: 'constant', woodStep: 'softer' })).toBe(650)
+})
+
+test('the attack stays the same from new to the mark under the progressive rule, and halves under the constant one', () => {
+  const attack = (lengthUm: number, rule: GaugeRule) => attackAngleDeg(targetSetting(spec, lengthUm, rule), reachAt(spec, lengthUm))
+  expect(attack(8000, progressive)).toBeCloseTo(6.18, 2)
+  expect(attack(2000, progressive)).toBeCloseTo(6.18, 1)
+  expect(attack(0, constant)).toBeCloseTo(3.1, 2)
+})
+
+describe('length that brings a low gauge right', () => {
+  // 0.3 mm ÷ tan 7° = 2.443 mm; progressive: 0.3 ÷ (tan 7° + 0.65/8) = 1.471 mm. By hand.
+  test('by hand', () => {
+    expect(lengthToRight(spec, 300, constant, 7)).toBe(2444)
+    expect(lengthToRight(spec, 300, progressive, 7)).toBe(1471)
+    expect(lengthToRight(spec, 0, constant, 7)).toBe(0)
+    expect(lengthToRight(spec, 300, constant, 0)).toBeNull()
+  })
+
+  test('once that length is off, setting and target meet', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 1, max: 500 }), fc.constantFrom(constant, progressive), (over, rule) => {
+        const length = 7000
+        const off = lengthToRight(spec, over, rule, 7) ?? 0
+        const setting = targetSetting(spec, length, rule) + over - edgeDrop(off, 7)
+        expect(Math.abs(setting - targetSetting(spec, length - off, rule))).toBeLessThanOrEqual(2)
+      }),
+    )
+  })
 })

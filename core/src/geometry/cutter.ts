@@ -30,6 +30,20 @@ export function fileBevelDeg(partAbove: number): number {
 
 /** Which depth-gauge setting a crew files to as a loop wears. */
 export type GaugeSchool = 'constant' | 'progressive'
+export const GAUGE_SCHOOLS: readonly GaugeSchool[] = ['constant', 'progressive']
+
+/** The step of a progressive plate: more bite in softer wood, less in harder. */
+export type WoodStep = 'softer' | 'standard' | 'harder'
+export const WOOD_STEPS: readonly WoodStep[] = ['softer', 'standard', 'harder']
+
+/** How far a wood step moves the setting. Starting value: common practice names the steps, no figure. */
+export const WOOD_STEP_UM: Um = 100
+
+/** What decides a target setting. */
+export interface GaugeRule {
+  readonly gaugeSchool: GaugeSchool
+  readonly woodStep: WoodStep
+}
 
 /**
  * Depth-gauge tip to working corner at a given cutter length: grows in a straight line from new
@@ -45,19 +59,57 @@ export function reachAt(spec: LoopSpec, lengthUm: Um): Um {
   return Math.round(atNew + (atMark - atNew) * worn)
 }
 
+const STEP: Record<WoodStep, number> = { softer: 1, standard: 0, harder: -1 }
+
+/** By how much a target setting grows for each unit that the cutter gets shorter. */
+function targetGrowth(spec: LoopSpec, { gaugeSchool }: GaugeRule): number {
+  if (gaugeSchool === 'constant') return 0
+  const [atNew, atMark] = PITCH_PROFILES[spec.pitchClass].reachUm.value
+  const usable = usableLengthUm(spec)
+  return usable <= 0 ? 0 : (spec.settingUm / atNew) * ((atMark - atNew) / usable)
+}
+
 /**
  * The setting to lower the gauge to. *Constant* is the new setting for life; *progressive* keeps
- * the attack angle of a new cutter, so the setting grows with the reach.
+ * the attack angle of a new cutter, so the setting grows with the reach, and its plate has a step
+ * for softer and one for harder wood.
  *
  * @returns target setting in micrometres
  * @example
- * targetSetting(spec38, spec38.markLengthUm, 'progressive') // 1300: double at the mark
+ * targetSetting(spec38, spec38.markLengthUm, { gaugeSchool: 'progressive', woodStep: 'standard' }) // 1300: double at the mark
  */
-export function targetSetting(spec: LoopSpec, lengthUm: Um, school: GaugeSchool): Um {
-  switch (school) {
+export function targetSetting(spec: LoopSpec, lengthUm: Um, rule: GaugeRule): Um {
+  switch (rule.gaugeSchool) {
     case 'constant':
       return spec.settingUm
-    case 'progressive':
-      return Math.round((spec.settingUm / reachAt(spec, spec.newLengthUm)) * reachAt(spec, lengthUm))
+    case 'progressive': {
+      const attack = spec.settingUm / reachAt(spec, spec.newLengthUm)
+      return Math.round(attack * reachAt(spec, lengthUm)) + STEP[rule.woodStep] * WOOD_STEP_UM
+    }
   }
+}
+
+/**
+ * Attack angle of a cutter: the slope of the line from the gauge's tip to the working corner.
+ *
+ * @example
+ * attackAngleDeg(650, 6000) // 6.18
+ */
+export const attackAngleDeg = (settingUm: Um, reachUm: Um): number => Math.atan(settingUm / reachUm) / RADIANS
+
+/**
+ * Length that has to be filed off a cutter before a gauge that stands too low is right again: the
+ * setting shrinks by tan(slope) for each unit of length, and under the progressive rule the target
+ * comes to meet it.
+ *
+ * @param overUm setting now less target
+ * @param slopeDeg fall of the top plate
+ * @returns length in micrometres; null when no length does it
+ * @example
+ * lengthToRight(spec38, 300, constant, 7) // 2443: 0.3 mm ÷ tan 7°
+ */
+export function lengthToRight(spec: LoopSpec, overUm: Um, rule: GaugeRule, slopeDeg: number): Um | null {
+  if (overUm <= 0) return 0
+  const each = Math.tan(slopeDeg * RADIANS) + targetGrowth(spec, rule)
+  return each > 0 ? Math.ceil(overUm / each) : null
 }

@@ -1,2 +1,4 @@
 export * from './cutter'
 export * from './file'
+export * from './grinder'
+export * from './exposure'

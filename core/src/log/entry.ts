@@ -48,6 +48,10 @@ export const SHARPEN_METHOD_NAMES: Record<SharpenMethod, string> = {
   shop: 'by a shop',
 }
 
+/** How used a file is, as the person who holds it says. */
+export type FileAge = 'fresh' | 'used' | 'worn'
+export const FILE_AGES: readonly FileAge[] = ['fresh', 'used', 'worn']
+
 export type StrikeObject = 'stone' | 'metal' | 'soil' | 'unknown'
 export const STRIKE_OBJECTS: readonly StrikeObject[] = ['stone', 'metal', 'soil', 'unknown']
 
@@ -57,6 +61,27 @@ export const CONDITIONS: readonly Conditions[] = ['clean', 'gritty', 'soil']
 
 export type RetireReason = 'worn' | 'damaged' | 'lost' | 'other'
 export const RETIRE_REASONS: readonly RetireReason[] = ['worn', 'damaged', 'lost', 'other']
+
+/** What a loop is kept for. */
+export type Duty = 'clean' | 'dirty'
+export const DUTIES: readonly Duty[] = ['clean', 'dirty']
+
+/** What to do with a loop, the gravest first. */
+export const ACTIONS = [
+  'retire',
+  'stop',
+  'inspect',
+  'measure',
+  'shop',
+  'regrind',
+  'file',
+  'lowerGauges',
+  'touchUp',
+  'dirtyDuty',
+  'runOn',
+] as const
+
+export type Action = (typeof ACTIONS)[number]
 
 /** Where a loop that is on no saw lies. */
 export type Shelf = 'truck' | 'sharpRack' | 'dullBox' | 'bench'
@@ -93,7 +118,12 @@ export interface EntryBodies {
     readonly costMinor?: number
   }
   ran: { readonly tanks: number; readonly conditions: Conditions }
-  struck: { readonly against: StrikeObject; readonly cutters?: readonly number[] }
+  struck: {
+    readonly against: StrikeObject
+    readonly cutters?: readonly number[]
+    /** The deepest place, where somebody looked: the rest of the run is worked out from it. */
+    readonly deepest?: { readonly cutter: number; readonly depthUm: Um }
+  }
   measured: { readonly readings: readonly CutterReading[] }
   sharpened: {
     readonly method: SharpenMethod
@@ -105,6 +135,10 @@ export interface EntryBodies {
     /** Whether everything that was known to be damaged is clean now. */
     readonly damageCleared?: boolean
     readonly pairs?: readonly BeforeAfter[]
+    /** Whether it was dull when it was sharpened, or still cut. */
+    readonly wasDull?: boolean
+    /** How the file was that did it. */
+    readonly fileAge?: FileAge
   }
   gaugesLowered: { readonly settingUm?: Um }
   inspected: {
@@ -113,6 +147,18 @@ export interface EntryBodies {
     readonly parts: readonly PartDamage[]
   }
   retired: { readonly reason: RetireReason }
+  /** Clean work, or kept for stumps and soil-covered wood. */
+  dutyChanged: { readonly duty: Duty }
+  /** What a person settled on, against or with the verdict they saw. */
+  decided: {
+    readonly action: Action
+    /** The verdict that was on screen. */
+    readonly advised: Action
+    /** House rules that it was made under. */
+    readonly rulesVersion: number
+    /** Why, where it goes against the verdict. */
+    readonly overruled?: string
+  }
   /** Strikes out an earlier entry of the same loop. */
   corrected: { readonly strikes: string; readonly reason?: string }
 }
@@ -135,6 +181,8 @@ export const ENTRY_KINDS: readonly EntryKind[] = [
   'gaugesLowered',
   'inspected',
   'retired',
+  'dutyChanged',
+  'decided',
   'corrected',
 ]
 

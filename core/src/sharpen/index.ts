@@ -1,3 +1,5 @@
 export * from './time'
 export * from './removals'
 export * from './angle'
+export * from './guides'
+export * from './sidePlate'

@@ -1,4 +1,5 @@
-import { damageDepth, type CutterDamage } from '../damage'
+import { damageDepth, shapeUm, type CutterDamage } from '../damage'
+import type { UnevenSchool } from '../house/schools'
 import type { Um } from '../units'
 
 /** Sound steel taken off behind the deepest damage. Starting value. */
@@ -43,4 +44,44 @@ export function removals(
   if (tool === 'file') return cutters.map(({ length }, i) => Math.min(length.um, needed[i] ?? 0))
   const stop = Math.min(...cutters.map(({ length }, i) => Math.max(0, length.um - (needed[i] ?? 0))))
   return cutters.map(({ length }) => length.um - stop)
+}
+
+/**
+ * What has to come off a cutter for a sound edge of the right shape: like {@link neededUm}, and
+ * what a wrong shape takes to be put right.
+ */
+export const soundUm = (cutter: Pick<CutterToSharpen, 'damage'>, usualUm: Um): Um =>
+  cutter.damage.length === 0 ? usualUm : Math.max(neededUm(cutter, usualUm), shapeUm(cutter.damage))
+
+/**
+ * What a file takes off each cutter of a loop that has a short or damaged one, by the school that
+ * the house follows.
+ *
+ * @param usualUm what a sharpening takes off a sound cutter
+ * @returns one length for each cutter, never more than the cutter has
+ * @example
+ * // four cutters of 7 mm, the second with a nick 0.5 mm deep, 0.2 mm as usual
+ * filingRemovals(cutters, 200, 'matchShortest') // [600, 600, 600, 600]
+ * filingRemovals(cutters, 200, 'sameStrokes')   // [200, 200, 200, 200]
+ * filingRemovals(cutters, 200, 'worstSetsCount')// [600, 600, 600, 600]
+ * filingRemovals(cutters, 200, 'extraOnBad')    // [200, 600, 200, 200]
+ */
+export function filingRemovals(cutters: readonly CutterToSharpen[], usualUm: Um, school: UnevenSchool): Um[] {
+  const needed = cutters.map((cutter) => soundUm(cutter, usualUm))
+  const capped = (um: (cutter: CutterToSharpen, i: number) => Um): Um[] =>
+    cutters.map((cutter, i) => Math.max(0, Math.min(cutter.length.um, um(cutter, i))))
+  switch (school) {
+    case 'matchShortest': {
+      const downTo = Math.min(...cutters.map(({ length }, i) => Math.max(0, length.um - (needed[i] ?? 0))))
+      return capped(({ length }) => length.um - downTo)
+    }
+    case 'sameStrokes':
+      return capped(() => usualUm)
+    case 'worstSetsCount': {
+      const most = Math.max(...needed)
+      return capped(() => most)
+    }
+    case 'extraOnBad':
+      return capped((_cutter, i) => needed[i] ?? usualUm)
+  }
 }

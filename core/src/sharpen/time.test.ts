@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest'
-import { addMinutes, filingMinutes, gaugeMinutes, grindingMinutes, strokesFor } from './time'
+import { addMinutes, filingMinutes, gaugeMinutes, grindingMinutes, strokesFor, type FilingWay } from './time'
 
 const loop = (cutters: number, um: number): number[] => Array.from({ length: cutters }, () => um)
 
@@ -19,6 +19,26 @@ describe('minutes', () => {
   test('a 10-inch pole-saw chain takes about two minutes under the wheel, set-up apart', () => {
     const { low } = grindingMinutes(20, 200)
     expect(low - 3 - 1).toBeCloseTo(2, 5)
+  })
+
+  // "Four or five hours" to file out a badly struck loop that a wheel cleans in minutes: common practice.
+  test('a badly struck loop of a big saw takes four to five hours by file', () => {
+    const { likely } = filingMinutes(loop(46, 3000), 'bench')
+    expect(likely / 60).toBeGreaterThan(4)
+    expect(likely / 60).toBeLessThan(5.5)
+    expect(grindingMinutes(46, 3000).likely).toBeLessThan(65)
+  })
+
+  test('beyond a long filing a stroke takes half as much', () => {
+    expect(strokesFor(400)).toBe(20)
+    expect(strokesFor(600)).toBe(40)
+    expect(strokesFor(100, 25)).toBe(4)
+  })
+
+  test('a jig is slow, freehand is quick', () => {
+    const by = (guide: FilingWay['guide']) => filingMinutes(loop(36, 200), 'bench', { guide, perStrokeUm: 20 }).likely
+    expect(by('jig')).toBeGreaterThan(by('topPlate'))
+    expect(by('freehand')).toBeLessThan(by('topPlate'))
   })
 
   test('a deeply struck loop costs hours by file and well under one by wheel', () => {

@@ -1,4 +1,6 @@
+import type { GuideSchool } from '../house/schools'
 import type { Um } from '../units'
+import { GUIDES } from './guides'
 
 /** Minutes that a job may take. */
 export interface MinutesRange {
@@ -9,8 +11,6 @@ export interface MinutesRange {
 
 /** Seconds a stroke of the file takes. Common practice. */
 export const SECONDS_PER_STROKE = 1.2
-/** Seconds to move on to the next cutter when filing. Common practice. */
-export const SECONDS_TO_NEXT = 2.5
 /** Seconds a cutter takes on a grinder, from and to. Common practice. */
 export const SECONDS_PER_GRIND = [6, 10] as const
 /** Minutes of setting up and cleaning at the bench, from and to. Common practice. */
@@ -29,10 +29,53 @@ export const UM_PER_GRIND_TOUCH: Um = 400
 /** Seconds to lower one depth gauge with plate and flat file, rounding its front. Starting value. */
 export const SECONDS_PER_GAUGE = [5, 9] as const
 
-/** Strokes it takes to file a length off; at least one. `strokesFor(100) // 5` */
-export const strokesFor = (removalUm: Um): number => Math.max(1, Math.ceil(removalUm / UM_PER_STROKE))
+/**
+ * Length up to which filing goes on at the usual pace. Beyond it the hand tires, the file is
+ * turned and changed and the cutter is measured again and again: a stroke takes half as much.
+ * Starting value, such that a badly struck loop of a big saw comes to the four or five hours that
+ * it is known to take.
+ */
+export const LONG_FILING_UM: Um = 400
+
+/** Minutes to bring a loop to a shop and fetch it, with the others that go. Starting value. */
+export const SHOP_ERRAND_MINUTES = [6, 15] as const
+/** Minutes to put a new loop on a saw and run it in. Starting value. */
+export const NEW_LOOP_MINUTES = [2, 5] as const
+
+/**
+ * Strokes it takes to file a length off; at least one.
+ *
+ * @param perStrokeUm what a stroke takes off
+ * @example
+ * strokesFor(100) // 5
+ * strokesFor(600) // 40: 20 for the first 0.4 mm, 20 for the rest
+ */
+export function strokesFor(removalUm: Um, perStrokeUm = UM_PER_STROKE): number {
+  const long = Math.max(0, removalUm - LONG_FILING_UM)
+  return Math.max(1, Math.ceil((removalUm - long) / perStrokeUm + (2 * long) / perStrokeUm))
+}
 
 const range = (low: number, high: number): MinutesRange => ({ low, likely: (low + high) / 2, high })
+
+/** How filing is done. */
+export interface FilingWay {
+  readonly guide: GuideSchool
+  /** What a stroke takes off. */
+  readonly perStrokeUm: number
+}
+
+const USUAL_WAY: FilingWay = { guide: 'topPlate', perStrokeUm: UM_PER_STROKE }
+
+/** Strokes of a whole loop. */
+export const strokesOf = (removalsUm: readonly Um[], perStrokeUm = UM_PER_STROKE): number =>
+  removalsUm.reduce((sum, removal) => sum + strokesFor(removal, perStrokeUm), 0)
+
+/** Minutes to file a loop, given the strokes of all its cutters together. */
+export function filingMinutesOf(strokes: number, cutters: number, where: 'field' | 'bench', guide: GuideSchool): MinutesRange {
+  const [setupLow, setupHigh] = where === 'field' ? FIELD_SETUP_MINUTES : BENCH_SETUP_MINUTES
+  const seconds = strokes * SECONDS_PER_STROKE + cutters * GUIDES[guide].secondsToNext
+  return range(setupLow + (seconds / 60) * 0.85, setupHigh + (seconds / 60) * 1.25)
+}
 
 /**
  * Minutes to file a loop, given what has to come off each cutter.
@@ -41,12 +84,13 @@ const range = (low: number, high: number): MinutesRange => ({ low, likely: (low 
  * @example
  * filingMinutes(Array(28).fill(100), 'field').likely // ≈ 5: both sides of a 16-inch saw
  */
-export function filingMinutes(removalsUm: readonly Um[], where: 'field' | 'bench'): MinutesRange {
-  const [setupLow, setupHigh] = where === 'field' ? FIELD_SETUP_MINUTES : BENCH_SETUP_MINUTES
-  let seconds = 0
-  for (const removal of removalsUm) seconds += strokesFor(removal) * SECONDS_PER_STROKE + SECONDS_TO_NEXT
-  return range(setupLow + (seconds / 60) * 0.85, setupHigh + (seconds / 60) * 1.25)
-}
+export const filingMinutes = (removalsUm: readonly Um[], where: 'field' | 'bench', way: FilingWay = USUAL_WAY): MinutesRange =>
+  filingMinutesOf(strokesOf(removalsUm, way.perStrokeUm), removalsUm.length, where, way.guide)
+
+/** Minutes that a visit to a shop takes the crew itself. */
+export const shopMinutes = (): MinutesRange => range(...SHOP_ERRAND_MINUTES)
+/** Minutes to put a new loop on. */
+export const newLoopMinutes = (): MinutesRange => range(...NEW_LOOP_MINUTES)
 
 /** Minutes to grind a loop to a stop, given what has to come off the cutter that needs it most. */
 export function grindingMinutes(cutters: number, deepestUm: Um): MinutesRange {

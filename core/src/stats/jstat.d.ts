@@ -3,6 +3,9 @@ declare module 'jstat' {
     cdf(x: number, dof: number): number
     inv(p: number, dof: number): number
   }
-  const jstat: { jStat: { studentt: Distribution } }
+  interface Gamma {
+    inv(p: number, shape: number, scale: number): number
+  }
+  const jstat: { jStat: { studentt: Distribution; gamma: Gamma } }
   export default jstat
 }

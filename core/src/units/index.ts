@@ -1,3 +1,4 @@
 export * from './length'
 export * from './readLength'
 export * from './writeLength'
+export * from './money'

@@ -5,9 +5,10 @@ import { fold } from '../fold'
 import { anyLog } from '../fixtures/anyLog'
 import { Log, SPEC } from '../fixtures/logs'
 import { decide } from './decide'
-import { DEFAULT_RULES } from './rules'
+import { DEFAULT_RULES } from '../house'
 import { ACTION_WORDS, sayReason } from './say'
-import { ACTIONS, type Verdict } from './verdict'
+import { ACTIONS } from '../log'
+import type { Verdict } from './verdict'
 
 const verdictOf = (log: Log): Verdict => {
   const state = fold(log.entries)
@@ -41,16 +42,6 @@ describe('decide', () => {
     expect(rulesOf(estimated)[0]).toBe('perhapsAtMark')
   })
 
-  test('damage that leaves nothing behind it retires the loop, with plenty it is ground', () => {
-    const deep: CutterDamage = { kind: 'stone', depthUm: 1200 }
-    const spent = verdictOf(damaged(new Log().measureAll(1300), [9], deep, 1300))
-    expect(spent).toMatchObject({ action: 'retire' })
-    expect(rulesOf(spent)[0]).toBe('noLengthBehindDamage')
-    const young = verdictOf(damaged(new Log().measureAll(7000), [9, 10, 11, 12], deep))
-    expect(young).toMatchObject({ action: 'regrind', fitForUse: true })
-    expect(rulesOf(young)[0]).toBe('tooDeepToFile')
-  })
-
   test('a shallow nick is filed, blued steel is not', () => {
     expect(verdictOf(damaged(new Log().measureAll(7000), [3], { kind: 'chipped', depthUm: 300 })).action).toBe('file')
     expect(rulesOf(verdictOf(damaged(new Log().measureAll(7000), [3], { kind: 'blued', depthUm: 200 })))[0]).toBe('fileSkates')
@@ -66,25 +57,12 @@ describe('decide', () => {
     expect(verdictOf(new Log().measureAll(7000).add('struck', { against: 'stone' }))).toMatchObject({ action: 'inspect', fitForUse: false })
   })
 
-  test('sharp with gauges high: gauges only', () => {
-    const log = new Log().add('measured', { readings: Array.from({ length: 36 }, (_, i) => ({ cutter: i + 1, lengthUm: 7000, settingUm: 450, damage: [] })) })
-    expect(verdictOf(log)).toMatchObject({ action: 'lowerGauges', also: [] })
-    log.add('ran', { tanks: 2, conditions: 'clean' })
-    expect(verdictOf(log)).toMatchObject({ action: 'touchUp', also: ['lowerGauges'] })
-  })
-
-  test('gauges 0.3 mm too low: not fit for use', () => {
-    const verdict = verdictOf(new Log().add('measured', { readings: [{ cutter: 8, settingUm: 950 }] }))
-    expect(verdict).toMatchObject({ action: 'stop', fitForUse: false })
-    expect(verdict.reasons[0]).toMatchObject({ rule: 'gaugesTooLow', cutter: 8, value: { unit: 'um', amount: 300 } })
-  })
-
   test('gauges read too low stay unfit through a sharpening, until the ratio is right again', () => {
     const log = new Log().add('measured', { readings: [{ cutter: 8, settingUm: 950 }] })
     const after = verdictOf(log.file())
     expect(after).toMatchObject({ action: 'stop', fitForUse: false })
     expect(after.reasons[0]).toMatchObject({ rule: 'gaugesTooLow', known: 'estimated' })
-    expect(sayReason(after.reasons[0] ?? { rule: 'nothingDue' }, 'mm')).toContain('about 0.28 mm too low')
+    expect(sayReason(after.reasons[0] ?? { rule: 'nothingDue' }, { lengths: 'mm', currency: 'EUR' })).toContain('about 0.28 mm too low')
     for (let i = 0; i < 8; i += 1) log.file()
     expect(verdictOf(log).action).not.toBe('stop')
   })
@@ -113,14 +91,6 @@ describe('options', () => {
     expect(minutes?.high).toBeGreaterThan(4)
     expect(minutes?.likely).toBeLessThan(6)
   })
-
-  test('deep damage: filing is said to be possible only past the house limit, and dearer in time per cutter', () => {
-    const { options } = verdictOf(damaged(new Log().measureAll(7000), [9], { kind: 'stone', depthUm: 1500 }))
-    const filing = options.find(({ action }) => action === 'file')
-    expect(filing).toMatchObject({ feasible: false, deepestUm: 1600 })
-    expect(filing?.reasons[0]?.rule).toBe('tooDeepToFile')
-    expect(options.find(({ action }) => action === 'regrind')).toMatchObject({ feasible: true, deepestUm: 1600 })
-  })
 })
 
 describe('properties', () => {
@@ -131,7 +101,7 @@ describe('properties', () => {
         expect(ACTIONS).toContain(verdict.action)
         expect(verdict.reasons.length).toBeGreaterThan(0)
         expect(verdict.minutes.low).toBeLessThanOrEqual(verdict.minutes.high)
-        for (const reason of verdict.reasons) expect(sayReason(reason, 'both')).toMatch(/[.?]$/)
+        for (const reason of verdict.reasons) expect(sayReason(reason, { lengths: 'both', currency: 'EUR' })).toMatch(/[.?]$/)
         expect(JSON.parse(JSON.stringify(verdict))).toEqual(verdict)
       }),
     )

@@ -1,10 +1,14 @@
+import { damageDepth } from '../damage'
 import type { LoopState } from '../fold'
-import { addMinutes, NO_MINUTES, type MinutesRange } from '../sharpen'
-import { dullness, endings, gaugesHigh, repairs, stops, unknowns } from './findings'
+import type { HouseRules } from '../house'
+import type { Action } from '../log'
+import { NO_MINUTES, type MinutesRange } from '../sharpen'
+import { atBound, depthOpen, type End } from './bounds'
+import { choose, type Chosen } from './choose'
 import { forecast, type Forecast } from './forecast'
-import { simulateOptions } from './options'
-import type { HouseRules } from './rules'
-import type { Action, Option, Reason, Rule, Verdict } from './verdict'
+import { findAll } from './needs'
+import { layOut, simulateOptions } from './options'
+import type { Bounds, Option, Verdict } from './verdict'
 
 /** Minutes to look a loop over, or to walk round it with a caliper. Starting values. */
 const LOOK_MINUTES: Partial<Record<Action, MinutesRange>> = {
@@ -13,80 +17,67 @@ const LOOK_MINUTES: Partial<Record<Action, MinutesRange>> = {
   stop: NO_MINUTES,
 }
 
-const has = (reasons: readonly Reason[], ...rules: Rule[]): boolean => reasons.some(({ rule }) => rules.includes(rule))
-
-/** The bench job that the findings call for: wheel, file, touch-up or none. */
-function benchAction(found: readonly Reason[], options: readonly Option[]): Action {
-  const filing = options.find(({ action }) => action === 'file')
-  if (has(found, 'fileSkates', 'tooDeepToFile', 'uneven', 'sidesDiffer')) return 'regrind'
-  if (has(found, 'damageWithinFile', 'shapeToPutRight')) return filing?.feasible === false ? 'regrind' : 'file'
-  if (has(found, 'dull', 'benchDue')) return 'file'
-  if (has(found, 'touchUpDue')) return 'touchUp'
-  return 'runOn'
+interface WorkedOut {
+  readonly ahead: Forecast
+  readonly options: readonly Option[]
+  readonly chosen: Chosen
 }
 
-interface Chosen {
-  readonly action: Action
-  readonly also: readonly Action[]
-  readonly reasons: readonly Reason[]
-  readonly fitForUse: boolean
+function workOut(state: LoopState, rules: HouseRules): WorkedOut {
+  const ahead = forecast(state, rules)
+  const { needs, limits, standing } = findAll(state, rules, ahead)
+  const options = simulateOptions(layOut(state, rules, ahead, needs), limits)
+  return { ahead, options, chosen: choose({ state, rules, ahead, options, needs, limits, standing }) }
 }
 
-function choose(state: LoopState, rules: HouseRules, ahead: Forecast, options: readonly Option[]): Chosen {
-  if (state.retired !== null) {
-    return { action: 'retire', also: [], reasons: [{ rule: 'alreadyRetired' }], fitForUse: false }
+/** What comes of it at either end of what is not known. */
+function boundsOf(state: LoopState, rules: HouseRules): Bounds | null {
+  if (state.retired !== null || !depthOpen(state)) return null
+  const at = (end: End): Bounds[End] => {
+    const supposed = atBound(state, end)
+    const { ahead, chosen } = workOut(supposed, rules)
+    const depthUm = Math.max(...supposed.cutters.map(({ damage }) => damageDepth(damage).knownUm))
+    return { depthUm, action: chosen.action, sharpeningsLeft: ahead.sharpeningsLeft }
   }
-  const deepestUm = options.find(({ action }) => action === 'file')?.deepestUm ?? 0
-  const found = [...repairs(rules, deepestUm, ahead), ...dullness(state, rules)]
-  const bench = benchAction(found, options)
-  const job = options.find(({ action }) => action === bench)
-  // Nothing is left to bring down to: the bench job would pass the reserve above the mark.
-  const spent = bench !== 'runOn' && has(job?.reasons ?? [], 'tooLittleLeft') ? [...(job?.reasons ?? []), ...found] : []
-
-  const ends = endings(state, rules, ahead)
-  if (ends.length > 0) return { action: 'retire', also: [], reasons: ends, fitForUse: false }
-  if (spent.length > 0 && ahead.summary.worst.length.known === 'measured') {
-    return { action: 'retire', also: [], reasons: spent, fitForUse: true }
-  }
-  const stopping = stops(state, rules)
-  if (stopping.length > 0) return { action: 'stop', also: [], reasons: stopping, fitForUse: false }
-
-  const unknown = unknowns(state, rules, ahead)
-  const high = gaugesHigh(rules, ahead)
-  if (unknown.length > 0) {
-    const action = has(unknown, 'struckUnseen') ? 'inspect' : 'measure'
-    const fitForUse = !has(unknown, 'struckUnseen', 'perhapsAtMark')
-    return { action, also: [], reasons: [...unknown, ...found, ...high], fitForUse }
-  }
-  if (spent.length > 0) return { action: 'measure', also: [], reasons: spent, fitForUse: true }
-
-  if (bench === 'runOn') {
-    return high.length > 0
-      ? { action: 'lowerGauges', also: [], reasons: high, fitForUse: true }
-      : { action: 'runOn', also: [], reasons: [{ rule: 'nothingDue' }, ...found], fitForUse: true }
-  }
-  return { action: bench, also: high.length > 0 ? ['lowerGauges'] : [], reasons: [...found, ...high], fitForUse: true }
+  return { least: at('least'), most: at('most') }
 }
+
+/** Actions that put a loop to work as it is. */
+const PUTS_TO_WORK: ReadonlySet<Action> = new Set(['runOn', 'touchUp', 'lowerGauges', 'dirtyDuty'])
+
+/** Whether a person may settle on an action although the verdict is another: an unfit loop stays out of use. */
+export const mayOverrule = ({ fitForUse, advised }: Pick<Verdict, 'fitForUse' | 'advised'>, action: Action): boolean =>
+  fitForUse || (advised === 'retire' ? action === 'inspect' || action === 'retire' || action === 'stop' : !PUTS_TO_WORK.has(action))
 
 /**
- * What to do with a loop: unfit rules first, then what nobody knows yet, then the bench job that
- * its damage, evenness and dullness call for, then the gauges, else run on.
+ * What to do with a loop: unfit rules first, then what is spent, then what nobody knows yet, then
+ * the cheapest way on for an hour of sharp running that meets the house limits. What a lead has
+ * settled on for the loop as it stands takes its place, unless the loop is unfit for it.
  *
- * @returns the verdict with its reasons as data, minutes, and every option worked out
+ * @returns the verdict with its reasons as data, minutes, money, and every option worked out
  * @example
  * decide(state, DEFAULT_RULES).action // 'touchUp'
  */
 export function decide(state: LoopState, rules: HouseRules): Verdict {
-  const ahead = forecast(state, rules)
-  const options = simulateOptions(state, rules, ahead)
-  const chosen = choose(state, rules, ahead, options)
-  const minutesOf = (action: Action): MinutesRange =>
-    LOOK_MINUTES[action] ?? options.find((option) => option.action === action)?.minutes ?? NO_MINUTES
+  const { ahead, options, chosen } = workOut(state, rules)
+  const { decision } = state
+  const advised = chosen.action
+  const stands = decision !== null && state.retired === null && mayOverrule({ fitForUse: chosen.fitForUse, advised }, decision.action)
+  const action = stands ? decision.action : advised
+  const done = options.find((option) => option.action === action)
+  const also: readonly Action[] = action === advised ? chosen.also : done?.gauges === true && action !== 'lowerGauges' ? ['lowerGauges'] : []
   return {
     ...chosen,
-    minutes: chosen.also.reduce((sum, action) => addMinutes(sum, minutesOf(action)), minutesOf(chosen.action)),
+    action,
+    also,
+    // An option's minutes hold what is done in the same go.
+    minutes: LOOK_MINUTES[action] ?? done?.minutes ?? NO_MINUTES,
     options,
+    bounds: boundsOf(state, rules),
     sharpeningsLeft: ahead.sharpeningsLeft,
     rulesVersion: rules.version,
+    advised,
+    decision: stands ? decision : null,
   }
 }
+

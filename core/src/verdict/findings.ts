@@ -1,9 +1,10 @@
 import { CUTTER_DAMAGE, PART_DAMAGE, type DamageEffect } from '../damage'
 import type { LoopState } from '../fold'
-import { targetSetting } from '../geometry'
+import { lengthToRight, targetSetting } from '../geometry'
+import { BEHIND_DAMAGE_UM } from '../sharpen'
 import type { Um } from '../units'
 import type { Forecast } from './forecast'
-import type { HouseRules } from './rules'
+import type { HouseRules } from '../house'
 import type { Reason, Rule } from './verdict'
 
 const um = (amount: Um) => ({ unit: 'um', amount }) as const
@@ -26,10 +27,10 @@ function damageWith(state: LoopState, effect: DamageEffect, rule: Rule): Reason[
 }
 
 /** What ends a loop at once, whatever else is true. Handbook section 6; common practice. */
-export function endings(state: LoopState, rules: HouseRules, { summary }: Forecast): Reason[] {
+export function endings(state: LoopState, { summary }: Forecast): Reason[] {
   const { spec } = state
   const reasons = damageWith(state, 'ends', 'endsLoop')
-  const { shortest, worst, worstAfterUm } = summary
+  const { shortest } = summary
   if (shortest.length.known === 'measured' && shortest.length.um <= spec.markLengthUm) {
     reasons.push({
       rule: 'atMark',
@@ -40,36 +41,42 @@ export function endings(state: LoopState, rules: HouseRules, { summary }: Foreca
       limitFrom: 'spec',
       known: 'measured',
     })
-  } else if (
-    worst.length.known === 'measured' &&
-    worstAfterUm < worst.length.um &&
-    worstAfterUm <= spec.markLengthUm + rules.reserveUm
-  ) {
-    reasons.push({
-      rule: 'noLengthBehindDamage',
-      cutter: worst.number,
-      hand: worst.hand,
-      value: um(worstAfterUm),
-      limit: um(spec.markLengthUm + rules.reserveUm),
-      limitFrom: 'house',
-      known: 'measured',
-    })
   }
   return reasons
 }
 
+/** Damage that leaves less than the reserve behind it; no wheel helps there. */
+export function nothingBehindDamage(state: LoopState, rules: HouseRules, { summary }: Forecast): Reason[] {
+  const { worst, worstAfterUm } = summary
+  const limitUm = state.spec.markLengthUm + rules.reserveUm
+  const looked = worst.damage.every(({ estimated }) => !estimated)
+  if (worst.length.known !== 'measured' || !looked || worstAfterUm >= worst.length.um || worstAfterUm > limitUm) return []
+  return [
+    {
+      rule: 'noLengthBehindDamage',
+      cutter: worst.number,
+      hand: worst.hand,
+      value: um(worstAfterUm),
+      limit: um(limitUm),
+      limitFrom: 'house',
+      known: 'measured',
+    },
+  ]
+}
+
 /** What makes a loop unfit for use as it is, without ending it. */
-export function stops(state: LoopState, rules: HouseRules): Reason[] {
+export function stops(state: LoopState, rules: HouseRules, { slopeDeg }: Forecast): Reason[] {
   const reasons = [
     ...damageWith(state, 'unfit', 'unfitDamage'),
     ...damageWith(state, 'attention', 'needsAttention'),
   ]
   let lowest: Reason | undefined
   for (const { number, hand, length, setting } of state.cutters) {
-    const overUm = setting.um - targetSetting(state.spec, length.um, rules.gaugeSchool)
+    const overUm = setting.um - targetSetting(state.spec, length.um, rules)
     // An estimate counts here too: gauges once read too low stay so until filing, or a plate, says not.
     if (overUm <= rules.gaugeLowUm) continue
     if (lowest?.value === undefined || overUm > lowest.value.amount) {
+      const takesUm = lengthToRight(state.spec, overUm, rules, slopeDeg)
       lowest = {
         rule: 'gaugesTooLow',
         cutter: number,
@@ -78,6 +85,7 @@ export function stops(state: LoopState, rules: HouseRules): Reason[] {
         limit: um(rules.gaugeLowUm),
         limitFrom: 'house',
         known: setting.known,
+        ...(takesUm === null ? {} : { takes: um(takesUm) }),
       }
     }
   }
@@ -102,7 +110,7 @@ export function unknowns(state: LoopState, rules: HouseRules, { summary }: Forec
     (most, one) => (most === undefined || one.byUm > most.byUm ? one : most),
     undefined,
   )
-  if (doubt !== undefined) reasons.push({ rule: 'contradiction', cutter: doubt.cutter, value: um(doubt.byUm) })
+  if (doubt !== undefined) reasons.push({ rule: 'contradiction', cutter: doubt.cutter, value: um(doubt.byUm), doubt: doubt.kind })
   const { worst, worstAfterUm } = summary
   const limitUm = state.spec.markLengthUm + rules.reserveUm
   if (worst.length.known !== 'measured' && worstAfterUm <= limitUm) {
@@ -120,19 +128,22 @@ export function unknowns(state: LoopState, rules: HouseRules, { summary }: Forec
 }
 
 /** Damage, shape and evenness that call for the bench: the deepest first. */
-export function repairs(rules: HouseRules, deepestUm: Um, { summary }: Forecast): Reason[] {
+export function repairs(state: LoopState, rules: HouseRules, deepestUm: Um, { summary }: Forecast): Reason[] {
+  // A loop kept for dirt need not be even, nor sharp at every corner.
+  if (state.duty === 'dirty') return []
   const reasons: Reason[] = []
   const limit = um(rules.largestFilingUm)
   for (const { number, hand, damage } of summary.damaged) {
-    for (const { kind, depthUm } of damage) {
+    for (const { kind, depthUm, estimated } of damage) {
       const { effect, fileBites } = CUTTER_DAMAGE[kind]
       const about = { cutter: number, hand, damage: kind }
       if (effect === 'shape') reasons.push({ rule: 'shapeToPutRight', ...about })
       if (effect !== 'depth' || depthUm === null) continue
       if (!fileBites) reasons.push({ rule: 'fileSkates', ...about, value: um(depthUm), limitFrom: 'trade' })
       else {
-        const rule = deepestUm > rules.largestFilingUm ? 'tooDeepToFile' : 'damageWithinFile'
-        reasons.push({ rule, ...about, value: um(depthUm), limit, limitFrom: 'house', known: 'measured' })
+        const rule = deepestUm > rules.largestFilingUm ? 'tooDeepToFile' : 'damageToClean'
+        const known = estimated ? 'estimated' : 'measured'
+        reasons.push({ rule, ...about, value: um(depthUm), limit, limitFrom: 'house', takes: um(depthUm + BEHIND_DAMAGE_UM), known })
       }
     }
   }
@@ -203,6 +214,7 @@ export function dullness(state: LoopState, rules: HouseRules): Reason[] {
     const kind = first.damage.find(({ kind: one }) => CUTTER_DAMAGE[one].effect === 'dullness')?.kind ?? 'rounded'
     reasons.push({ rule: 'dull', damage: kind, value: { unit: 'cutters', amount: dulled.length }, known: 'measured' })
   }
+  if (rules.when === 'onSigns') return reasons
   if (tanks.amount >= rules.benchTanks) reasons.push(due('benchDue', rules.benchTanks))
   else if (tanks.amount >= rules.touchUpTanks) reasons.push(due('touchUpDue', rules.touchUpTanks))
   return reasons

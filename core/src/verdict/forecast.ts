@@ -1,18 +1,18 @@
 import { targetSetting } from '../geometry'
 import type { LoopState } from '../fold'
-import { summarise, type CutterSummary } from '../measure'
-import { PITCH_PROFILES } from '../profile'
-import { mean } from '../stats'
+import type { CutterSummary } from '../measure'
+import type { LifetimeBelief } from '../stats'
 import type { Um } from '../units'
 import {
-  learnRemoval,
   nextGaugePass,
   sharpeningsLeft,
   type CountRange,
   type GaugePass,
   type RemovalBelief,
+  type StrokeBelief,
 } from '../wear'
-import type { HouseRules } from './rules'
+import type { HouseRules } from '../house'
+import { learnedOf } from './learned'
 
 /** What a loop has left and when its gauges are due. */
 export interface Forecast {
@@ -26,25 +26,35 @@ export interface Forecast {
   readonly settingMeasured: boolean
   readonly targetUm: Um
   readonly gaugePass: GaugePass
+  /** Fall of the top plate as learned on this loop, in degrees. */
+  readonly slopeDeg: number
+  /** Tanks, weighted by dirt, that it stays sharp. */
+  readonly sharpness: LifetimeBelief
+  /** Clean tanks that a tank of its usual work is worth. */
+  readonly wearFactor: number
+  readonly perStroke: StrokeBelief
 }
 
 /** Life and gauges of a loop as it stands, before anything is done to it. */
 export function forecast(state: LoopState, rules: HouseRules): Forecast {
-  const { spec, cutters } = state
-  const summary = summarise(state)
-  const removal = learnRemoval(state.removals, 'routine')
+  const { spec } = state
+  const learned = learnedOf(state)
+  const { summary, settingUm, slopeDeg } = learned
+  const removal = learned.removal.routine
   const usableUm = Math.max(0, summary.worstAfterUm - spec.markLengthUm - rules.reserveUm)
-  const settingUm = Math.round(mean(cutters.map(({ setting }) => setting.um)))
-  const targetUm = targetSetting(spec, Math.round(mean(cutters.map(({ length }) => length.um))), rules.gaugeSchool)
-  const slopeDeg = PITCH_PROFILES[spec.pitchClass].topPlateSlopeDeg.value
+  const targetUm = targetSetting(spec, learned.meanLengthUm, rules)
   return {
     summary,
     usableUm,
     removal,
     sharpeningsLeft: sharpeningsLeft(usableUm, summary.worst.length.sdUm, removal),
     settingUm,
-    settingMeasured: cutters.every(({ setting }) => setting.known === 'measured'),
+    settingMeasured: learned.settingMeasured,
     targetUm,
     gaugePass: nextGaugePass(settingUm, targetUm, rules.gaugeHighUm, removal.meanUm, slopeDeg),
+    slopeDeg,
+    sharpness: learned.sharpness,
+    wearFactor: learned.wearFactor,
+    perStroke: learned.perStroke,
   }
 }

@@ -24,12 +24,12 @@ describe('sayReason', () => {
     [{ rule: 'touchUpDue', value: { unit: 'tanks', amount: 2.5 }, limit: { unit: 'tanks', amount: 2 } }, 'About 2.5 tanks of wear since it was sharpened; a touch-up is due at 2 tanks.'],
     [{ rule: 'dull', damage: 'rounded', value: { unit: 'cutters', amount: 1 } }, '1 cutter marked as rounded edge.'],
   ])('%o', (reason, said) => {
-    expect(sayReason(reason, 'mm')).toBe(said)
+    expect(sayReason(reason, { lengths: 'mm', currency: 'EUR' })).toBe(said)
   })
 
   test('lengths are said as the crew reads them', () => {
-    expect(sayReason({ rule: 'uneven', value: um(635), limit: um(508) }, 'inch')).toBe('Cutters differ by .025"; .020" counts as even.')
-    expect(sayReason({ rule: 'uneven', value: um(635), limit: um(508) }, 'both')).toContain('0.64 mm · .025"')
+    expect(sayReason({ rule: 'uneven', value: um(635), limit: um(508) }, { lengths: 'inch', currency: 'EUR' })).toBe('Cutters differ by .025"; .020" counts as even.')
+    expect(sayReason({ rule: 'uneven', value: um(635), limit: um(508) }, { lengths: 'both', currency: 'EUR' })).toContain('0.64 mm · .025"')
   })
 })
 

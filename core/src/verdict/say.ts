@@ -1,9 +1,12 @@
 import { CUTTER_DAMAGE, PART_DAMAGE, type CutterDamageKind, type DamageKind, type PartDamageKind } from '../damage'
 import type { Hand } from '../loop'
 import type { MinutesRange } from '../sharpen'
-import { writeLength, type LengthPreference } from '../units'
+import { writeLength, writeMoney, type LengthPreference } from '../units'
 import type { CountRange } from '../wear'
-import type { Action, Quantity, Reason } from './verdict'
+import type { DoubtKind } from '../fold'
+import type { Action } from '../log'
+import type { Turn } from './sensitivity'
+import type { Quantity, Reason, Risk } from './verdict'
 
 /** What a person does, in the words of the trade. */
 export const ACTION_WORDS: Record<Action, string> = {
@@ -11,10 +14,12 @@ export const ACTION_WORDS: Record<Action, string> = {
   stop: 'Do not use',
   inspect: 'Inspect',
   measure: 'Measure',
+  shop: 'Send to a shop',
   regrind: 'Regrind',
   file: 'File at bench',
   lowerGauges: 'Lower gauges',
   touchUp: 'Touch up',
+  dirtyDuty: 'Keep for dirty work',
   runOn: 'Run on',
 }
 
@@ -30,17 +35,26 @@ export const cutterName = (number: number, hand: Hand): string => `${number} ${h
 const plural = (amount: number, one: string, many = `${one}s`): string => `${amount} ${amount === 1 ? one : many}`
 const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1)
 
-function say(quantity: Quantity | undefined, preference: LengthPreference): string {
+/** How a crew reads figures. */
+export interface Figures {
+  readonly lengths: LengthPreference
+  /** ISO 4217 code. */
+  readonly currency: string
+}
+
+function say(quantity: Quantity | undefined, { lengths, currency }: Figures): string {
   if (quantity === undefined) return ''
   switch (quantity.unit) {
     case 'um':
-      return writeLength(quantity.amount, preference)
+      return writeLength(quantity.amount, lengths)
     case 'tanks':
       return plural(quantity.amount, 'tank')
     case 'cutters':
       return plural(quantity.amount, 'cutter')
     case 'strikes':
       return plural(quantity.amount, 'strike')
+    case 'minorPerHour':
+      return writeMoney(quantity.amount, currency)
   }
 }
 
@@ -48,12 +62,13 @@ function say(quantity: Quantity | undefined, preference: LengthPreference): stri
  * A reason as one plain sentence.
  *
  * @example
- * sayReason({ rule: 'touchUpDue', value: tanks(2.4), limit: tanks(2) }, 'mm')
+ * sayReason({ rule: 'touchUpDue', value: tanks(2.4), limit: tanks(2) }, { lengths: 'mm', currency: 'EUR' })
  * // '2.4 tanks of wear since the last sharpening; touch up is due at 2 tanks.'
  */
-export function sayReason(reason: Reason, preference: LengthPreference): string {
-  const value = say(reason.value, preference)
-  const limit = say(reason.limit, preference)
+export function sayReason(reason: Reason, figures: Figures): string {
+  const value = say(reason.value, figures)
+  const limit = say(reason.limit, figures)
+  const takes = say(reason.takes, figures)
   const about = reason.known === 'estimated' || reason.known === 'new' ? 'about ' : ''
   const damage = reason.damage === undefined ? 'damage' : damageName(reason.damage)
   const at =
@@ -82,7 +97,7 @@ export function sayReason(reason: Reason, preference: LengthPreference): string 
     case 'perhapsAtMark':
       return `${cutter} may be at its mark: about ${value} by estimate. Measure it before the loop runs.`
     case 'gaugesTooLow':
-      return `Depth gauge${at} is ${about}${value} too low (limit ${limit}): the saw snatches and kickback is likelier.`
+      return `Depth gauge${at} is ${about}${value} too low (limit ${limit}): the saw snatches and kickback is likelier. ${takes === '' ? 'No filing brings it right.' : `${takes} has to come off the length to bring it right.`}`
     case 'struckUnseen':
       return `${capital(value)} since anybody looked it over.`
     case 'depthUnknown':
@@ -93,8 +108,8 @@ export function sayReason(reason: Reason, preference: LengthPreference): string 
       return reason.damage === undefined
         ? `${value} would have to come off; at most ${limit} is filed by hand.`
         : `${capital(damage)}${at}, ${value} deep; with clean steel behind it that is past the ${limit} filed by hand.`
-    case 'damageWithinFile':
-      return `${capital(damage)}${at}, ${value} deep: a file gets behind it.`
+    case 'damageToClean':
+      return `${capital(damage)}${at}, ${about}${value} deep: ${takes} has to come off.`
     case 'shapeToPutRight':
       return `${capital(damage)}${at}: put the shape right.`
     case 'uneven':
@@ -112,13 +127,89 @@ export function sayReason(reason: Reason, preference: LengthPreference): string 
     case 'nothingDue':
       return 'Nothing is due.'
     case 'contradiction':
-      return `Cutter ${reason.cutter ?? '?'} was read ${value} longer than before: wrong loop, wrong cutter or a slip?`
+      return sayDoubt(reason.doubt ?? 'grew', reason.cutter, value)
     case 'tooLittleLeft':
       return `It would leave ${value} above the mark; ${limit} is kept in reserve.`
     case 'notNeeded':
       return 'Not needed.'
-    case 'firstThingsFirst':
-      return 'Damage has to be cleaned out first.'
+    case 'damageLeft':
+      return 'It would leave damage behind.'
+    case 'cheapestPerHour':
+      return `${value} for an hour of sharp running; ${lower(ACTION_WORDS[reason.against ?? 'file'])} comes to ${limit}.`
+    case 'cheaperToReplace':
+      return `A new loop costs ${value} for an hour of sharp running; ${lower(ACTION_WORDS[reason.against ?? 'file'])} comes to ${limit}.`
+    case 'noWayWithinLimits':
+      return 'Nothing that can be done here meets every limit of the house; this comes nearest.'
+    case 'measureBeforeRetiring':
+      return 'By estimate a new loop is cheaper; metal is not thrown away on an estimate.'
+    case 'keptForDirt':
+      return 'Fit for stumps and soil-covered wood, and the house keeps such loops.'
+    case 'dirtyNotAllowed':
+      return 'The house keeps no loops for dirty work.'
+    case 'dirtyAlready':
+      return 'It is kept for dirty work already.'
+    case 'notFitForAnything':
+      return 'It is not fit for any work until somebody has seen to it.'
+    case 'noGrinder':
+      return 'The house has no grinder.'
+    case 'noShop':
+      return 'The house sends nothing to a shop.'
+    case 'fileForRoutine':
+      return 'The house files the routine; the wheel is for stones, nails, uneven loops and milling chain.'
+    case 'wheelAtBench':
+      return 'The house grinds at the bench.'
+    case 'sharpenedAtBench':
+      return 'The house carries spares and sharpens at the bench.'
+    case 'notEnough':
+      return 'Duller than a touch-up puts right.'
+  }
+}
+
+const lower = (text: string): string => text.charAt(0).toLowerCase() + text.slice(1)
+
+function sayDoubt(kind: DoubtKind, cutter: number | undefined, value: string): string {
+  const which = `Cutter ${cutter ?? '?'}`
+  switch (kind) {
+    case 'grew':
+      return `${which} was read ${value} longer than before: wrong loop, wrong cutter or a slip?`
+    case 'shrank':
+      return `${which} was read ${value} shorter than it was measured, and no sharpening is logged since: is one missing, or a slip?`
+    case 'disagree':
+      return `Two people measured cutter ${cutter ?? '?'} and differ by ${value}: wrong loop, wrong cutter or a slip? Measure it again.`
+    case 'pairGrew':
+      return `${which} is ${value} longer after its sharpening than before it: were the two figures swapped?`
+    case 'belowPlate':
+      return `Depth gauge on cutter ${cutter ?? '?'} was read ${value} finer than the plate it was just filed to: read it again.`
+  }
+}
+
+/** What an option leaves to be borne, in one sentence. */
+export const RISK_WORDS: Record<Risk, string> = {
+  cuttersLeftDull: 'Some cutters stay damaged until the next sharpenings have caught up.',
+  unevenUntilGround: 'Cutters differ until it is next ground.',
+  heat: 'Deep work under the wheel: touch, lift, touch. A cutter that turns blue has lost its temper.',
+  away: 'It is away meanwhile.',
+  strays: 'Long filing strays: measure as you go.',
+}
+
+/**
+ * What would change a verdict, in one sentence.
+ *
+ * @example
+ * sayTurn({ by: 'loopPrice', from: 'below', atMinor: 900, turnsTo: 'retire' }, 'regrind', figures)
+ * // 'Regrind as long as a new loop costs more than €9.00; below that: retire.'
+ */
+export function sayTurn(turn: Turn, now: Action, { currency }: Pick<Figures, 'currency'>): string {
+  const stays = ACTION_WORDS[now]
+  switch (turn.by) {
+    case 'loopPrice':
+      return `${stays} as long as a new loop costs ${turn.from === 'below' ? 'more' : 'less'} than ${writeMoney(turn.atMinor, currency)}; then: ${lower(ACTION_WORDS[turn.turnsTo])}.`
+    case 'labour':
+      return `${stays} as long as an hour of work costs ${turn.from === 'below' ? 'more' : 'less'} than ${writeMoney(turn.atMinor, currency)}; then: ${lower(ACTION_WORDS[turn.turnsTo])}.`
+    case 'measuring':
+      return `${plural(turn.cutters, 'cutter')} ${turn.cutters === 1 ? 'is' : 'are'} estimated. Measured, it may turn to: ${turn.turnsTo.map((action) => lower(ACTION_WORDS[action])).join(', or ')}.`
+    case 'sides':
+      return `Measure ${turn.cutters} more ${turn.hand}-hand ${turn.cutters === 1 ? 'cutter' : 'cutters'}: if the sides differ, it may turn to: ${lower(ACTION_WORDS[turn.turnsTo])}.`
   }
 }
 

@@ -1,24 +1,10 @@
 import type { DamageKind } from '../damage'
-import type { Known } from '../fold'
+import type { Decision, DoubtKind, Known } from '../fold'
+import type { Action } from '../log'
 import type { Hand } from '../loop'
 import type { MinutesRange } from '../sharpen'
 import type { Um } from '../units'
 import type { CountRange } from '../wear'
-
-/** What to do with a loop next, the gravest first. */
-export const ACTIONS = [
-  'retire',
-  'stop',
-  'inspect',
-  'measure',
-  'regrind',
-  'file',
-  'lowerGauges',
-  'touchUp',
-  'runOn',
-] as const
-
-export type Action = (typeof ACTIONS)[number]
 
 /** The rules a verdict may rest on. */
 export type Rule =
@@ -34,7 +20,7 @@ export type Rule =
   | 'depthUnknown'
   | 'fileSkates'
   | 'tooDeepToFile'
-  | 'damageWithinFile'
+  | 'damageToClean'
   | 'shapeToPutRight'
   | 'uneven'
   | 'sidesDiffer'
@@ -46,11 +32,25 @@ export type Rule =
   | 'contradiction'
   | 'tooLittleLeft'
   | 'notNeeded'
-  | 'firstThingsFirst'
+  | 'damageLeft'
+  | 'cheapestPerHour'
+  | 'cheaperToReplace'
+  | 'noWayWithinLimits'
+  | 'measureBeforeRetiring'
+  | 'keptForDirt'
+  | 'dirtyNotAllowed'
+  | 'dirtyAlready'
+  | 'notFitForAnything'
+  | 'noGrinder'
+  | 'noShop'
+  | 'fileForRoutine'
+  | 'wheelAtBench'
+  | 'sharpenedAtBench'
+  | 'notEnough'
 
 /** A figure with its unit. Lengths are micrometres. */
 export interface Quantity {
-  readonly unit: 'um' | 'tanks' | 'cutters' | 'strikes'
+  readonly unit: 'um' | 'tanks' | 'cutters' | 'strikes' | 'minorPerHour'
   readonly amount: number
 }
 
@@ -60,28 +60,102 @@ export interface Reason {
   readonly cutter?: number
   readonly hand?: Hand
   readonly damage?: DamageKind
+  readonly doubt?: DoubtKind
   readonly value?: Quantity
   readonly limit?: Quantity
+  /** What it would take to put it right. */
+  readonly takes?: Quantity
+  /** What it was weighed against. */
+  readonly against?: Action
   /** Who set the limit: the crew's house rules, the loop's own spec, or the trade. */
   readonly limitFrom?: 'house' | 'spec' | 'trade'
   /** How the value is known. An estimate never reads as a measurement. */
   readonly known?: Known
 }
 
-/** One thing that could be done, worked out on the real loop. */
+/** A figure that is not known exactly. */
+export interface Range {
+  readonly low: number
+  readonly likely: number
+  readonly high: number
+}
+
+/** What an option costs, in whole minor units of the crew's money. */
+export interface Money {
+  readonly labourMinor: number
+  /** Files, or wheel and power. */
+  readonly consumablesMinor: number
+  readonly shopMinor: number
+  /** Cutter length spent, at the price of a new loop ÷ its usable length. */
+  readonly metalMinor: number
+  /** The share of a new loop that its first spell takes. */
+  readonly newLoopMinor: number
+  /** What sharpening that new loop costs for each of its spells. */
+  readonly upkeepMinor: number
+  readonly totalMinor: number
+}
+
+/** What an option leaves to be borne. */
+export type Risk =
+  /** Cutters stay damaged until the next sharpenings have caught up. */
+  | 'cuttersLeftDull'
+  /** Cutters differ until the loop is next ground. */
+  | 'unevenUntilGround'
+  /** Deep work under the wheel: heat takes the temper. */
+  | 'heat'
+  /** It is away for some days. */
+  | 'away'
+  /** A file strays more the more it takes. */
+  | 'strays'
+
+/** One thing that could be done, worked out cutter by cutter on the real loop. */
 export interface Option {
   readonly action: Action
   readonly feasible: boolean
-  /** Why not, or what speaks for it. */
+  /** What speaks against it. */
   readonly reasons: readonly Reason[]
+  /** What each cutter is brought to, in order from the start mark. */
+  readonly afterUm: readonly Um[]
   /** Most that comes off any cutter. */
   readonly deepestUm: Um
   /** Mean that comes off a cutter. */
   readonly meanUm: Um
   /** What the worst cutter has left then, to the mark. */
   readonly leftUm: Um
+  /** Strokes that the cutter with most gets; null where no file is used. */
+  readonly strokes: { readonly each: number; readonly most: number; readonly total: number } | null
+  /** Shortest to longest afterwards over measured cutters; null while fewer than two are measured. */
+  readonly spreadUm: Um | null
+  /** Mean left less mean right afterwards over measured cutters. */
+  readonly sideDifferenceUm: Um | null
+  /** Cutters that are still damaged afterwards. */
+  readonly damagedLeft: number
+  /** The gauges come down in the same go. */
+  readonly gauges: boolean
+  /** Mean depth-gauge setting afterwards. */
+  readonly settingUm: Um
   readonly sharpeningsLeft: CountRange
   readonly minutes: MinutesRange
+  readonly money: Money
+  /** Hours of sharp running that it gives until the next one. */
+  readonly sharpHours: Range
+  /** Cost of an hour of sharp running, in minor units; null where it gives none. */
+  readonly perHourMinor: Range | null
+  readonly risks: readonly Risk[]
+  readonly daysAway: number
+}
+
+/** What would happen between the least and the most that is not known. */
+export interface Bounds {
+  readonly least: { readonly depthUm: Um; readonly action: Action; readonly sharpeningsLeft: CountRange }
+  readonly most: { readonly depthUm: Um; readonly action: Action; readonly sharpeningsLeft: CountRange }
+}
+
+/** What came second, and by how much. */
+export interface RunnerUp {
+  readonly action: Action
+  /** How much dearer an hour of sharp running is, in minor units. */
+  readonly byMinor: number
 }
 
 /** What to do with a loop, why, how long it takes, and what else could be done. */
@@ -95,7 +169,14 @@ export interface Verdict {
   readonly reasons: readonly Reason[]
   readonly minutes: MinutesRange
   readonly options: readonly Option[]
+  readonly runnerUp: RunnerUp | null
+  /** What the loop comes to at the least and the most, while something about it is not known. */
+  readonly bounds: Bounds | null
   readonly sharpeningsLeft: CountRange
   /** House rules it was made under. */
   readonly rulesVersion: number
+  /** What the model would do; differs from `action` where a lead overruled it. */
+  readonly advised: Action
+  /** What a person settled on for the loop as it stands; null when nobody has. */
+  readonly decision: Decision | null
 }

@@ -14,15 +14,16 @@ export const MOST_SHARPENINGS = 400
 /** Most whole sharpenings whose total, `z` deviations to the heavy side, still fits the length. */
 function sharpeningsWithin(lengthUm: number, removal: RemovalBelief, z: number): number {
   if (lengthUm <= 0) return 0
-  let n = 0
-  while (n < MOST_SHARPENINGS) {
-    const next = n + 1
-    // The mean is unknown by sdUm (shared by all), each sharpening strays by withinUm (its own).
-    const spread = Math.sqrt((next * removal.sdUm) ** 2 + next * removal.withinUm ** 2)
-    if (next * removal.meanUm + z * spread > lengthUm) break
-    n = next
+  const { meanUm, sdUm, withinUm } = removal
+  // The mean is unknown by sdUm (shared by all), each sharpening strays by withinUm (its own).
+  const fits = (n: number): boolean => n * meanUm + z * Math.sqrt((n * sdUm) ** 2 + n * withinUm ** 2) <= lengthUm
+  let [most, tooMany] = [0, MOST_SHARPENINGS + 1]
+  while (tooMany - most > 1) {
+    const n = (most + tooMany) >> 1
+    if (fits(n)) most = n
+    else tooMany = n
   }
-  return n
+  return most
 }
 
 /**

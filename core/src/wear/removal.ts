@@ -1,3 +1,5 @@
+import type { FileAge, SharpenMethod } from '../log'
+import type { Hand } from '../loop'
 import { ROUTINE_REMOVAL_UM } from '../profile'
 import { mean, updateNormalMean } from '../stats'
 import type { Um } from '../units'
@@ -14,6 +16,12 @@ export interface RemovalSample {
   readonly perSharpeningUm: Um
   /** How many sharpenings the figure is a mean of. */
   readonly sharpenings: number
+  /** Who did it; null when several did, or nobody was named. */
+  readonly personId?: string | null
+  readonly method?: SharpenMethod
+  readonly fileAge?: FileAge
+  /** The same by side: mean taken off in one sharpening, and the strokes each cutter was given. */
+  readonly sides?: Readonly<Partial<Record<Hand, { readonly um: Um; readonly cutters: number; readonly strokes?: number }>>>
 }
 
 /** What common practice expects, and how far loops and single sharpenings stray from it. */

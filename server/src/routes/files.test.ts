@@ -105,7 +105,7 @@ test('the JSON Schema that ships describes what is written, and refuses what is 
   expect(validate(spoilt({ kind: 'danced' }))).toBe(false)
   expect(validate(spoilt({ happenedAt: 'yesterday' }))).toBe(false)
   expect(validate(spoilt({ colour: 'red' }))).toBe(false)
-  expect(validate({ ...good, version: 3 })).toBe(false)
+  expect(validate({ ...good, version: 4 })).toBe(false)
   expect(validate({ ...good, checksum: 'none' })).toBe(false)
 })
 

@@ -1,9 +1,11 @@
 import { crewChangeSchema, newProfileSchema, newSawSchema, rulesSchema, type CrewChange, type NewSaw } from '@undercliff/contract'
-import { withDefaults, type CrewProfile, type HouseRules } from '@undercliff/core'
+import { rulesConflicts, withDefaults, type CrewProfile, type HouseRules } from '@undercliff/core'
 import { createHash } from 'node:crypto'
 import type { Route } from '../http/access'
 import { changeRules } from '../store/rules'
+import { readWear } from '../store/wear'
 import { addProfile, addSaw, changeCrew, readShed, removeProfile } from '../store/shed'
+import { Refusal } from '../store/refusal'
 import { readBody } from './body'
 import type { RouteParts } from './parts'
 
@@ -39,6 +41,15 @@ export function shedRoutes({ db }: RouteParts): Route[] {
       },
     },
     {
+      method: 'get',
+      path: '/wear',
+      access: 'signedIn',
+      handle: async (_request, response, { crewId }) => {
+        response.setHeader('Cache-Control', 'private, no-store')
+        response.json(await readWear(db, crewId))
+      },
+    },
+    {
       method: 'put',
       path: '/crew',
       access: 'lead',
@@ -51,7 +62,14 @@ export function shedRoutes({ db }: RouteParts): Route[] {
       path: '/rules',
       access: 'lead',
       handle: async (request, response, { crewId }) => {
-        response.json(await changeRules(db, crewId, withDefaults(readBody<Partial<HouseRules>>(rulesSchema, request.body))))
+        const rules = withDefaults(readBody<Partial<HouseRules>>(rulesSchema, request.body))
+        const conflicts = rulesConflicts(rules)
+        const [first] = conflicts
+        if (first !== undefined) {
+          const problems = conflicts.flatMap(({ fields, message }) => fields.map((field) => ({ field, message })))
+          throw new Refusal('rules-conflict', first.message, problems)
+        }
+        response.json(await changeRules(db, crewId, rules))
       },
     },
     {

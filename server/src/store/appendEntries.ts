@@ -1,4 +1,4 @@
-import { admit, decide, fitCheck, fold, sayFit, type Entry, type EntryKind, type EntryOf, type HouseRules, type NewEntry } from '@undercliff/core'
+import { admit, decide, fitCheck, fold, mayOverrule, sayFit, sayReason, type Entry, type EntryKind, type EntryOf, type HouseRules, type NewEntry } from '@undercliff/core'
 import type { FieldProblem } from '@undercliff/contract'
 import { and, eq, inArray } from 'drizzle-orm'
 import type { Database, Transaction } from '../database/connect'
@@ -15,7 +15,7 @@ const notAdmitted = (problems: readonly FieldProblem[]): Refusal =>
   new Refusal('not-admitted', problems[0]?.message ?? 'The entry cannot join the log.', problems)
 
 /** Kinds of entries that are a lead's to write: what a loop is, and what goes for good. */
-const LEAD_KINDS: readonly EntryKind[] = ['registered', 'specChanged', 'retagged', 'retired']
+const LEAD_KINDS: readonly EntryKind[] = ['registered', 'specChanged', 'retagged', 'retired', 'dutyChanged']
 
 /** Entries of this request that were written before, by id. */
 async function writtenBefore(tx: Transaction, crewId: string, sent: readonly NewEntry[]): Promise<Map<string, Entry>> {
@@ -32,8 +32,9 @@ function checkRole(role: Caller['role'], entry: NewEntry, log: readonly Entry[])
   const target = entry.kind === 'corrected' ? log.find(({ id }) => id === entry.strikes) : entry
   if (target === undefined) return
   const money = target.kind === 'cameBack' && target.costMinor !== undefined
+  if (target.kind === 'decided' && target.overruled !== undefined) throw new Refusal('lead-only', 'Going against a verdict is for a lead to settle.')
   if (!money && !LEAD_KINDS.includes(target.kind)) return
-  throw new Refusal('lead-only', money ? 'What a shop took is for a lead to write.' : 'Specs, tags and retiring are a lead’s to change.')
+  throw new Refusal('lead-only', money ? 'What a shop took is for a lead to write.' : 'Specs, tags, duty and retiring are a lead’s to change.')
 }
 
 async function checkFit(tx: Transaction, crewId: string, entry: EntryOf<'fitted'>, log: readonly Entry[], i: number, rules: HouseRules): Promise<void> {
@@ -66,6 +67,18 @@ async function checkReturn(tx: Transaction, crewId: string, log: readonly Entry[
   throw new Refusal('does-not-fit', message, [{ field: `entries[${i}].strikes`, message }])
 }
 
+/** What was settled on may go against the verdict, but puts no unfit loop to work. */
+function checkDecided(entry: EntryOf<'decided'>, log: readonly Entry[], i: number, rules: HouseRules): void {
+  const state = fold(log)
+  if (state === null) return
+  const verdict = decide(state, rules)
+  if (mayOverrule(verdict, entry.action)) return
+  const [reason] = verdict.reasons
+  const why = reason === undefined ? '' : ` ${sayReason(reason, { lengths: 'mm', currency: rules.currency })}`
+  const message = `Loop ${state.tag} is not fit for use.${why}`
+  throw new Refusal('unfit-stays-out', message, [{ field: `entries[${i}].action`, message }])
+}
+
 async function registerLoop(tx: Transaction, crewId: string, { loopId, tag }: EntryOf<'registered'>): Promise<void> {
   try {
     await tx.insert(loops).values({ crewId, id: loopId, tag })
@@ -96,6 +109,7 @@ async function appendOne(
   const written: Entry = { ...entry, writtenAt: now.toISOString(), writtenBy: caller.personId }
   if (written.kind === 'registered') await registerLoop(tx, crewId, written)
   if (written.kind === 'corrected') await checkReturn(tx, crewId, log, written, i, rules)
+  if (written.kind === 'decided') checkDecided(written, log, i, rules)
   if (written.kind === 'fitted') await checkFit(tx, crewId, written, log, i, rules)
   await tx.insert(entries).values(rowOf(crewId, entry, written.writtenAt, caller.personId))
   log.push(written)

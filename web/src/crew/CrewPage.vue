@@ -8,7 +8,6 @@ import { useNotices } from '../remote/notices'
 import { useSession } from '../remote/sessionStore'
 import { useShed } from '../remote/shedStore'
 import PeoplePanel from './PeoplePanel.vue'
-import RulesPanel from './RulesPanel.vue'
 
 const shed = useShed()
 const notices = useNotices()
@@ -86,7 +85,11 @@ async function change(lengths: LengthPreference): Promise<void> {
         </fieldset>
         <p v-if="wrong" class="stop-text" role="alert">{{ wrong }}</p>
       </form>
-      <div class="sheet"><RulesPanel /></div>
+      <section class="sheet stack">
+        <h2>How this crew works</h2>
+        <p>Files, gauges, guides, limits and prices: what the house chooses where crews disagree, shown on one of your own loops.</p>
+        <p class="row"><RouterLink class="act small" to="/rules">House rules <span class="figures">v{{ shed.crew.rules.version }}</span></RouterLink><RouterLink class="act small" to="/wear">What wears</RouterLink></p>
+      </section>
     </div>
     <div class="stack">
       <div class="sheet"><PeoplePanel v-if="session.isLead" /><template v-else><h2>People</h2><p v-for="person in shed.people" :key="person.id">{{ person.name }}, {{ person.role }}</p></template></div>

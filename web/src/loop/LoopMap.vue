@@ -6,8 +6,18 @@ import { computed } from 'vue'
  * Every cutter in order from the start mark, seen from above: left-hand cutters above the chain,
  * right-hand ones below. Height is what is left to the witness mark.
  */
-const props = defineProps<{ state: LoopState; lengths: LengthPreference; selected?: number | undefined; targetUm: number; low?: boolean }>()
-const emit = defineEmits<{ select: [number] }>()
+const props = defineProps<{
+  state: LoopState
+  lengths: LengthPreference
+  selected?: number | undefined
+  targetUm: number
+  low?: boolean
+  /** What each cutter would be brought to: the map then shows before and after. */
+  afterUm?: readonly number[] | undefined
+  /** A run of cutters that is being chosen: by one stroke of the pointer, or Shift and arrows. */
+  run?: readonly number[] | undefined
+}>()
+const emit = defineEmits<{ select: [number]; run: [number[]] }>()
 
 const WIDTH = 1000
 const SIDE = 128
@@ -42,17 +52,21 @@ const bars = computed(() =>
   props.state.cutters.map((cutter) => {
     const left = leftUm(cutter)
     const depth = damageDepth(cutter.damage)
-    const gone = Math.min(left, depth.knownUm)
+    const sound = left - Math.min(left, depth.knownUm)
+    const after = Math.max(0, Math.min(left, (props.afterUm?.[cutter.number - 1] ?? cutter.length.um) - props.state.spec.markLengthUm))
+    const gone = Math.max(0, after - sound)
     const serious = cutter.damage.some(({ kind }) => ['ends', 'unfit'].includes(CUTTER_DAMAGE[kind].effect))
     const off = cutter.setting.um - props.targetUm
     return {
       cutter,
       x: middleOf(cutter.number),
       ghost: plate(cutter, 0, props.state.spec.newLengthUm - props.state.spec.markLengthUm),
-      sound: plate(cutter, 0, serious ? 0 : left - gone),
-      hurt: gone > 0 || serious ? plate(cutter, serious ? 0 : left - gone, left) : null,
+      sound: plate(cutter, 0, serious ? 0 : Math.min(sound, after)),
+      hurt: gone > 0 || serious ? plate(cutter, serious ? 0 : sound, after) : null,
+      off: after < left ? plate(cutter, after, left) : null,
+      inRun: props.run?.includes(cutter.number) === true,
       unknown: depth.unknown,
-      minor: cutter.damage.length > 0 && gone === 0 && !depth.unknown && !serious,
+      minor: cutter.damage.length > 0 && depth.knownUm === 0 && !depth.unknown && !serious,
       tipY: cutter.hand === 'left' ? SIDE - left * scaleUm.value : SIDE + CHAIN + left * scaleUm.value,
       gauge: off < -100 ? 'high' : off > 150 ? 'low' : 'fine',
     }
@@ -68,10 +82,43 @@ const describe = (cutter: CutterState): string => {
   return [`${cutterName(cutter.number, cutter.hand)}: ${writeLength(cutter.length.um, props.lengths)} ${how}`, ...damage, `gauge setting ${writeLength(cutter.setting.um, props.lengths)} ${cutter.setting.known === 'measured' ? 'measured' : 'estimated'}`].join('; ')
 }
 
+const wrap = (number: number): number => ((((number - 1) % props.state.cutters.length) + props.state.cutters.length) % props.state.cutters.length) + 1
+
+/** The run grows and shrinks at its end, past the joint too. */
+function extend(by: number): void {
+  const run = props.run ?? []
+  const last = run.at(-1)
+  if (last === undefined) emit('run', [props.selected ?? 1])
+  else if (by > 0 && run.length < props.state.cutters.length) emit('run', [...run, wrap(last + 1)])
+  else if (by < 0 && run.length > 1) emit('run', run.slice(0, -1))
+}
+
+let from: number | null = null
+const numberAt = (event: PointerEvent): number => {
+  const box = (event.currentTarget as Element).getBoundingClientRect()
+  const x = ((event.clientX - box.left) / box.width) * WIDTH
+  return Math.min(props.state.cutters.length, Math.max(1, Math.ceil((x - PAD) / slot.value)))
+}
+const between = (a: number, b: number): number[] => Array.from({ length: Math.abs(b - a) + 1 }, (_, i) => Math.min(a, b) + i)
+function press(event: PointerEvent): void {
+  if (props.run === undefined) return
+  from = numberAt(event)
+  ;(event.currentTarget as Element).setPointerCapture(event.pointerId)
+  emit('run', [from])
+}
+function drag(event: PointerEvent): void {
+  if (from !== null) emit('run', between(from, numberAt(event)))
+}
+const release = (): void => { from = null }
+
 function move(event: KeyboardEvent): void {
   const by = { ArrowRight: 1, ArrowLeft: -1, ArrowDown: 1, ArrowUp: -1 }[event.key]
   if (by === undefined) return
   event.preventDefault()
+  if (props.run !== undefined && event.shiftKey) {
+    extend(by)
+    return
+  }
   const count = props.state.cutters.length
   emit('select', ((((props.selected ?? (by > 0 ? 0 : 1)) - 1 + by) % count) + count) % count + 1)
 }
@@ -80,16 +127,18 @@ function move(event: KeyboardEvent): void {
 <template>
   <figure class="map" :class="{ low }">
     <div class="scroll"><div :style="{ minWidth: `${state.cutters.length * LEAST_SLOT_PX}px` }">
-    <svg :viewBox="`0 ${-EDGE_PAD} ${WIDTH} ${HEIGHT + EDGE_PAD * 2}`" preserveAspectRatio="none" tabindex="0" role="group" aria-label="Loop map. Arrow keys go from cutter to cutter." @keydown="move">
+    <svg :viewBox="`0 ${-EDGE_PAD} ${WIDTH} ${HEIGHT + EDGE_PAD * 2}`" preserveAspectRatio="none" tabindex="0" role="group" :class="{ choosing: run !== undefined }" :aria-label="run === undefined ? 'Loop map. Arrow keys go from cutter to cutter.' : 'Loop map. Arrow keys go from cutter to cutter, with Shift they choose a run.'" @keydown="move" @pointerdown="press" @pointermove="drag" @pointerup="release" @pointercancel="release">
       <defs>
+        <pattern id="taken" width="5" height="5" patternUnits="userSpaceOnUse"><path class="dot" d="M0 2.5H2.5" /></pattern>
         <pattern id="estimated" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)"><path class="hatch" d="M0 0V6" /></pattern>
       </defs>
       <rect class="chain" x="0" :y="SIDE + 6" :width="WIDTH" :height="CHAIN - 12" />
-      <g v-for="bar in bars" :key="bar.cutter.number" class="cutter" :class="[bar.cutter.length.known, { chosen: bar.cutter.number === selected }]" :data-cutter="bar.cutter.number" @click="emit('select', bar.cutter.number)">
+      <g v-for="bar in bars" :key="bar.cutter.number" class="cutter" :class="[bar.cutter.length.known, { chosen: bar.cutter.number === selected, struck: bar.inRun }]" :data-cutter="bar.cutter.number" @click="emit('select', bar.cutter.number)">
         <title>{{ describe(bar.cutter) }}</title>
         <rect class="reach" :x="bar.x - barWidth / 2" :y="bar.cutter.hand === 'left' ? 0 : SIDE + CHAIN" :width="barWidth" :height="SIDE" />
         <path class="ghost" :d="bar.ghost" />
         <path class="sound" :d="bar.sound" />
+        <path v-if="bar.off" class="taken" :d="bar.off" />
         <path v-if="bar.hurt" class="hurt" :d="bar.hurt" />
         <path v-if="bar.unknown" class="asks" :d="`M${bar.x - barWidth / 2} ${bar.tipY}h${barWidth}`" />
         <circle v-if="bar.minor" class="hurt" :cx="bar.x" :cy="bar.tipY" r="5" />
@@ -107,7 +156,7 @@ function move(event: KeyboardEvent): void {
       <p v-else-if="worst" class="said">Worst: {{ describe(worst.cutter) }}</p>
       <p class="key soft">
         <span><i class="sw measured" /> measured</span><span><i class="sw estimated" /> estimated</span><span><i class="sw hurt" /> to come off for damage</span><span><i class="sw ghost" /> new</span>
-        <span><i class="sw asks" /> damaged, depth not measured</span><span>▲ gauge high</span><span>▼ gauge low</span><span>line: witness mark</span>
+        <span><i class="sw asks" /> damaged, depth not measured</span><span>▲ gauge high</span><span>▼ gauge low</span><span>line: witness mark</span><span v-if="afterUm"><i class="sw taken" /> comes off</span>
       </p>
     </figcaption>
   </figure>
@@ -127,6 +176,11 @@ svg { display: block; width: 100%; height: 300px; }
 .new .sound { fill: none; stroke: var(--steel); stroke-width: 1.5; vector-effect: non-scaling-stroke; }
 .hatch { stroke: var(--steel); stroke-width: 4; }
 .hurt { fill: var(--stop); pointer-events: none; }
+.choosing { touch-action: none; cursor: crosshair; }
+.struck .reach { fill: color-mix(in srgb, var(--stop) 28%, transparent); }
+.taken { fill: url(#taken); stroke: var(--ink); stroke-width: 1; vector-effect: non-scaling-stroke; pointer-events: none; }
+.dot { stroke: var(--ink); stroke-width: 2.5; }
+.sw.taken { background: repeating-linear-gradient(0deg, var(--ink) 0 2px, transparent 2px 4px); border-color: var(--ink); }
 .chosen .reach { fill: color-mix(in srgb, var(--work) 35%, transparent); }
 .marks { stroke: var(--ink); stroke-width: 2; vector-effect: non-scaling-stroke; }
 .gauge { fill: var(--ink); pointer-events: none; }

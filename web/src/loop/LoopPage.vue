@@ -1,19 +1,20 @@
 <script setup lang="ts">
 import { onKeyStroke } from '@vueuse/core'
-import { CUTTER_TYPE_NAMES, decide, fileFor, forecast, loopLength, pitchUmOf, SEQUENCE_NAMES, specLine, toothSign, topPlateAngleFor, writeFile, writeLength, writeMm, type Action } from '@undercliff/core'
+import { ACTION_WORDS, CUTTER_TYPE_NAMES, decide, fileFor, forecast, loopLength, pitchUmOf, SEQUENCE_NAMES, sideBalance, specLine, toothSign, topPlateAngleFor, writeFile, writeLength, writeMm, type Action } from '@undercliff/core'
 import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { isTyping } from '../parts/typing'
 import ToothSign from '../parts/ToothSign.vue'
 import { useOpenLoop } from '../remote/openLoop'
+import { JOBS } from '../decide/jobs'
 import { useMoves } from '../move/moveStore'
 import { useSession } from '../remote/sessionStore'
 import { sayFile } from './sayFile'
 import { sayPlace } from './sayPlace'
+import SidesPanel from '../decide/SidesPanel.vue'
 import LifeChart from './LifeChart.vue'
 import LogList from './LogList.vue'
 import LoopMap from './LoopMap.vue'
-import OptionsTable from './OptionsTable.vue'
 import VerdictPanel from './VerdictPanel.vue'
 import LoopAway from './LoopAway.vue'
 
@@ -28,21 +29,17 @@ const verdict = computed(() => (state.value === null ? null : decide(state.value
 const ahead = computed(() => (state.value === null ? null : forecast(state.value, rules.value)))
 const selected = ref<number | undefined>()
 
+/** Words of the log for a job, where a page of the log is where it is done. */
+const LOG_WORDS: Partial<Record<Action, string>> = { retire: 'Retire this loop', inspect: 'Log the inspection', regrind: 'Log the regrind', file: 'Log the filing', lowerGauges: 'Log the gauges lowered', touchUp: 'Log the touch-up' }
 /** Where the next step of the work is, for each verdict. */
-const NEXT: Record<Action, { to: string; label: string }> = {
-  retire: { to: 'note/retired', label: 'Retire this loop' },
-  stop: { to: 'note/inspected', label: 'Log what was found' },
-  inspect: { to: 'note/inspected', label: 'Log the inspection' },
-  measure: { to: 'measure', label: 'Measure it' },
-  regrind: { to: 'sharpened', label: 'Log the regrind' },
-  file: { to: 'sharpened', label: 'Log the filing' },
-  lowerGauges: { to: 'note/gaugesLowered', label: 'Log the gauges lowered' },
-  touchUp: { to: 'sharpened', label: 'Log the touch-up' },
-  runOn: { to: 'note/ran', label: 'Log tanks run' },
+const nextOf = (action: Action): { to: string; label: string } => {
+  const { to, start } = JOBS[action]
+  return to === null ? { to: 'decide', label: ACTION_WORDS[action] } : { to, label: LOG_WORDS[action] ?? start }
 }
 const base = computed(() => `/loops/${encodeURIComponent(props.tag)}`)
-const next = computed(() => (verdict.value === null || state.value?.retired ? null : NEXT[verdict.value.action.replace('retire', session.isLead ? 'retire' : 'stop') as Action]))
+const next = computed(() => (verdict.value === null || state.value?.retired ? null : nextOf(verdict.value.action === 'retire' && !session.isLead ? 'stop' : verdict.value.action)))
 const others = computed(() => [
+  { to: 'decide', label: 'Decide', key: 'd' },
   { to: 'measure', label: 'Measure', key: 'm' },
   { to: 'sharpened', label: 'Sharpened', key: 's' },
   { to: 'note/ran', label: 'Ran', key: 'r' },
@@ -70,20 +67,7 @@ onKeyStroke('p', (event) => {
 const where = computed(() => (state.value === null ? '' : sayPlace(state.value.place, shed.sawName)))
 const file = computed(() => (state.value === null || ahead.value === null ? null : fileFor(state.value.spec, ahead.value.summary.shortest.length.um, rules.value.fileSchool)))
 const angle = computed(() => (state.value === null ? 0 : topPlateAngleFor(state.value.spec, rules.value.chiselAngleDeg)))
-const sides = computed(() => {
-  const difference = ahead.value?.summary.difference
-  if (difference === undefined || difference === null) return 'Measure two cutters a side to compare the sides.'
-  const { lengths } = shed
-  const longer = difference.difference >= 0 ? 'left' : 'right'
-  const range = [difference.low, difference.high]
-    .map((um) => Math.round(Math.abs(um)))
-    .sort((a, b) => a - b)
-    .map((um) => writeLength(um, lengths))
-  const sure = difference.p < 0.05
-  return sure
-    ? `The ${longer} side is ${writeLength(Math.round(Math.abs(difference.difference)), lengths)} longer on average (${range.join(' to ')}): it pulls ${longer}.`
-    : `The sides differ by ${writeLength(Math.round(Math.abs(difference.difference)), lengths)}, within what the readings can tell.`
-})
+const balance = computed(() => (state.value === null || ahead.value === null ? null : sideBalance(state.value, rules.value, ahead.value)))
 const gauges = computed(() => {
   if (ahead.value === null) return ''
   const { settingUm, targetUm, settingMeasured, gaugePass } = ahead.value
@@ -94,7 +78,7 @@ const gauges = computed(() => {
 </script>
 
 <template>
-  <LoopAway v-if="state === null || verdict === null || ahead === null" :status="loop.status" :tag="tag" @again="loop.open(tag)" />
+  <LoopAway v-if="state === null || verdict === null || ahead === null || balance === null" :status="loop.status" :tag="tag" @again="loop.open(tag)" />
   <div v-else class="loop">
     <header class="who">
       <ToothSign class="sign" :tooth="toothSign(state, rules)" :retired="state.retired !== null" />
@@ -114,7 +98,7 @@ const gauges = computed(() => {
     </header>
 
     <div class="sheet decide">
-      <VerdictPanel :verdict="verdict" :lengths="shed.lengths" />
+      <VerdictPanel :verdict="verdict" :figures="shed.figures" />
       <nav v-if="next" class="do no-print" aria-label="What to do">
         <RouterLink class="act next" :to="`${base}/${next.to}`">{{ next.label }}</RouterLink>
         <div class="others">
@@ -126,13 +110,12 @@ const gauges = computed(() => {
     <section class="sheet">
       <h2>Round the loop from the start mark <span class="soft">{{ ahead.summary.measured }} of {{ state.cutters.length }} cutters measured</span></h2>
       <LoopMap :state="state" :lengths="shed.lengths" :selected="selected" :target-um="ahead.targetUm" @select="selected = $event" />
-      <p><strong>Sides.</strong> {{ sides }}</p>
       <p><strong>Gauges.</strong> {{ gauges }}</p>
     </section>
 
     <div class="two">
       <LifeChart class="sheet" :state="state" :forecast="ahead" :reserve-um="rules.reserveUm" />
-      <OptionsTable class="sheet" :options="verdict.options" :chosen="verdict.action" :lengths="shed.lengths" />
+      <SidesPanel class="sheet" :sides="balance" :rules="rules" :figures="shed.figures" />
     </div>
     <LogList class="sheet" :entries="loop.entries" :waiting="loop.waiting" :lengths="shed.lengths" @strike="loop.strikeOut" />
   </div>

@@ -1,9 +1,9 @@
 <script setup lang="ts">
-import { ACTION_WORDS, sayMinutes, sayReason, type LengthPreference, type Reason, type Verdict } from '@undercliff/core'
+import { ACTION_WORDS, sayMinutes, sayReason, type Figures, type Reason, type Verdict } from '@undercliff/core'
 import { computed } from 'vue'
 import VerdictMark from '../parts/VerdictMark.vue'
 
-const props = defineProps<{ verdict: Verdict; lengths: LengthPreference }>()
+const props = defineProps<{ verdict: Verdict; figures: Figures }>()
 const SHOWN = 4
 /** The gravest reason of each kind, and how many more there are of it. */
 const kinds = computed(() => {
@@ -27,7 +27,7 @@ const shown = computed(() => kinds.value.slice(0, SHOWN))
     </h2>
     <p v-if="sayMinutes(verdict.minutes)" class="minutes">{{ sayMinutes(verdict.minutes) }} <span class="soft">({{ Math.round(verdict.minutes.low) }} to {{ Math.round(verdict.minutes.high) }})</span></p>
     <ul>
-      <li v-for="{ first, more } in shown" :key="`${first.rule} ${first.damage}`">{{ sayReason(first, lengths) }}<span v-if="more > 0" class="soft"> And {{ more }} more like it.</span></li>
+      <li v-for="{ first, more } in shown" :key="`${first.rule} ${first.damage}`">{{ sayReason(first, figures) }}<span v-if="more > 0" class="soft"> And {{ more }} more like it.</span></li>
     </ul>
     <p v-if="!verdict.fitForUse" class="caution grave">Keep it off the saws until this is settled. The chain's and saw's manuals, local rules and trained people decide.</p>
   </section>

@@ -1,4 +1,5 @@
 import {
+  ACTION_WORDS,
   CUTTER_TYPE_NAMES,
   damageName,
   ORIGIN_WORDS,
@@ -97,12 +98,12 @@ export function sayEntry(entry: Entry, lengths: LengthPreference, sawName: (id: 
     case 'ran':
       return `Ran ${count(entry.tanks, 'tank')} in ${CONDITION_WORDS[entry.conditions]}`
     case 'struck':
-      return `Struck ${entry.against === 'unknown' ? 'something' : entry.against}${entry.cutters === undefined ? '' : ` at ${count(entry.cutters.length, 'cutter')}`}`
+      return `Struck ${entry.against === 'unknown' ? 'something' : entry.against}${entry.cutters === undefined ? '' : ` at ${count(entry.cutters.length, 'cutter')}`}${entry.deepest === undefined ? '' : `, ${writeLength(entry.deepest.depthUm, lengths)} deep on cutter ${entry.deepest.cutter}`}`
     case 'measured':
       return `Measured: ${sayReadings(entry.readings)}`
     case 'sharpened': {
       const strokes = entry.strokes === undefined ? '' : entry.strokes.left === entry.strokes.right ? `, ${entry.strokes.left} strokes` : `, ${entry.strokes.left} strokes left and ${entry.strokes.right} right`
-      return `Sharpened: ${SHARPEN_METHOD_NAMES[entry.method]}${strokes}${entry.gaugesLowered ? ', gauges lowered' : ''}`
+      return `Sharpened: ${SHARPEN_METHOD_NAMES[entry.method]}${strokes}${entry.gaugesLowered ? ', gauges lowered' : ''}${entry.wasDull === true ? ', it was dull' : ''}${entry.fileAge === undefined ? '' : `, ${entry.fileAge} file`}`
     }
     case 'gaugesLowered':
       return `Gauges lowered${entry.settingUm === undefined ? '' : ` to ${writeLength(entry.settingUm, lengths)}`}`
@@ -112,6 +113,10 @@ export function sayEntry(entry: Entry, lengths: LengthPreference, sawName: (id: 
     }
     case 'retired':
       return `Retired: ${entry.reason}`
+    case 'dutyChanged':
+      return entry.duty === 'dirty' ? 'Kept for dirty work from now on' : 'Back to clean work'
+    case 'decided':
+      return entry.overruled === undefined ? `Settled: ${ACTION_WORDS[entry.action].toLowerCase()}` : `Overruled: ${ACTION_WORDS[entry.action].toLowerCase()} instead of ${ACTION_WORDS[entry.advised].toLowerCase()}; ${entry.overruled}`
     case 'corrected':
       return 'Struck an entry out'
   }

@@ -161,7 +161,7 @@ watch(field, (element) => element?.focus())
       </section>
       <aside class="sheet live">
         <p class="soft">{{ readings.length === 0 ? 'As it stands' : 'With what you have read' }}</p>
-        <VerdictPanel :verdict="verdict" :lengths="shed.lengths" />
+        <VerdictPanel :verdict="verdict" :figures="shed.figures" />
         <dl class="figures">
           <dt>Worst</dt><dd>{{ cutterName(outlook.summary.worst.number, outlook.summary.worst.hand) }}, {{ writeLength(outlook.summary.worstAfterUm, shed.lengths) }}</dd>
           <dt>Spread</dt><dd>{{ writeLength(outlook.summary.spreadUm, shed.lengths) }}</dd>

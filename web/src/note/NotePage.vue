@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { CONDITIONS, CUTTER_DAMAGE, CUTTER_DAMAGE_KINDS, damageName, PART_DAMAGE_KINDS, readLength, STRIKE_OBJECTS, type Conditions, type CutterDamage, type CutterDamageKind, type CutterReading, type PartDamage, type PartDamageKind, type RetireReason, type StrikeObject } from '@undercliff/core'
+import { chainSpeed, CONDITIONS, CUTTER_DAMAGE, CUTTER_DAMAGE_KINDS, damageName, FULL_THROTTLE, PART_DAMAGE_KINDS, pitchUmOf, readLength, STRIKE_OBJECTS, strikeExposure, TOUCH_MS, type Conditions, type CutterDamage, type CutterDamageKind, type CutterReading, type PartDamage, type PartDamageKind, type RetireReason, type StrikeObject } from '@undercliff/core'
 import { NInput, NSelect } from 'naive-ui'
 import { computed, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
@@ -9,7 +9,8 @@ import LoopInHand from '../parts/LoopInHand.vue'
 import WhoField from '../parts/WhoField.vue'
 import { type EntryDraft } from '../remote/loopStore'
 import { useOpenLoop } from '../remote/openLoop'
-import { readCutterNumbers } from './cutterNumbers'
+import LoopMap from '../loop/LoopMap.vue'
+import { inTheirOrder, readCutterNumbers, sayRun } from './cutterNumbers'
 
 const props = defineProps<{ tag: string; kind: string }>()
 const router = useRouter()
@@ -38,6 +39,24 @@ const tanks = ref(1)
 const conditions = ref<Conditions>('clean')
 const against = ref<StrikeObject>('stone')
 const cuttersText = ref('')
+const strikeDepth = ref('')
+const struckOn = ref<number | undefined>()
+/** The run as the map draws it: what the text says, as far as it can be read. */
+const struckRun = computed<number[]>(() => {
+  const numbers = readCutterNumbers(cuttersText.value, loop.state?.cutters.length ?? 0)
+  return typeof numbers === 'string' ? [] : inTheirOrder(numbers, loop.state?.cutters.length ?? 0)
+})
+const chooseRun = (run: number[]): void => {
+  cuttersText.value = sayRun(run)
+  struckOn.value = undefined
+}
+/** The cutter that was looked at: the one chosen on the map, else the middle of the run. */
+const deepestOn = computed(() => (struckOn.value !== undefined && struckRun.value.includes(struckOn.value) ? struckOn.value : struckRun.value[Math.floor(struckRun.value.length / 2)]))
+/** At full throttle a touch meets so many in a row: as many have to be looked at. */
+const exposure = computed(() => {
+  const spec = loop.state?.spec
+  return spec === undefined ? null : strikeExposure(spec, chainSpeed(pitchUmOf(spec), FULL_THROTTLE.perMinute, FULL_THROTTLE.teeth), TOUCH_MS)
+})
 const setting = ref('')
 const reason = ref<RetireReason>('worn')
 
@@ -92,7 +111,12 @@ function draftOf(kind: Kind): EntryDraft | string {
     case 'struck': {
       if (cuttersText.value.trim() === '') return { ...base, kind, against: against.value }
       const numbers = readCutterNumbers(cuttersText.value, loop.state?.cutters.length ?? 0)
-      return typeof numbers === 'string' ? numbers : { ...base, kind, against: against.value, cutters: numbers }
+      if (typeof numbers === 'string') return numbers
+      const cutters = inTheirOrder(numbers, loop.state?.cutters.length ?? 0)
+      if (strikeDepth.value.trim() === '' || deepestOn.value === undefined || against.value === 'soil') return { ...base, kind, against: against.value, cutters }
+      const reading = readLength(strikeDepth.value, shed.bareUnit)
+      if (!reading.ok) return `Depth: ${reading.message} It would be read as: ${reading.nearest}`
+      return { ...base, kind, against: against.value, cutters, deepest: { cutter: deepestOn.value, depthUm: reading.um } }
     }
     case 'inspected':
       return { ...base, kind, readings: readings(), parts: parts.value }
@@ -140,7 +164,16 @@ async function save(): Promise<void> {
     <template v-else-if="kind === 'struck'">
       <p class="caution grave">Stop the engine before you touch the chain. A struck chain is looked over, every cutter, strap and rivet, before it cuts again.</p>
       <fieldset><legend>What</legend><div class="row" role="radiogroup" aria-label="What it struck"><button v-for="one in STRIKE_OBJECTS" :key="one" type="button" class="act" role="radio" :aria-checked="against === one" @click="against = one">{{ STRIKE_LABELS[one] }}</button></div></fieldset>
-      <div class="field"><label for="cutters">Which cutters, if you can see <span class="soft">(such as 5-9, 12)</span></label><NInput v-model:value="cuttersText" :input-props="{ id: 'cutters' }" placeholder="" /></div>
+      <fieldset>
+        <legend>Where, if you can see: draw over the cutters</legend>
+        <LoopMap :state="loop.state" :lengths="shed.lengths" :target-um="loop.state.spec.settingUm" :selected="struckOn" :run="struckRun" low @run="chooseRun" @select="struckOn = $event" />
+        <p v-if="exposure" class="soft">At full speed a touch of {{ TOUCH_MS }} ms meets about {{ exposure.cutters }} cutters in a row.</p>
+      </fieldset>
+      <div class="trio">
+        <div class="field"><label for="cutters">Cutters <span class="soft">(such as 5-9, 12)</span></label><NInput v-model:value="cuttersText" :input-props="{ id: 'cutters' }" placeholder="" /></div>
+        <div v-if="struckRun.length > 0 && against !== 'soil'" class="field"><label for="strike-depth">How deep on cutter {{ deepestOn }}, the worst <span class="soft">(if measured)</span></label><NInput v-model:value="strikeDepth" :input-props="{ id: 'strike-depth', inputmode: 'decimal' }" placeholder="" /></div>
+      </div>
+      <p v-if="strikeDepth.trim() !== '' && struckRun.length > 1" class="soft">The others of the run are worked out from it, as estimates, until somebody looks.</p>
     </template>
 
     <template v-else-if="kind === 'inspected'">

@@ -17,3 +17,28 @@ export function readCutterNumbers(text: string, most: number): number[] | string
   }
   return numbers.size === 0 ? 'Name the cutters, such as 5-9, 12.' : [...numbers].sort((a, b) => a - b)
 }
+
+/**
+ * Cutter numbers in the order in which they met something: a run that goes on past the joint
+ * begins before it.
+ *
+ * @example
+ * inTheirOrder([1, 2, 35, 36], 36) // [35, 36, 1, 2]
+ */
+export function inTheirOrder(numbers: readonly number[], most: number): number[] {
+  const sorted = [...numbers].sort((a, b) => a - b)
+  if (sorted[0] !== 1 || sorted.at(-1) !== most || sorted.length === most) return sorted
+  const gap = sorted.findIndex((number, i) => i > 0 && number !== (sorted[i - 1] ?? 0) + 1)
+  return [...sorted.slice(gap), ...sorted.slice(0, gap)]
+}
+
+/** A run as people write it. `sayRun([35, 36, 1, 2]) // '35-36, 1-2'` */
+export function sayRun(run: readonly number[]): string {
+  const parts: [number, number][] = []
+  for (const number of run) {
+    const last = parts.at(-1)
+    if (last !== undefined && number === last[1] + 1) last[1] = number
+    else parts.push([number, number])
+  }
+  return parts.map(([from, to]) => (from === to ? String(from) : `${from}-${to}`)).join(', ')
+}

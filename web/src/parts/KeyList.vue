@@ -7,10 +7,12 @@ const SHED: readonly (readonly [string, string])[] = [
   ['/', 'search'],
   ['arrow keys', 'from loop to loop'],
   ['Enter', 'open the loop'],
+  ['t', 'triage: go through all that wait'],
   ['p', 'put the loop somewhere: then a letter for a place, a number for a saw'],
   ['x', 'choose the loop, to move several'],
 ]
 const LOOP: readonly (readonly [string, string])[] = [
+  ['d', 'decide: options, costs, what if'],
   ['m', 'measure'],
   ['s', 'log a sharpening'],
   ['r', 'log tanks run'],
@@ -18,10 +20,17 @@ const LOOP: readonly (readonly [string, string])[] = [
   ['i', 'log an inspection'],
   ['x', 'log a strike'],
   ['arrow keys', 'from cutter to cutter on the loop map'],
+  ['Shift arrows', 'on the map of a strike: choose a run'],
+]
+const TRIAGE: readonly (readonly [string, string])[] = [
+  ['up, down', 'from loop to loop'],
+  ['x', 'choose the loop'],
+  ['a', 'accept the verdicts of those chosen'],
 ]
 const groups = [
   { name: 'In the shed', keys: SHED },
   { name: 'On a loop', keys: LOOP },
+  { name: 'Triage', keys: TRIAGE },
   { name: 'Walking round', keys: WALK_KEYS.map(({ key, does }) => [key, does] as const) },
   { name: 'Damage, while walking round', keys: DAMAGE_KEYS.map(({ key, name }) => [key, name] as const) },
 ]

@@ -28,7 +28,7 @@ const wheel = computed(() => {
       <dt>Top plate</dt><dd>{{ topPlateAngleFor(state.spec, rules.chiselAngleDeg) }}°</dd>
       <dt>Gauges</dt><dd>{{ writeLength(state.spec.settingUm, 'both') }}</dd>
     </dl>
-    <p><strong><VerdictMark :action="verdict.action" /> {{ ACTION_WORDS[verdict.action] }}</strong><br />{{ verdict.reasons[0] ? sayReason(verdict.reasons[0], shed.lengths) : '' }}</p>
+    <p><strong><VerdictMark :action="verdict.action" /> {{ ACTION_WORDS[verdict.action] }}</strong><br />{{ verdict.reasons[0] ? sayReason(verdict.reasons[0], shed.figures) : '' }}</p>
     <p class="soft small">File: {{ sayFile(file) }}</p>
     <p class="soft small">From the trade's common practice; the box or the maker's sheet wins.</p>
   </aside>

@@ -15,6 +15,8 @@ defineProps<{ action: Action }>()
     <template v-else-if="action === 'file'"><path d="M3 15L15 3M6 18L18 6" class="line thick" /></template>
     <template v-else-if="action === 'lowerGauges'"><path d="M3 3h14M10 5v11M5.5 11.5L10 16l4.5-4.5" class="line" /></template>
     <template v-else-if="action === 'touchUp'"><path d="M3.5 16.5l13-13" class="line thick" /></template>
+    <template v-else-if="action === 'shop'"><path d="M2 9l8-6 8 6M4.5 9v8h11V9" class="line" /><path d="M10 12v5" class="line" /></template>
+    <template v-else-if="action === 'dirtyDuty'"><path d="M1.5 15.5q4-4 8.5 0t8.5 0" class="line" /><path d="M5 11V6h10v5" class="line" /></template>
     <template v-else><circle cx="10" cy="10" r="6.5" class="line" /></template>
   </svg>
 </template>

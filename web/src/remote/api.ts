@@ -1,6 +1,6 @@
 import type {
   AccountAnswer, AccountChange, CrewChange, EntriesAnswer, Import, ImportAnswer, LoopAnswer, NewPerson, NewSaw, PasswordChange, PinChange,
-  ProblemDetails, SawAnswer, SessionAnswer, SessionListed, SetUp, ShedAnswer, SignedIn, SignIn, Switch, TagSheet,
+  ProblemDetails, SawAnswer, SessionAnswer, SessionListed, SetUp, ShedAnswer, SignedIn, SignIn, Switch, TagSheet, WearAnswer,
 } from '@undercliff/contract'
 import type { CrewProfile, HouseRules, NewEntry, NewSawEntry } from '@undercliff/core'
 
@@ -83,6 +83,7 @@ export async function fetchShed(knownVersion: string | null): Promise<{ shed: Sh
 }
 export const fetchLoop = (loopId: string): Promise<LoopAnswer> => call(`/loops/${loopId}`)
 export const fetchSaw = (sawId: string): Promise<SawAnswer> => call(`/saws/${sawId}`)
+export const fetchWear = (): Promise<WearAnswer> => call('/wear')
 export const postEntries = (entries: readonly NewEntry[]): Promise<EntriesAnswer> => send('POST', '/entries', { entries })
 export const postSawEntry = (entry: NewSawEntry): Promise<unknown> => send('POST', '/saw-entries', { entry })
 export const postSaw = (saw: NewSaw): Promise<NewSaw> => send('POST', '/saws', saw)

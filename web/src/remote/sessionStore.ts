@@ -1,3 +1,4 @@
+import { KEPT_SHED } from './keptShed'
 import type { DemoSignIn, SetUp, SignedIn, SignIn, Switch } from '@undercliff/contract'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
@@ -36,7 +37,7 @@ export const useSession = defineStore('session', () => {
     me.value = null
     state.value = 'signedOut'
     localStorage.removeItem(KEPT)
-    localStorage.removeItem('undercliff:shed')
+    localStorage.removeItem(KEPT_SHED)
   }
 
   /** Asks who is signed in. While the server is away, whoever was stays. */

@@ -1,16 +1,16 @@
+import { KEPT_SHED } from './keptShed'
 import type { Crew, Person, Saw, ShedAnswer } from '@undercliff/contract'
-import { whatNext, type CrewProfile, type LoopCard } from '@undercliff/core'
+import { DEFAULT_RULES, whatNext, type CrewProfile, type Figures, type LoopCard } from '@undercliff/core'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import { groupShed } from '../shed/groups'
 import { fetchShed, SignedOut } from './api'
 
-const KEPT = 'undercliff:shed'
 const KEEP_AFTER_MS = 400
 
 function keptShed(): ShedAnswer | null {
   try {
-    return JSON.parse(localStorage.getItem(KEPT) ?? 'null') as ShedAnswer | null
+    return JSON.parse(localStorage.getItem(KEPT_SHED) ?? 'null') as ShedAnswer | null
   } catch {
     return null
   }
@@ -30,7 +30,7 @@ export const useShed = defineStore('shed', () => {
     clearTimeout(keeping)
     keeping = setTimeout(() => {
       try {
-        if (answer.value !== null) localStorage.setItem(KEPT, JSON.stringify(answer.value))
+        if (answer.value !== null) localStorage.setItem(KEPT_SHED, JSON.stringify(answer.value))
       } catch {
         // The device has no room: the shed is asked for anew when the page is opened.
       }
@@ -75,6 +75,8 @@ export const useShed = defineStore('shed', () => {
   const grouped = computed(() => groupShed(saws.value, loops.value))
   const due = computed(() => whatNext(loops.value))
   const lengths = computed(() => crew.value?.lengths ?? 'mm')
+  /** How this crew reads lengths and money. */
+  const figures = computed<Figures>(() => ({ lengths: lengths.value, currency: crew.value?.rules.currency ?? DEFAULT_RULES.currency }))
   const bareUnit = computed(() => (lengths.value === 'inch' ? 'inch' : 'mm'))
   const byTag = computed(() => new Map(loops.value.map((loop) => [loop.tag, loop])))
   const loopByTag = (tag: string): LoopCard | undefined => byTag.value.get(tag)
@@ -83,5 +85,5 @@ export const useShed = defineStore('shed', () => {
   const sawName = (sawId: string): string => bySawId.value.get(sawId)?.nickname ?? 'a saw'
   const loopOn = (sawId: string): LoopCard | undefined => loops.value.find((loop) => loop.sawId === sawId)
 
-  return { answer, away, loaded, load, forget, crew, people, saws, profiles, loops, grouped, due, lengths, bareUnit, loopByTag, nameOf, sawName, loopOn }
+  return { answer, away, loaded, load, forget, crew, people, saws, profiles, loops, grouped, due, lengths, figures, bareUnit, loopByTag, nameOf, sawName, loopOn }
 })

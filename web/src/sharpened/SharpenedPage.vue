@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useLocalStorage } from '@vueuse/core'
-import { damageDepth, decide, readLength, SHARPEN_METHODS, type Action, type SharpenMethod } from '@undercliff/core'
+import { damageDepth, decide, FILE_AGES, readLength, SHARPEN_METHODS, type Action, type FileAge, type SharpenMethod } from '@undercliff/core'
 import { NInput } from 'naive-ui'
 import { computed, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
@@ -26,6 +26,9 @@ const strokes = useLocalStorage<{ left: number; right: number }>('undercliff:str
 const counted = ref(true)
 const gauges = ref(false)
 const cleared = ref<boolean | null>(null)
+const dull = ref<boolean | null>(null)
+const fileAge = ref<FileAge | null>(null)
+const AGE_LABELS: Record<FileAge, string> = { fresh: 'Fresh', used: 'Used', worn: 'Skates' }
 const who = ref<string | null>(null)
 const happenedAt = ref<string | null>(null)
 const note = ref('')
@@ -37,7 +40,7 @@ const wrong = ref('')
 const busy = ref(false)
 
 /** The method that the verdict calls for; the last one used where it calls for none. */
-const CALLED_FOR: Partial<Record<Action, SharpenMethod>> = { regrind: 'grinder', file: 'fileBench', touchUp: 'fileField' }
+const CALLED_FOR: Partial<Record<Action, SharpenMethod>> = { regrind: 'grinder', file: 'fileBench', touchUp: 'fileField', shop: 'shop' }
 const verdict = computed(() => (loop.state === null ? null : decide(loop.state, rules.value)))
 watch(
   () => verdict.value?.action,
@@ -91,6 +94,8 @@ async function save(): Promise<void> {
       gaugesLowered: gauges.value,
       personId: who.value,
       ...(filed.value && counted.value ? { strokes: { ...strokes.value } } : {}),
+      ...(dull.value === null ? {} : { wasDull: dull.value }),
+      ...(filed.value && fileAge.value !== null ? { fileAge: fileAge.value } : {}),
       ...(cleared.value === null ? {} : { damageCleared: cleared.value }),
       ...(note.value.trim() === '' ? {} : { note: note.value.trim() }),
       ...(happenedAt.value === null ? {} : { happenedAt: happenedAt.value }),
@@ -139,6 +144,13 @@ async function save(): Promise<void> {
       </div>
       <p v-if="gauges" class="caution">Use the plate. Gauges too low cannot be put back: the saw snatches and kicks.</p>
     </fieldset>
+    <fieldset v-if="loop.state.tanksSinceSharpened > 0">
+      <legend>Was it dull?</legend>
+      <div class="row" role="radiogroup" aria-label="Was it dull?">
+        <button type="button" class="act" role="radio" :aria-checked="dull === true" @click="dull = dull === true ? null : true">Dull</button>
+        <button type="button" class="act" role="radio" :aria-checked="dull === false" @click="dull = dull === false ? null : false">Still cut</button>
+      </div>
+    </fieldset>
     <fieldset v-if="damaged > 0">
       <legend>{{ damaged }} {{ damaged === 1 ? 'cutter was' : 'cutters were' }} damaged. All clean now?</legend>
       <div class="row" role="radiogroup" aria-label="All clean now?">
@@ -152,6 +164,7 @@ async function save(): Promise<void> {
       <div v-if="gauges" class="field"><label for="setting">Gauge setting on the plate</label><NInput v-model:value="setting" :input-props="{ id: 'setting', inputmode: 'decimal' }" placeholder="0.65" /></div>
       <div class="field"><label for="before">Cutter 1 before</label><NInput v-model:value="before" :input-props="{ id: 'before', inputmode: 'decimal' }" placeholder="5.2" /></div>
       <div class="field"><label for="after">Cutter 1 after</label><NInput v-model:value="after" :input-props="{ id: 'after', inputmode: 'decimal' }" placeholder="5.0" /></div>
+      <fieldset v-if="filed"><legend>The file</legend><div class="row" role="radiogroup" aria-label="The file"><button v-for="one in FILE_AGES" :key="one" type="button" class="act small" role="radio" :aria-checked="fileAge === one" @click="fileAge = fileAge === one ? null : one">{{ AGE_LABELS[one] }}</button></div></fieldset>
       <WhenField v-model="happenedAt" />
       <div class="field wide"><label for="note">Note</label><NInput v-model:value="note" type="textarea" :autosize="{ minRows: 1, maxRows: 4 }" :maxlength="2000" :input-props="{ id: 'note' }" placeholder="" /></div>
     </div>

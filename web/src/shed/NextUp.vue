@@ -20,7 +20,7 @@ const where = (loop: LoopCard): string => (loop.sawId === null ? 'off the saws' 
       <template v-if="due.length === 0">Nothing is due in the shed</template>
       <template v-else>
         {{ due.length }} {{ due.length === 1 ? 'loop needs' : 'loops need' }} you<template v-if="unfit > 0">, <span class="stop-text">{{ unfit }} must not cut</span></template>
-        <span class="soft all">about {{ Math.round(minutes) }} minutes in all</span>
+        <RouterLink class="all" to="/triage">Go through them all, about {{ Math.round(minutes) }} minutes</RouterLink>
       </template>
     </h1>
     <ol>
@@ -29,7 +29,7 @@ const where = (loop: LoopCard): string => (loop.sawId === null ? 'off the saws' 
         <div class="what">
           <RouterLink class="go" :class="{ first: i === 0 }" :to="`/loops/${encodeURIComponent(loop.tag)}`"><VerdictMark :action="loop.action" /> {{ ACTION_WORDS[loop.action] }} <span class="figures">{{ loop.tag }}</span></RouterLink>
           <span class="soft where">{{ where(loop) }}{{ sayMinutes(loop.minutes) ? `, ${sayMinutes(loop.minutes)}` : '' }}</span>
-          <p>{{ loop.reason ? sayReason(loop.reason, shed.lengths) : '' }}</p>
+          <p>{{ loop.reason ? sayReason(loop.reason, shed.figures) : '' }}</p>
         </div>
       </li>
     </ol>
@@ -38,7 +38,7 @@ const where = (loop: LoopCard): string => (loop.sawId === null ? 'off the saws' 
 
 <style scoped>
 .next { padding: 0 0 10px; }
-.all { font-size: 1rem; font-weight: 400; margin-left: 10px; letter-spacing: 0; }
+.all { font-size: 1rem; font-weight: 700; margin-left: 10px; letter-spacing: 0; display: inline-flex; align-items: center; min-height: var(--target); text-underline-offset: 4px; }
 ol { list-style: none; margin: 8px 0 0; padding: 0; display: grid; grid-template-columns: repeat(3, 1fr); border-block: 1px solid var(--rule-strong); }
 li { display: grid; grid-template-columns: 76px 1fr; gap: 12px; align-items: start; padding: 10px 14px; border-left: 1px solid var(--rule); position: relative; }
 li:first-child { border-left: 0; padding-left: 0; }

@@ -128,6 +128,11 @@ function step(from: HTMLElement, key: string): HTMLElement | undefined {
   }
   return best
 }
+onKeyStroke('t', (event) => {
+  if (isTyping(event) || event.ctrlKey || event.metaKey || moves.asked !== null) return
+  event.preventDefault()
+  void router.push('/triage')
+})
 /** On a loop: one key chooses it, one asks where it goes. */
 onKeyStroke(['p', 'x'], (event) => {
   const here = document.activeElement

@@ -4,6 +4,11 @@ import { takeReadings } from './readings'
 /** A look at the whole loop: what it names was found; what it does not name was passed. */
 export const applyInspected: Applier<'inspected'> = (draft, entry) => {
   takeReadings(draft, entry, entry.readings)
+  const named = new Set(entry.readings.map(({ cutter }) => cutter))
+  for (const cutter of draft.cutters) {
+    // Worked out from a neighbour, and not found when somebody looked.
+    if (!named.has(cutter.number) && cutter.damage.some(({ estimated }) => estimated)) cutter.damage = cutter.damage.filter(({ estimated }) => !estimated)
+  }
   draft.parts = entry.parts
   draft.openStrikes = []
   draft.lastInspectedAt = entry.happenedAt

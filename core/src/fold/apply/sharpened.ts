@@ -1,11 +1,16 @@
 import { CUTTER_DAMAGE, damageAfterRemoval, type DamageEffect } from '../../damage'
 import { edgeDrop } from '../../geometry'
-import type { EntryBodies, EntryOf } from '../../log'
+import type { BeforeAfter, EntryBodies, EntryOf } from '../../log'
+import type { Hand } from '../../loop'
 import { neededUm, removals } from '../../sharpen/removals'
 import type { Um } from '../../units'
-import { learnRemoval, meanRemoved, TOUCH_UP_STROKES, type Population, type RemovalBelief } from '../../wear/removal'
-import { noteLifePoint, PLATE_SD_UM, READING_SD_UM, slopeDegOf, type Draft, type DraftCutter } from '../draft'
+import { learnRemoval, meanRemoved, TOUCH_UP_STROKES, type Population, type RemovalBelief, type RemovalSample } from '../../wear/removal'
+import { PLATE_SD_UM, READING_SD_UM } from '../../measure/accuracy'
+import { noteLifePoint, slopeDegOf, type Draft, type DraftCutter } from '../draft'
 import type { Applier } from './applier'
+import { doubt } from './doubts'
+import { bySide } from './readings'
+import { beginSpell, endSpell } from './spells'
 
 /**
  * Which kind of sharpening it was: a wheel is a grind; a file in the field, or a few strokes, a
@@ -26,20 +31,52 @@ interface TakenOff {
   readonly sdUm: number
 }
 
+/** Pairs that can be true: nothing grows by sharpening. */
+const soundPairs = ({ pairs }: EntryOf<'sharpened'>): readonly BeforeAfter[] =>
+  (pairs ?? []).filter(({ beforeUm, afterUm }) => afterUm <= beforeUm)
+
 function usualRemoval(entry: EntryOf<'sharpened'>, belief: RemovalBelief): TakenOff {
-  if (entry.pairs !== undefined && entry.pairs.length > 0) {
-    return { usualUm: meanRemoved(entry.pairs), sdUm: READING_SD_UM }
-  }
+  const pairs = soundPairs(entry)
+  if (pairs.length > 0) return { usualUm: meanRemoved(pairs), sdUm: READING_SD_UM }
   return { usualUm: Math.round(belief.meanUm), sdUm: Math.hypot(belief.sdUm, belief.withinUm) }
+}
+
+/** What the pairs of one sharpening show. */
+function sampleOf(draft: Draft, entry: EntryOf<'sharpened'>, population: Population, usualUm: Um): RemovalSample {
+  const removed: Record<Hand, number[]> = { left: [], right: [] }
+  for (const { cutter, beforeUm, afterUm } of soundPairs(entry)) {
+    const hand = draft.cutters[cutter - 1]?.hand
+    if (hand !== undefined) removed[hand].push(beforeUm - afterUm)
+  }
+  return {
+    population,
+    perSharpeningUm: usualUm,
+    sharpenings: 1,
+    personId: entry.personId,
+    method: entry.method,
+    sides: bySide(removed, entry.strokes),
+    ...(entry.fileAge === undefined ? {} : { fileAge: entry.fileAge }),
+  }
+}
+
+function takePairs(draft: Draft, entry: EntryOf<'sharpened'>): void {
+  for (const { cutter: number, beforeUm, afterUm } of entry.pairs ?? []) {
+    const cutter = draft.cutters[number - 1]
+    if (cutter === undefined) continue
+    const grewUm = afterUm - beforeUm
+    cutter.length = { um: afterUm, known: 'measured', sdUm: Math.max(READING_SD_UM, grewUm) }
+    draft.readBy.set(number, entry.personId)
+    if (grewUm > 0) doubt(draft, 'pairGrew', entry.id, number, grewUm)
+  }
 }
 
 function lowerEdge(draft: Draft, cutter: DraftCutter, lengthUm: Um, sdUm: number): void {
   const removedUm = cutter.length.um - lengthUm
   cutter.length = { um: lengthUm, known: 'estimated', sdUm: Math.hypot(cutter.length.sdUm, sdUm) }
   cutter.setting = {
-    um: cutter.setting.um - edgeDrop(removedUm, slopeDegOf(draft.spec)),
+    um: cutter.setting.um - edgeDrop(removedUm, slopeDegOf(draft)),
     known: 'estimated',
-    sdUm: Math.hypot(cutter.setting.sdUm, edgeDrop(sdUm, slopeDegOf(draft.spec))),
+    sdUm: Math.hypot(cutter.setting.sdUm, edgeDrop(sdUm, slopeDegOf(draft))),
   }
 }
 
@@ -56,10 +93,13 @@ export function lowerGauges(draft: Draft, settingUm: Um | undefined): void {
     cutter.setting = { um: targetUm, known: settingUm === undefined ? 'estimated' : 'measured', sdUm: PLATE_SD_UM }
   }
   draft.sharpeningsSinceGauges = 0
+  draft.readTogether = new Map()
+  draft.plateUm = targetUm
 }
 
 /** A sharpening: edges go back, settings shrink, dullness goes, damage shrinks or is gone. */
 export const applySharpened: Applier<'sharpened'> = (draft, entry) => {
+  endSpell(draft, entry.wasDull === true)
   const population = populationOf(entry)
   const { usualUm, sdUm } = usualRemoval(entry, learnRemoval(draft.removals, population))
   const cleared = entry.damageCleared === true
@@ -73,20 +113,18 @@ export const applySharpened: Applier<'sharpened'> = (draft, entry) => {
       ? cutter.damage.filter(({ kind }) => BEYOND_SHARPENING.has(CUTTER_DAMAGE[kind].effect))
       : damageAfterRemoval(cutter.damage, before - cutter.length.um)
   }
-  for (const { cutter: number, afterUm } of entry.pairs ?? []) {
-    const cutter = draft.cutters[number - 1]
-    if (cutter !== undefined) cutter.length = { um: afterUm, known: 'measured', sdUm: READING_SD_UM }
-  }
+  draft.readBy = new Map()
+  takePairs(draft, entry)
 
-  if (entry.pairs !== undefined && entry.pairs.length > 0 && !repaired) {
-    draft.removals.push({ population, perSharpeningUm: usualUm, sharpenings: 1 })
-  }
+  if (soundPairs(entry).length > 0 && !repaired) draft.removals.push(sampleOf(draft, entry, population, usualUm))
+  draft.sharpenerSinceSet =
+    draft.sharpenerSinceSet === undefined || draft.sharpenerSinceSet === entry.personId ? entry.personId : null
+  draft.plateUm = null
   draft.sinceSet.set(population, (draft.sinceSet.get(population) ?? 0) + 1)
   draft.repairedSinceSet ||= repaired
   draft.sharpenings += 1
   draft.sharpeningsSinceGauges += 1
-  draft.tanksSinceSharpened = 0
-  draft.wearTanksSinceSharpened = 0
+  beginSpell(draft)
   draft.lastSharpened = { at: entry.happenedAt, personId: entry.personId }
   if (entry.gaugesLowered) lowerGauges(draft, entry.settingUm)
   noteLifePoint(draft, entry.happenedAt)

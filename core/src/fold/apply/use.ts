@@ -1,7 +1,9 @@
-import type { Conditions } from '../../log'
+import { damageDepth, spreadStrike, type CutterDamageKind } from '../../damage'
+import type { Conditions, StrikeObject } from '../../log'
 import { CUTTER_TYPE_PROFILES, type CutterType } from '../../profile'
 import type { Applier } from './applier'
 import { goTo } from './places'
+import { endSpell } from './spells'
 
 /** How much of the extra wear of dirty wood each kind of work brings: 0 none, 1 all of it. */
 const DIRT_SHARE: Record<Conditions, number> = { clean: 0, gritty: 0.5, soil: 1 }
@@ -21,12 +23,30 @@ export const applyRan: Applier<'ran'> = (draft, entry) => {
   draft.tanksSinceSharpened += entry.tanks
   const stint = draft.stints.at(-1)
   if (stint?.to === null) stint.tanks += entry.tanks
-  draft.wearTanksSinceSharpened += entry.tanks * wearFactor(draft.spec.cutterType, entry.conditions)
+  const worn = entry.tanks * wearFactor(draft.spec.cutterType, entry.conditions)
+  draft.wearTanksSinceSharpened += worn
+  draft.wearTanks += worn
+  draft.spellTanks[entry.conditions] += entry.tanks
 }
+
+const LEAVES: Record<StrikeObject, CutterDamageKind> = { stone: 'stone', metal: 'metal', soil: 'dirtDulled', unknown: 'stone' }
 
 /** The loop hit something; it waits to be looked at. */
 export const applyStruck: Applier<'struck'> = (draft, entry) => {
-  draft.openStrikes.push({ at: entry.happenedAt, against: entry.against, cutters: entry.cutters ?? [] })
+  const cutters = entry.cutters ?? []
+  draft.openStrikes.push({ at: entry.happenedAt, against: entry.against, cutters })
+  endSpell(draft, false)
+  if (entry.deepest === undefined) return
+  const kind = LEAVES[entry.against]
+  const run = cutters.includes(entry.deepest.cutter) ? cutters : [entry.deepest.cutter]
+  for (const [number, depthUm] of spreadStrike(run, entry.deepest)) {
+    const cutter = draft.cutters[number - 1]
+    if (cutter === undefined) continue
+    const before = damageDepth(cutter.damage.filter((one) => one.kind === kind)).knownUm
+    if (before >= depthUm) continue
+    const looked = number === entry.deepest.cutter
+    cutter.damage = [...cutter.damage.filter((one) => one.kind !== kind), { kind, depthUm, ...(looked ? {} : { estimated: true as const }) }]
+  }
 }
 
 /** The loop is done with. */

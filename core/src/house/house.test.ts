@@ -1,0 +1,88 @@
+import fc from 'fast-check'
+import { describe, expect, test } from 'vitest'
+import { fold } from '../fold'
+import { Log } from '../fixtures/logs'
+import { everySchool, followsSchool, QUESTION_SCHOOLS, QUESTIONS } from '../verdict'
+import { rulesConflicts } from './conflicts'
+import { DEFAULT_RULES, loopPriceMinor, withDefaults, type HouseRules } from './rules'
+
+const fieldsOf = (changes: Partial<HouseRules>) => rulesConflicts({ ...DEFAULT_RULES, ...changes }).map(({ fields }) => fields)
+
+describe('house rules', () => {
+  test('those that ship hold together', () => {
+    expect(rulesConflicts(DEFAULT_RULES)).toEqual([])
+  })
+
+  test.each<[string, Partial<HouseRules>, (keyof HouseRules)[]]>([
+    ['bench due before the touch-up', { touchUpTanks: 8 }, ['touchUpTanks', 'benchTanks']],
+    ['no filing is small enough', { largestFilingUm: 150 }, ['largestFilingUm']],
+    ['evenness finer than a caliper tells', { evennessUm: 60, sideDifferenceUm: 50 }, ['evennessUm']],
+    ['sides may differ by more than cutters', { sideDifferenceUm: 800 }, ['sideDifferenceUm', 'evennessUm']],
+    ['no gauge could be right', { gaugeHighUm: 10, gaugeLowUm: 20 }, ['gaugeHighUm', 'gaugeLowUm']],
+    ['all on a wheel that nobody owns', { bench: 'wheelAtBench', grinderOwned: false }, ['bench', 'grinderOwned']],
+    ['one setting and a growing one', { guide: 'twoInOne', gaugeSchool: 'progressive' }, ['guide', 'gaugeSchool']],
+  ])('%s: named', (_name, changes, fields) => {
+    expect(fieldsOf(changes)).toEqual([fields])
+  })
+
+  test('on signs, tanks do not contradict each other', () => {
+    expect(fieldsOf({ touchUpTanks: 8, when: 'onSigns' })).toEqual([])
+  })
+
+  test('what a later version added is filled in, what was kept stays', () => {
+    expect(withDefaults({ version: 7, evennessUm: 300 })).toEqual({ ...DEFAULT_RULES, version: 7, evennessUm: 300 })
+  })
+
+  // A visit to a shop costs about as much as a new loop for a small saw: common practice.
+  test('prices start in the proportions of the trade', () => {
+    const small = loopPriceMinor({ pitchClass: 'lowProfile', driveLinks: 50 }, DEFAULT_RULES)
+    expect(small).toBe(1600)
+    expect(DEFAULT_RULES.shopFeeMinor / small).toBeCloseTo(1, 1)
+  })
+})
+
+describe('schools', () => {
+  const state = fold(new Log().measureAll(5000).add('measured', { readings: [{ cutter: 9, damage: [{ kind: 'chipped', depthUm: 500 }], lengthUm: 5000 }] }).entries)
+  if (state === null) throw new Error('the loop should be registered')
+  const all = everySchool(state, DEFAULT_RULES)
+
+  test('the house follows one school of each question', () => {
+    for (const question of QUESTIONS) {
+      expect(QUESTION_SCHOOLS[question].filter((school) => followsSchool(DEFAULT_RULES, school)), question).toHaveLength(1)
+      expect(all[question].filter(({ follows }) => follows)).toHaveLength(1)
+    }
+  })
+
+  test('uneven cutters: the same strokes cost least metal and leave some damaged, matching leaves all even', () => {
+    const of = (name: string) => all.uneven.find((one) => one.name === name)?.outcome
+    expect(of('Same strokes for all')?.metalUm).toBeLessThan(of('Match the shortest')?.metalUm ?? 0)
+    expect(of('Same strokes for all')?.damagedLeft).toBe(1)
+    expect(of('Match the shortest')?.spreadUm).toBe(0)
+  })
+
+  // Under one setting for life a worn chain is said to cut at about 60 %: common practice.
+  test('gauges: one setting cuts at less as it wears, a growing one does not', () => {
+    const [constant, progressive] = all.gauges
+    expect(constant?.outcome?.cutsAt).toBeCloseTo(1 - 0.4 * (3 / 8), 2)
+    expect(progressive?.outcome?.cutsAt).toBe(1)
+    expect(progressive?.outcome?.targetUm).toBeGreaterThan(constant?.outcome?.targetUm ?? 0)
+  })
+
+  test('guides: on the chassis the file comes to stand higher, a jig takes longest and strays least', () => {
+    const of = (name: string) => all.guide.find((one) => one.name === name)?.outcome
+    expect(of('On the chassis')?.partAbove).toBeGreaterThan(of('On the top plate')?.partAbove ?? 1)
+    expect(of('Clamp-on jig')?.minutes.likely).toBeGreaterThan(of('Freehand')?.minutes.likely ?? 999)
+    expect(of('Clamp-on jig')?.strayUm).toBeLessThan(of('Freehand')?.strayUm ?? 0)
+  })
+
+  test('choosing a school makes the house follow it', () => {
+    fc.assert(
+      fc.property(fc.constantFrom(...QUESTIONS), fc.nat(4), (question, pick) => {
+        const schools = QUESTION_SCHOOLS[question]
+        const school = schools[pick % schools.length]
+        if (school === undefined) return
+        expect(followsSchool({ ...DEFAULT_RULES, ...school.sets }, school)).toBe(true)
+      }),
+    )
+  })
+})

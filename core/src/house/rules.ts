@@ -1,0 +1,90 @@
+import type { PitchClass } from '../profile'
+import type { Um } from '../units'
+import type { Schools } from './schools'
+
+/** What work and goods cost a crew, in whole minor units of its money. */
+export interface Prices {
+  /** ISO 4217 code of the crew's money. */
+  readonly currency: string
+  readonly labourPerHourMinor: number
+  /** A new loop, for each of its drive links. */
+  readonly linkPriceMinor: Readonly<Record<PitchClass, number>>
+  readonly filePriceMinor: number
+  /** Wheel and power for one loop ground. */
+  readonly wheelPerLoopMinor: number
+  readonly shopFeeMinor: number
+}
+
+/** What a crew works by. A verdict says under which version it was made. */
+export interface HouseRules extends Schools, Prices {
+  readonly version: number
+  /** How far below target a depth-gauge setting may be before the gauges are lowered. */
+  readonly gaugeHighUm: Um
+  /** How far above target it may be before the loop is not fit for use. */
+  readonly gaugeLowUm: Um
+  /** Kept above the mark: nobody files to the last hundredth. */
+  readonly reserveUm: Um
+  /** Most that is filed off by hand; deeper work goes to the wheel. */
+  readonly largestFilingUm: Um
+  /** Shortest to longest cutter that still counts as even. */
+  readonly evennessUm: Um
+  /** Mean left to mean right that still cuts straight. */
+  readonly sideDifferenceUm: Um
+  /** Tanks, weighted by dirt, after which a loop is touched up. */
+  readonly touchUpTanks: number
+  /** Tanks, weighted by dirt, after which it is filed at the bench. */
+  readonly benchTanks: number
+  readonly grinderOwned: boolean
+  readonly shopUsed: boolean
+  /** Days that a loop is away at a shop. */
+  readonly shopDays: number
+  /** Whether worn or struck loops are kept for stumps and soil-covered wood. */
+  readonly dirtyDuty: boolean
+}
+
+/**
+ * Where a crew starts: common practice where there is any, a cautious guess where there is none.
+ * Every price is a starting value that a crew replaces by its own; only their proportions follow
+ * common practice (a visit to a shop costs about as much as a new loop for a small saw).
+ */
+export const DEFAULT_RULES: HouseRules = {
+  version: 1,
+  unevenSchool: 'matchShortest',
+  gaugeSchool: 'constant',
+  woodStep: 'standard',
+  fileSchool: 'oneSize',
+  chiselAngleDeg: 30,
+  chiselDownAngleDeg: 0,
+  sidePlate: 'neutral',
+  guide: 'topPlate',
+  when: 'byTanks',
+  where: 'field',
+  bench: 'fileForRoutine',
+  gaugeHighUm: 100,
+  gaugeLowUm: 150,
+  reserveUm: 200,
+  largestFilingUm: 3000,
+  evennessUm: 500,
+  sideDifferenceUm: 250,
+  touchUpTanks: 2,
+  benchTanks: 6,
+  grinderOwned: true,
+  shopUsed: true,
+  shopDays: 4,
+  dirtyDuty: true,
+  currency: 'EUR',
+  labourPerHourMinor: 3000,
+  linkPriceMinor: { quarter: 30, lowProfile: 32, p325: 36, threeEighths: 42, p404: 50 },
+  filePriceMinor: 250,
+  wheelPerLoopMinor: 60,
+  shopFeeMinor: 1600,
+}
+
+/** Rules as they were kept, with what a later version added to them. */
+export const withDefaults = (rules: Partial<HouseRules>): HouseRules => ({ ...DEFAULT_RULES, ...rules })
+
+/** Price of a new loop like this one. `loopPriceMinor({ pitchClass: 'threeEighths', driveLinks: 72 }, rules) // 3024` */
+export const loopPriceMinor = (
+  spec: { readonly pitchClass: PitchClass; readonly driveLinks: number },
+  prices: Pick<Prices, 'linkPriceMinor'>,
+): number => prices.linkPriceMinor[spec.pitchClass] * spec.driveLinks

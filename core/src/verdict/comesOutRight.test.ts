@@ -1,0 +1,203 @@
+import fc from 'fast-check'
+import { describe, expect, test } from 'vitest'
+import type { CutterDamage } from '../damage'
+import { fold, type LoopState } from '../fold'
+import { anyLog } from '../fixtures/anyLog'
+import { Log } from '../fixtures/logs'
+import { DEFAULT_RULES, UNEVEN_SCHOOLS, type HouseRules } from '../house'
+import type { Action } from '../log'
+import { decide } from './decide'
+import { decideFully } from './fullDecision'
+import type { Option, Verdict } from './verdict'
+
+const stateOf = (log: Log): LoopState => {
+  const state = fold(log.entries)
+  if (state === null) throw new Error('the loop should be registered')
+  return state
+}
+const verdictOf = (log: Log, rules: Partial<HouseRules> = {}): Verdict => decide(stateOf(log), { ...DEFAULT_RULES, ...rules })
+const optionOf = ({ options }: Verdict, action: Action): Option => {
+  const option = options.find((one) => one.action === action)
+  if (option === undefined) throw new Error(`there is no option ${action}`)
+  return option
+}
+const rate = (option: Option): number => option.perHourMinor?.likely ?? Infinity
+const RUN = [8, 9, 10, 11, 12, 13, 14]
+const struck = (lengthUm: number, depthUm: number | null = 2600, cutters = RUN): Log => {
+  const damage: CutterDamage[] = [{ kind: 'stone', depthUm }]
+  return new Log().measureAll(lengthUm).add('measured', { readings: cutters.map((cutter) => ({ cutter, lengthUm, damage })) })
+}
+
+// How an old hand decides each of these: common practice.
+describe('what must come out right', () => {
+  test('a stone-struck run that would take hours to file: regrind, filing feasible and dearer', () => {
+    const verdict = verdictOf(struck(7000))
+    const filing = optionOf(verdict, 'file')
+    expect(verdict).toMatchObject({ action: 'regrind', fitForUse: true })
+    expect(filing.feasible).toBe(true)
+    expect(filing.minutes.likely).toBeGreaterThan(120)
+    expect(rate(filing)).toBeGreaterThan(2 * rate(optionOf(verdict, 'regrind')))
+    expect(verdict.reasons[0]).toMatchObject({ rule: 'damageToClean', value: { unit: 'um', amount: 2600 }, takes: { unit: 'um', amount: 2700 } })
+    expect(verdict.reasons.at(-1)).toMatchObject({ rule: 'cheapestPerHour', against: verdict.runnerUp?.action })
+  })
+
+  test('the same loop a millimetre from the mark: dirty duty where the house allows, else retire', () => {
+    expect(verdictOf(struck(1000)).action).toBe('dirtyDuty')
+    const without = verdictOf(struck(1000), { dirtyDuty: false })
+    expect(without.action).toBe('retire')
+    expect(optionOf(without, 'regrind').feasible).toBe(false)
+    expect(without.reasons[0]?.rule).toBe('noLengthBehindDamage')
+  })
+
+  test('sharp with gauges high: gauges only', () => {
+    const log = new Log().add('measured', { readings: Array.from({ length: 36 }, (_, i) => ({ cutter: i + 1, lengthUm: 7000, settingUm: 450, damage: [] })) })
+    expect(verdictOf(log)).toMatchObject({ action: 'lowerGauges', also: [] })
+    expect(optionOf(verdictOf(log), 'lowerGauges').deepestUm).toBe(0)
+    log.add('ran', { tanks: 2, conditions: 'clean' })
+    expect(verdictOf(log)).toMatchObject({ action: 'touchUp', also: ['lowerGauges'] })
+  })
+
+  test('gauges 0.3 mm too low: not fit for use, with the length to take off', () => {
+    const low = (lengthUm: number) => new Log().measureAll(lengthUm).add('measured', { readings: [{ cutter: 8, settingUm: 950 }] })
+    const verdict = verdictOf(low(7000))
+    expect(verdict).toMatchObject({ action: 'stop', fitForUse: false })
+    // 0.3 mm ÷ tan 7°, by hand.
+    expect(verdict.reasons[0]).toMatchObject({ rule: 'gaugesTooLow', cutter: 8, value: { amount: 300 }, takes: { unit: 'um', amount: 2444 } })
+    expect(verdictOf(low(2000))).toMatchObject({ action: 'retire', fitForUse: false })
+  })
+
+  test('a cracked tie strap on a new chain: retire, whatever the money says', () => {
+    const log = new Log().add('inspected', { readings: [], parts: [{ kind: 'strapCracked', nearCutter: 4 }] })
+    for (const link of [1, 1_000_000]) {
+      const verdict = verdictOf(log, { linkPriceMinor: { ...DEFAULT_RULES.linkPriceMinor, threeEighths: link } })
+      expect(verdict).toMatchObject({ action: 'retire', fitForUse: false })
+      expect(optionOf(verdict, 'dirtyDuty').feasible).toBe(false)
+    }
+  })
+
+  test('one nicked cutter on an even loop: each school does what it says', () => {
+    const nicked = struck(7000, 500, [9])
+    const filing = Object.fromEntries(UNEVEN_SCHOOLS.map((unevenSchool) => [unevenSchool, optionOf(verdictOf(nicked, { unevenSchool }), 'file')]))
+    expect(filing.matchShortest).toMatchObject({ meanUm: 600, spreadUm: 0, damagedLeft: 0 })
+    expect(filing.sameStrokes).toMatchObject({ deepestUm: 200, spreadUm: 0, damagedLeft: 1, risks: ['cuttersLeftDull'] })
+    expect(filing.worstSetsCount).toMatchObject({ meanUm: 600, damagedLeft: 0 })
+    expect(filing.extraOnBad).toMatchObject({ deepestUm: 600, meanUm: 211, spreadUm: 400, damagedLeft: 0 })
+    expect(verdictOf(nicked, { unevenSchool: 'sameStrokes' }).action).not.toBe(verdictOf(nicked).action)
+  })
+
+  test('damage of unknown depth: asks for it, and says meanwhile what it may come to', () => {
+    const verdict = verdictOf(struck(3000, null))
+    expect(verdict.action).toBe('measure')
+    expect(verdict.reasons[0]?.rule).toBe('depthUnknown')
+    expect(verdict.bounds).toMatchObject({ least: { depthUm: 200 }, most: { depthUm: 3000, action: 'dirtyDuty' } })
+    expect(verdict.bounds?.least.action).not.toBe(verdict.bounds?.most.action)
+  })
+
+  test('a strike nobody has looked into has bounds too', () => {
+    const verdict = verdictOf(new Log().measureAll(7000).add('struck', { against: 'stone', cutters: RUN }))
+    expect(verdict).toMatchObject({ action: 'inspect', fitForUse: false })
+    expect(verdict.bounds?.most.sharpeningsLeft.likely).toBeLessThan(verdict.bounds?.least.sharpeningsLeft.likely ?? 0)
+  })
+
+  test('a house without grinder or shop files what it can', () => {
+    const verdict = verdictOf(struck(7000, 300), { grinderOwned: false, shopUsed: false })
+    expect(verdict.action).toBe('file')
+    expect(optionOf(verdict, 'regrind').reasons).toContainEqual({ rule: 'noGrinder', limitFrom: 'house' })
+    expect(verdictOf(struck(7000), { grinderOwned: false }).action).toBe('shop')
+    // Hours of filing are dearer than a new loop.
+    expect(verdictOf(struck(7000), { grinderOwned: false, shopUsed: false, dirtyDuty: false })).toMatchObject({ action: 'retire', reasons: [{ rule: 'cheaperToReplace' }, {}, {}, {}, {}, {}, {}, {}] })
+  })
+
+  test('when no way meets every limit, the one that comes nearest is said as such, and metal is kept', () => {
+    const uneven = new Log().measureAll((n) => (n === 4 ? 6000 : 7000))
+    const verdict = verdictOf(uneven, { grinderOwned: false, shopUsed: false, unevenSchool: 'sameStrokes' })
+    expect(verdict.action).toBe('touchUp')
+    expect(verdict.reasons.map(({ rule }) => rule)).toContain('noWayWithinLimits')
+  })
+
+  test('an estimate never throws a loop away', () => {
+    const verdict = verdictOf(new Log().measureAll(700).file(), { linkPriceMinor: { ...DEFAULT_RULES.linkPriceMinor, threeEighths: 1 }, labourPerHourMinor: 90_000 })
+    expect(['measure', 'runOn']).toContain(verdict.action)
+  })
+
+  test('kept for dirt, it need not be even', () => {
+    const log = struck(7000).add('dutyChanged', { duty: 'dirty' })
+    expect(verdictOf(log).action).toBe('runOn')
+    expect(verdictOf(log.add('ran', { tanks: 2, conditions: 'soil' })).action).toBe('touchUp')
+  })
+})
+
+describe('what a person settles on', () => {
+  const decided = (log: Log, action: Action, advised: Action) => log.add('decided', { action, advised, rulesVersion: 1, overruled: 'Because' })
+
+  test('takes the place of the verdict, which is still told', () => {
+    expect(verdictOf(decided(struck(7000), 'file', 'regrind'))).toMatchObject({ action: 'file', advised: 'regrind', decision: { overruled: 'Because' } })
+  })
+
+  test('never puts an unfit loop to work', () => {
+    const cracked = new Log().add('inspected', { readings: [], parts: [{ kind: 'strapCracked', nearCutter: null }] })
+    expect(verdictOf(decided(cracked, 'runOn', 'retire'))).toMatchObject({ action: 'retire', decision: null })
+    const strikeOpen = new Log().add('struck', { against: 'metal' })
+    expect(verdictOf(decided(strikeOpen, 'touchUp', 'inspect')).action).toBe('inspect')
+  })
+})
+
+describe('properties', () => {
+  const anyRun = fc.record({ lengthUm: fc.integer({ min: 400, max: 7800 }), depthUm: fc.integer({ min: 0, max: 3500 }), more: fc.integer({ min: 0, max: 2000 }) })
+  const gone = ({ advised }: Verdict): boolean => advised === 'retire' || advised === 'dirtyDuty'
+
+  test('more damage never lengthens life, under any option', () => {
+    fc.assert(
+      fc.property(anyRun, fc.constantFrom(...UNEVEN_SCHOOLS), ({ lengthUm, depthUm, more }, unevenSchool) => {
+        const less = verdictOf(struck(lengthUm, depthUm), { unevenSchool })
+        const worse = verdictOf(struck(lengthUm, depthUm + more), { unevenSchool })
+        expect(worse.sharpeningsLeft.likely).toBeLessThanOrEqual(less.sharpeningsLeft.likely)
+        for (const action of ['file', 'regrind', 'shop'] as const) {
+          expect(optionOf(worse, action).sharpeningsLeft.likely).toBeLessThanOrEqual(optionOf(less, action).sharpeningsLeft.likely)
+        }
+      }),
+    )
+  })
+
+  test('a dearer chain never makes replacing likelier', () => {
+    const anyCase = fc.record({ log: anyLog, price: fc.integer({ min: 1, max: 200 }), times: fc.integer({ min: 2, max: 40 }), labour: fc.integer({ min: 0, max: 20_000 }) })
+    fc.assert(
+      fc.property(anyCase, ({ log, price, times, labour }) => {
+        const at = (threeEighths: number) => verdictOf(log, { linkPriceMinor: { ...DEFAULT_RULES.linkPriceMinor, threeEighths }, labourPerHourMinor: labour })
+        if (!gone(at(price))) expect(gone(at(price * times))).toBe(false)
+      }),
+      { numRuns: 300 },
+    )
+  })
+
+  test('a stricter limit never admits a worse result', () => {
+    fc.assert(
+      fc.property(fc.array(fc.integer({ min: 4000, max: 7500 }), { minLength: 36, maxLength: 36 }), fc.integer({ min: 100, max: 2000 }), fc.integer({ min: 0, max: 1000 }), fc.constantFrom(...UNEVEN_SCHOOLS), (lengths, strict, looser, unevenSchool) => {
+        const log = new Log().measureAll((n) => lengths[n - 1] ?? 5000).add('ran', { tanks: 7, conditions: 'clean' })
+        const after = (evennessUm: number) => {
+          const verdict = verdictOf(log, { evennessUm, sideDifferenceUm: 100_000, unevenSchool })
+          return optionOf(verdict, verdict.advised).spreadUm ?? 0
+        }
+        expect(after(strict)).toBeLessThanOrEqual(after(strict + looser))
+      }),
+    )
+  })
+
+  test('every figure of a full decision is in order, and it is data', () => {
+    fc.assert(
+      fc.property(anyLog, fc.constantFrom(...UNEVEN_SCHOOLS), (log, unevenSchool) => {
+        const full = decideFully(stateOf(log), { ...DEFAULT_RULES, unevenSchool }, '2026-06-01T00:00:00.000Z')
+        for (const { perHourMinor, money, minutes, sharpHours } of full.verdict.options) {
+          expect(minutes.low).toBeLessThanOrEqual(minutes.high)
+          expect(sharpHours.low).toBeLessThanOrEqual(sharpHours.high)
+          expect(money.totalMinor).toBe(money.labourMinor + money.consumablesMinor + money.shopMinor + money.metalMinor + money.newLoopMinor + money.upkeepMinor)
+          if (perHourMinor === null) continue
+          expect(perHourMinor.low).toBeLessThanOrEqual(perHourMinor.likely)
+          expect(perHourMinor.likely).toBeLessThanOrEqual(perHourMinor.high)
+        }
+        expect(JSON.parse(JSON.stringify(full))).toEqual(full)
+      }),
+      { numRuns: 60 },
+    )
+  })
+})

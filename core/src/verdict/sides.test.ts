@@ -1,0 +1,112 @@
+import { describe, expect, test } from 'vitest'
+import { fold, type LoopState } from '../fold'
+import { Log } from '../fixtures/logs'
+import { DEFAULT_RULES } from '../house'
+import { forecast } from './forecast'
+import { decide } from './decide'
+import { sayTurn } from './say'
+import { sensitivity } from './sensitivity'
+import { sideBalance } from './sides'
+
+const stateOf = (log: Log): LoopState => {
+  const state = fold(log.entries)
+  if (state === null) throw new Error('the loop should be registered')
+  return state
+}
+const balanceOf = (log: Log) => {
+  const state = stateOf(log)
+  return sideBalance(state, DEFAULT_RULES, forecast(state, DEFAULT_RULES))
+}
+/** Reads some cutters; left-hand ones are odd. */
+const read = (lengths: Record<number, number>): Log =>
+  new Log().add('measured', { readings: Object.entries(lengths).map(([cutter, lengthUm]) => ({ cutter: Number(cutter), lengthUm })) })
+
+describe('left against right', () => {
+  // Student's 1908 sleep data as ten left and ten right cutters, in tenths of a millimetre round 6 mm:
+  // Welch t = -1.8608, df = 17.776, 95 % from -3.365 to 0.205 (from memory).
+  test('is the Welch interval of the measured cutters', () => {
+    const drug1 = [0.7, -1.6, -0.2, -1.2, -0.1, 3.4, 3.7, 0.8, 0.0, 2.0]
+    const drug2 = [1.9, 0.8, 1.1, 0.1, -0.1, 4.4, 5.5, 1.6, 4.6, 3.4]
+    const lengths: Record<number, number> = {}
+    drug1.forEach((hours, i) => { lengths[2 * i + 1] = 6000 + hours * 100 })
+    drug2.forEach((hours, i) => { lengths[2 * i + 2] = 6000 + hours * 100 })
+    const { difference, longer } = balanceOf(read(lengths))
+    expect(difference?.t).toBeCloseTo(-1.8608, 4)
+    expect(difference?.df).toBeCloseTo(17.776, 3)
+    expect(difference?.low).toBeCloseTo(-336.548, 2)
+    expect(difference?.high).toBeCloseTo(20.548, 2)
+    expect(longer).toBeNull()
+  })
+
+  test('says which way it pulls and how many strokes even it, per school', () => {
+    const { longer, beyond, remedies } = balanceOf(new Log().measureAll((n) => (n % 2 === 1 ? 6400 : 6000) + (n % 5) * 10))
+    expect({ longer, beyond }).toEqual({ longer: 'left', beyond: true })
+    // 0.4 mm at 0.02 mm a stroke, by hand.
+    expect(remedies).toEqual([
+      { school: 'matchShortest', strokes: 20, sharpenings: 1 },
+      { school: 'sameStrokes', strokes: 2, sharpenings: 10 },
+      { school: 'worstSetsCount', strokes: 0, sharpenings: null },
+      { school: 'extraOnBad', strokes: 0, sharpenings: null },
+    ])
+  })
+
+  test('with few readings it says how many more would settle it; with enough none', () => {
+    const few = balanceOf(read({ 1: 6300, 3: 6250, 2: 6100, 4: 6150 }))
+    expect(few.readingsNeeded?.left).toBeGreaterThan(0)
+    expect(few.readingsNeeded?.right).toBeGreaterThan(0)
+    const plenty = balanceOf(new Log().measureAll((n) => 6000 + (n % 5) * 20))
+    expect(plenty).toMatchObject({ within: true, readingsNeeded: { left: 0, right: 0 } })
+  })
+
+  test('the more they stray, the more readings it takes', () => {
+    const needed = (stray: number) => balanceOf(read({ 1: 6000 + stray, 3: 6000 - stray, 5: 6000, 2: 6100 + stray, 4: 6100 - stray, 6: 6100 })).readingsNeeded
+    const total = (stray: number) => (needed(stray)?.left ?? 99) + (needed(stray)?.right ?? 99)
+    expect(total(60)).toBeLessThan(total(250))
+  })
+})
+
+describe('what would change the answer', () => {
+  const struck = (lengthUm: number) =>
+    new Log().measureAll(lengthUm).add('measured', { readings: [9, 10, 11].map((cutter) => ({ cutter, lengthUm, damage: [{ kind: 'stone' as const, depthUm: 1500 }] })) })
+  const turnsOf = (log: Log) => {
+    const state = stateOf(log)
+    const verdict = decide(state, DEFAULT_RULES)
+    return { verdict, turns: sensitivity(state, DEFAULT_RULES, verdict), state }
+  }
+
+  test('the price at which grinding is no longer worth it is the price at which the verdict turns', () => {
+    const { turns, state, verdict } = turnsOf(struck(6000))
+    const turn = turns.find(({ by }) => by === 'loopPrice')
+    if (turn?.by !== 'loopPrice') throw new Error('a price should turn it')
+    expect(verdict.advised).toBe('regrind')
+    expect(turn).toMatchObject({ from: 'below', turnsTo: 'retire' })
+    expect(sayTurn(turn, 'regrind', { currency: 'EUR' })).toMatch(/^Regrind as long as a new loop costs more than €/)
+    const at = (minor: number) => {
+      const linkPriceMinor = { ...DEFAULT_RULES.linkPriceMinor, threeEighths: minor / 72 }
+      return decide(state, { ...DEFAULT_RULES, linkPriceMinor, dirtyDuty: false }).advised
+    }
+    expect(at(turn.atMinor * 1.1)).toBe('regrind')
+    expect(at(turn.atMinor * 0.9)).toBe('retire')
+  })
+
+  test('so is the price of an hour of work', () => {
+    const { turns, state } = turnsOf(struck(6000))
+    const turn = turns.find(({ by }) => by === 'labour')
+    if (turn?.by !== 'labour') throw new Error('an hour of work should turn it')
+    const at = (labourPerHourMinor: number) => decide(state, { ...DEFAULT_RULES, labourPerHourMinor }).advised
+    expect(at(turn.atMinor * (turn.from === 'above' ? 1.1 : 0.9))).toBe(turn.turnsTo)
+    expect(at(turn.atMinor * (turn.from === 'above' ? 0.9 : 1.1))).toBe('regrind')
+  })
+
+  test('estimated cutters: measuring them is said to matter only where it does', () => {
+    expect(turnsOf(new Log().measureAll(6000)).turns.filter(({ by }) => by === 'measuring')).toEqual([])
+    const near = new Log().measureAll(1000).file().file().file().add('ran', { tanks: 7, conditions: 'clean' })
+    expect(turnsOf(near).turns.some(({ by }) => by === 'measuring')).toBe(true)
+  })
+
+  test('sides that are not settled ask for readings of the side that tells most', () => {
+    const { turns } = turnsOf(read({ 1: 6300, 3: 6250, 5: 6280, 7: 6350, 2: 6100, 4: 6220 }))
+    const turn = turns.find(({ by }) => by === 'sides')
+    expect(turn).toMatchObject({ by: 'sides', turnsTo: 'regrind' })
+  })
+})

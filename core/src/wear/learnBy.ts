@@ -1,0 +1,46 @@
+import type { FileAge, SharpenMethod } from '../log'
+import type { Hand } from '../loop'
+import { shrunkGroups, type GroupBelief, type Observation } from '../stats'
+import { REMOVAL_PRIORS, type Population, type RemovalSample } from './removal'
+
+/** What removal may be told apart by. */
+export interface RemovalGroups {
+  readonly person: readonly GroupBelief[]
+  readonly side: readonly GroupBelief<Hand>[]
+  readonly method: readonly GroupBelief<SharpenMethod>[]
+  readonly fileAge: readonly GroupBelief<FileAge>[]
+  /** Each person's sides apart: `personId|hand`. */
+  readonly personSide: readonly GroupBelief[]
+}
+
+type Key<K extends string> = (sample: RemovalSample) => readonly Observation<K>[]
+
+const whole = <K extends string>(group: K | null | undefined, sample: RemovalSample): Observation<K>[] =>
+  group === null || group === undefined ? [] : [{ group, value: sample.perSharpeningUm, weight: sample.sharpenings }]
+
+const sidesOf = <K extends string>(sample: RemovalSample, key: (hand: Hand) => K): Observation<K>[] =>
+  (['left', 'right'] as const).flatMap((hand) => {
+    const side = sample.sides?.[hand]
+    return side === undefined ? [] : [{ group: key(hand), value: side.um, weight: sample.sharpenings }]
+  })
+
+/**
+ * What a sharpening of one kind takes off by person, side, method and age of the file; each drawn
+ * toward all the others while little is known of it. Micrometres for each sharpening.
+ *
+ * @example
+ * learnBy(samples, 'touchUp').person // [{ group: 'tobe', mean: 131, low: 118, high: 144, … }]
+ */
+export function learnBy(samples: readonly RemovalSample[], population: Population): RemovalGroups {
+  const { meanUm, betweenUm, withinUm } = REMOVAL_PRIORS[population]
+  const mine = samples.filter((sample) => sample.population === population)
+  const by = <K extends string>(key: Key<K>): GroupBelief<K>[] =>
+    shrunkGroups(mine.flatMap(key), { mean: meanUm, sd: betweenUm }, withinUm)
+  return {
+    person: by((sample) => whole(sample.personId, sample)),
+    side: by((sample) => sidesOf(sample, (hand) => hand)),
+    method: by((sample) => whole(sample.method, sample)),
+    fileAge: by((sample) => whole(sample.fileAge, sample)),
+    personSide: by((sample) => (sample.personId == null ? [] : sidesOf(sample, (hand) => `${sample.personId ?? ''}|${hand}`))),
+  }
+}
