@@ -31,8 +31,8 @@ type Loose<T> = T extends NewEntry ? Omit<T, 'id' | 'loopId' | 'personId'> & { i
 export type LoopFileEntry = Loose<Exclude<NewEntry, { kind: 'registered' }>>
 
 const LOOP_ID = 'loop-of-this-file'
-/** Most entries in one file: more than a loop lives to see. */
-export const MOST_LOG = 20_000
+/** Most entries in one file: more than a loop lives to see.  */
+export const MOST_LOG = 2000
 
 const outerSchema = strictObject({
   format: oneOf(['undercliff-loop'], 'The format'),

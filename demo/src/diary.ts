@@ -1,10 +1,12 @@
 import {
+  FILE_AGES,
   layoutLoop,
   pitchUmOf,
   type CutterDamage,
   type CutterReading,
   type EntryBodies,
   type EntryKind,
+  type FileAge,
   type Hand,
   type LoopSpec,
   type NewEntry,
@@ -35,6 +37,9 @@ const MINUTE_MS = 60_000
 
 /** How much each method takes off in truth. */
 const TAKES_UM: Record<SharpenMethod, number> = { fileField: 100, fileBench: 200, grinder: 250, shop: 300 }
+
+/** How a file bites while it is fresh, and when it begins to skate. */
+const BITE: Record<FileAge, number> = { fresh: 1.15, used: 1, worn: 0.8 }
 
 /**
  * Lives one loop through the season: keeps what is true of its cutters and writes down what the
@@ -125,12 +130,14 @@ export class Diary {
   sharpen(
     person: DemoPerson,
     method: SharpenMethod,
-    more: { gauges?: boolean; strokes?: number; pairs?: number; cleared?: boolean; note?: string } = {},
+    more: { gauges?: boolean; strokes?: number; pairs?: number; cleared?: boolean; dull?: boolean; fileAge?: FileAge; note?: string } = {},
   ): this {
-    const { gauges = false, strokes, pairs = 0, cleared, note } = more
+    const { gauges = false, strokes, pairs = 0, cleared, dull, fileAge, note } = more
+    const filed = method === 'fileField' || method === 'fileBench'
     const before = this.cutters.map(({ lengthUm }) => lengthUm)
+    const bite = filed && fileAge !== undefined ? BITE[fileAge] : 1
     for (const cutter of this.cutters) {
-      const off = this.random.normal(TAKES_UM[method], TAKES_UM[method] / 8) + person.extra[cutter.hand]
+      const off = this.random.normal(TAKES_UM[method], TAKES_UM[method] / 8) * bite + person.extra[cutter.hand]
       cutter.lengthUm = Math.max(0, Math.round(cutter.lengthUm - Math.max(20, off)))
     }
     const paired = this.cutters.slice(0, pairs).map(({ number, lengthUm }) => ({
@@ -138,7 +145,6 @@ export class Diary {
       beforeUm: before[number - 1] ?? lengthUm,
       afterUm: lengthUm,
     }))
-    const filed = method === 'fileField' || method === 'fileBench'
     const count = strokes ?? (method === 'fileField' ? 4 : 10)
     this.write(
       'sharpened',
@@ -149,6 +155,8 @@ export class Diary {
         ...(filed ? { strokes: { left: count, right: count } } : {}),
         ...(paired.length > 0 ? { pairs: paired } : {}),
         ...(cleared === undefined ? {} : { damageCleared: cleared }),
+        ...(dull === undefined ? {} : { wasDull: dull }),
+        ...(filed && fileAge !== undefined ? { fileAge } : {}),
       },
       note,
     )
@@ -227,13 +235,20 @@ export class Diary {
     for (let round = 1; round <= rounds; round += 1) {
       const person = this.random.pick(people)
       const step = days / rounds
-      this.pass(step / 2).day(person, this.random.pick([1, 1.5, 2, 2]), this.random.pick(['clean', 'clean', 'gritty']))
+      const tanks = this.random.pick([1, 1.5, 2, 2])
+      const conditions = this.random.pick(['clean', 'clean', 'gritty'] as const)
+      this.pass(step / 2).day(person, tanks, conditions)
+      // Long in gritty bark it comes back dull, full chisel sooner; most are touched up before.
+      const dull = conditions === 'gritty' ? tanks >= (this.spec.cutterType === 'fullChisel' ? 1.5 : 2) : round % 9 === 0
+      const fileAge = FILE_AGES[round % FILE_AGES.length] ?? 'used'
       if (round % 3 === 0) {
         this.pass(step / 2).sharpen(person, 'fileBench', {
           gauges: gauges && round % 12 === 0,
           pairs: round % 6 === 0 ? 4 : 0,
+          dull,
+          fileAge,
         })
-      } else this.pass(step / 2).sharpen(person, 'fileField')
+      } else this.pass(step / 2).sharpen(person, 'fileField', { dull, fileAge, pairs: round % 4 === 1 ? 4 : 0 })
     }
     return this
   }

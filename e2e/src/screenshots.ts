@@ -58,6 +58,24 @@ const importMess = async (page: Page): Promise<void> => {
   await page.getByRole('heading', { name: /What becomes of/ }).waitFor()
 }
 
+/** Draws over a run of cutters on the map, and says how deep. */
+const strikeSome = async (page: Page): Promise<void> => {
+  const box = await page.locator('.map svg').boundingBox()
+  if (box === null) throw new Error('the loop map should be there')
+  await page.mouse.move(box.x + box.width * 0.33, box.y + box.height * 0.3)
+  await page.mouse.down()
+  await page.mouse.move(box.x + box.width * 0.5, box.y + box.height * 0.35, { steps: 6 })
+  await page.mouse.up()
+  await page.getByLabel(/How deep/).fill('1.2')
+}
+const chooseSome = async (page: Page): Promise<void> => {
+  await page.getByRole('checkbox').nth(1).check()
+  await page.getByRole('checkbox').nth(3).check()
+}
+const turnSome = async (page: Page): Promise<void> => {
+  await page.getByRole('slider').first().fill('800')
+}
+
 const SHOTS: readonly Shot[] = [
   { name: 'shed', path: '/', size: DESK },
   { name: 'shed-dark', path: '/', size: DESK, dark: true },
@@ -69,26 +87,42 @@ const SHOTS: readonly Shot[] = [
   { name: 'measure-phone', look: true, path: '/loops/T4/measure', size: PHONE, then: walkSome },
   { name: 'sharpened', look: true, path: '/loops/K3/sharpened', size: DESK },
   { name: 'sharpened-phone', path: '/loops/P1/sharpened', size: PHONE },
-  { name: 'inspected', path: '/loops/P4/note/inspected', size: DESK },
+  { name: 'inspected', look: true, path: '/loops/P4/note/inspected', size: DESK },
+  { name: 'decide', path: '/loops/K3/decide', size: DESK, whole: true },
+  { name: 'decide-phone', path: '/loops/K3/decide', size: PHONE, whole: true },
+  { name: 'decide-dark', look: true, path: '/loops/K1/decide', size: DESK, dark: true, whole: true },
+  { name: 'decide-turned', look: true, path: '/loops/K3/decide', size: DESK, whole: true, then: turnSome },
+  { name: 'decide-unknown', look: true, path: '/loops/P4/decide', size: DESK, whole: true },
+  { name: 'triage', path: '/triage', size: DESK, then: chooseSome },
+  { name: 'triage-phone', look: true, path: '/triage', size: PHONE, then: chooseSome },
+  { name: 'triage-dark', look: true, path: '/triage', size: DESK, dark: true },
+  { name: 'house-rules', path: '/rules', size: DESK, whole: true },
+  { name: 'house-rules-phone', look: true, path: '/rules', size: PHONE, whole: true },
+  { name: 'house-rules-dark', look: true, path: '/rules', size: DESK, dark: true },
+  { name: 'struck', look: true, path: '/loops/B1/note/struck', size: DESK, then: strikeSome },
+  { name: 'struck-phone', path: '/loops/B1/note/struck', size: PHONE, then: strikeSome },
+  { name: 'wear', path: '/wear', size: DESK },
+  { name: 'wear-phone', look: true, path: '/wear', size: PHONE, whole: true },
+  { name: 'wear-dark', look: true, path: '/wear', size: DESK, dark: true },
   { name: 'identify', path: '/identify', size: DESK, then: identifySome },
   { name: 'identify-phone', look: true, path: '/identify', size: PHONE, then: identifySome },
   { name: 'crew', path: '/crew', size: DESK },
   { name: 'add-loop', look: true, path: '/add/loop', size: DESK },
-  { name: 'sign-in', path: '/', size: DESK, who: null },
+  { name: 'sign-in', look: true, path: '/', size: DESK, who: null },
   { name: 'sign-in-phone', look: true, path: '/', size: PHONE, who: null },
   { name: 'move', path: '/', size: DESK, then: moveOne('K3') },
-  { name: 'move-phone', path: '/loops/W3', size: PHONE, then: moveHere },
+  { name: 'move-phone', look: true, path: '/loops/W3', size: PHONE, then: moveHere },
   { name: 'saw', path: '/saws/Kittiwake', size: DESK },
   { name: 'saw-phone', look: true, path: '/saws/Kittiwake', size: PHONE },
   { name: 'scan', look: true, path: '/scan', size: DESK, then: misread },
-  { name: 'scan-phone', path: '/scan', size: PHONE },
+  { name: 'scan-phone', look: true, path: '/scan', size: PHONE },
   { name: 'tags', path: '/tags', size: DESK },
   { name: 'tags-phone', look: true, path: '/tags', size: PHONE },
   { name: 'import', path: '/import', size: DESK, whole: true, then: importMess },
   { name: 'import-phone', look: true, path: '/import', size: PHONE, then: importMess },
-  { name: 'spec', path: '/loops/K3/spec', size: DESK },
+  { name: 'spec', look: true, path: '/loops/K3/spec', size: DESK },
   { name: 'spec-phone', look: true, path: '/loops/K3/spec', size: PHONE },
-  { name: 'me', path: '/me', size: DESK },
+  { name: 'me', look: true, path: '/me', size: DESK },
   { name: 'me-phone', look: true, path: '/me', size: PHONE },
   { name: 'crew-phone', look: true, path: '/crew', size: PHONE, whole: true },
 ]

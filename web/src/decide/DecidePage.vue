@@ -109,8 +109,8 @@ const costLine = computed(() => {
   const chosen = current?.options.find(({ action }) => action === current.action)
   if (current === null || chosen === undefined || chosen.perHourMinor === null || chosen.money.totalMinor === 0) return ''
   const { currency } = rules.value
-  const second = current.runnerUp === null || current.action !== current.advised ? '' : `; second, ${ACTION_WORDS[current.runnerUp.action].toLowerCase()}, ${writeMoney(current.runnerUp.byMinor, currency)} dearer`
-  return `${writeMoney(chosen.money.totalMinor, currency)}, ${writeMoney(Math.round(chosen.perHourMinor.likely), currency)} a sharp hour${second}`
+  const second = current.runnerUp === null || current.action !== current.advised ? '' : `. Second: ${ACTION_WORDS[current.runnerUp.action].toLowerCase()}, ${writeMoney(current.runnerUp.byMinor, currency)} a sharp hour dearer`
+  return `${writeMoney(chosen.money.totalMinor, currency)} in all${second}`
 })
 </script>
 
@@ -126,7 +126,7 @@ const costLine = computed(() => {
       <button type="button" class="act small no-print" @click="save">Save as a file</button>
     </header>
 
-    <div class="sheet verdict">
+    <div class="sheet settle">
       <div>
         <VerdictPanel :verdict="verdict" :figures="shed.figures" />
         <p v-if="costLine" class="cost">{{ costLine }}.</p>
@@ -161,7 +161,7 @@ const costLine = computed(() => {
     </div>
     <div class="two">
       <SidesPanel v-if="sides" class="sheet" :sides="sides" :rules="rules" :figures="shed.figures" />
-      <section v-if="life" class="sheet" aria-labelledby="life-title">
+      <section v-if="life" class="sheet stack" aria-labelledby="life-title">
         <h2 id="life-title">{{ life.end ? `At its own rate it ends about ${day(life.end.likely)}` : 'Too little use yet to say when it ends' }}</h2>
         <p v-if="life.end">From {{ day(life.end.from) }}{{ life.end.to ? ` to ${day(life.end.to)}` : ' on, with no end that can be said' }}; {{ life.end.aMonth.toFixed(1) }} sharpenings a month so far, {{ sayRange(life.sharpeningsLeft) }} left.</p>
         <p>Stays sharp for {{ life.sharpness.mean.toFixed(1) }} clean tanks ({{ life.sharpness.low.toFixed(1) }} to {{ life.sharpness.high.toFixed(1) }}; {{ life.sharpness.ended }} seen to go dull).</p>
@@ -177,12 +177,12 @@ const costLine = computed(() => {
 .decide { display: grid; gap: 14px; grid-template-columns: minmax(0, 1fr); }
 .top { display: grid; grid-template-columns: 84px 1fr auto; gap: 14px; align-items: center; }
 .sign { width: 84px; }
-.verdict { display: grid; grid-template-columns: 1fr minmax(220px, 300px); gap: 20px; border-top: 4px solid var(--ink); }
+.settle { display: grid; grid-template-columns: 1fr minmax(220px, 300px); gap: 20px; border-top: 4px solid var(--ink); }
 .cost { font-weight: 700; margin-bottom: 6px; }
 .do { display: grid; gap: 8px; align-content: start; }
 .do .next { font-size: 1.15rem; min-height: 60px; }
 .two { display: grid; grid-template-columns: minmax(0, 7fr) minmax(0, 5fr); gap: 14px; align-items: start; }
 .side { gap: 14px; }
 ul { margin: 6px 0 0; padding-left: 1.1em; }
-@media (max-width: 900px) { .verdict, .two { grid-template-columns: minmax(0, 1fr); } .top { grid-template-columns: 64px 1fr auto; } .sign { width: 64px; } }
+@media (max-width: 900px) { .settle, .two { grid-template-columns: minmax(0, 1fr); } .top { grid-template-columns: 64px 1fr auto; } .sign { width: 64px; } }
 </style>

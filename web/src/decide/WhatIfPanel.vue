@@ -30,7 +30,7 @@ const money = (minor: number): string => writeMoney(minor, props.figures.currenc
 
 <style scoped>
 section { display: grid; gap: 8px; align-content: start; }
-h2 { display: flex; align-items: center; gap: 12px; min-height: var(--target); }
+h2 { display: flex; align-items: center; gap: 12px; min-height: var(--target); margin: -12px 0; }
 .would { font-size: 1.1rem; border-left: 6px solid var(--work); padding: 4px 10px; }
 label { display: grid; grid-template-columns: 1fr auto; gap: 0 10px; font-size: 0.95rem; }
 output { font-weight: 700; }

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { DEFAULT_RULES, everySchool, PITCH_CLASSES, PITCH_PROFILES, QUESTION_SCHOOLS, QUESTIONS, rulesConflicts, type HouseRules, type Question } from '@undercliff/core'
+import { CUTTER_TYPE_NAMES, DEFAULT_RULES, everySchool, PITCH_CLASSES, PITCH_PROFILES, QUESTION_SCHOOLS, QUESTIONS, rulesConflicts, type HouseRules, type Question } from '@undercliff/core'
 import { NSelect } from 'naive-ui'
 import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
@@ -46,6 +46,15 @@ const loopOptions = computed(() => live.value.map((card) => ({ value: card.tag, 
 const pick = (wanted: string): void => { void router.replace({ query: { ...route.query, loop: wanted } }) }
 const state = computed(() => (loop.state?.tag === tag.value ? loop.state : null))
 const schools = computed(() => (state.value === null ? null : everySchool({ ...state.value, decision: null }, rules.value)))
+
+/** Why a question makes no difference on the loop that it is shown on. */
+function notHere(question: Question): string {
+  const spec = state.value?.spec
+  if (spec === undefined) return ''
+  if (question === 'chisel' && spec.cutterType !== 'fullChisel') return `${tag.value} is ${CUTTER_TYPE_NAMES[spec.cutterType]}: choose a full-chisel loop to see it`
+  if (question === 'file' && spec.pitchClass !== 'threeEighths') return `${tag.value} is ${PITCH_PROFILES[spec.pitchClass].name}: choose a 3/8" loop to see it`
+  return ''
+}
 
 async function change(part: Partial<HouseRules>, said: string): Promise<boolean> {
   const before = rules.value
@@ -102,7 +111,7 @@ const locked = computed(() => !session.isLead || busy.value)
     <p v-if="!tag" class="sheet">Add a loop, and what each school comes to is shown on it.</p>
 
     <section v-for="question in QUESTIONS" :key="question" class="sheet" :aria-labelledby="`q-${question}`">
-      <h2 :id="`q-${question}`">{{ TITLES[question] }}</h2>
+      <h2 :id="`q-${question}`">{{ TITLES[question] }} <span v-if="notHere(question)" class="soft nothere">{{ notHere(question) }}</span></h2>
       <div class="schools" role="radiogroup" :aria-labelledby="`q-${question}`">
         <SchoolCard v-for="(school, i) in QUESTION_SCHOOLS[question]" :key="school.name" :school="school" :question="question" :follows="schools?.[question][i]?.follows ?? false" :outcome="schools?.[question][i]?.outcome ?? null" :figures="shed.figures" :locked="locked" @choose="change(school.sets, `${school.name}: every loop is worked out again.`)" />
       </div>
@@ -143,6 +152,8 @@ const locked = computed(() => !session.isLead || busy.value)
 .grid { display: grid; grid-template-columns: repeat(auto-fill, minmax(210px, 1fr)); gap: 12px 16px; align-items: start; }
 .grid legend { grid-column: 1 / -1; }
 .grid input { width: 100%; }
+.grid label { display: flex; align-items: end; min-height: 2.7em; line-height: 1.25; }
+.nothere { font-size: 0.9rem; font-weight: 400; margin-left: 8px; letter-spacing: 0; }
 .grid input[aria-invalid='true'] { border-color: var(--stop); }
 .hint { font-size: 0.85rem; }
 @media (max-width: 700px) { .top { grid-template-columns: minmax(0, 1fr); } }

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { ACTION_WORDS, sayMinutes, sayRange, writeFile, writeLength, writeMoney, type Figures, type Question, type School, type TradeOff } from '@undercliff/core'
+import { ACTION_WORDS, sayMinutes, writeFile, writeLength, writeMoney, type CountRange, type Figures, type Question, type School, type TradeOff } from '@undercliff/core'
 import { computed } from 'vue'
 import VerdictMark from '../parts/VerdictMark.vue'
 
@@ -7,10 +7,12 @@ import VerdictMark from '../parts/VerdictMark.vue'
 const props = defineProps<{ school: School; question: Question; follows: boolean; outcome: TradeOff | null; figures: Figures; locked: boolean }>()
 const emit = defineEmits<{ choose: [] }>()
 const length = (um: number): string => writeLength(um, props.figures.lengths)
+/** A range as short as a card needs it. */
+const count = ({ low, likely, high }: CountRange): string => (low === high ? `${likely}` : `${likely} (${low}–${high})`)
 const work = (o: TradeOff): [string, string][] => [
   ['Metal', `${length(o.metalUm)} a cutter`],
   ['Time', sayMinutes(o.minutes).replace('about ', '')],
-  ['After', `${sayRange(o.sharpeningsLeft)} sharpenings`],
+  ['Left after', count(o.sharpeningsLeft)],
 ]
 /** The figures that a question is about. */
 function rowsOf(o: TradeOff): [string, string][] {
@@ -18,18 +20,18 @@ function rowsOf(o: TradeOff): [string, string][] {
     case 'uneven':
       return [...work(o), ['Evenness', o.spreadUm === null ? 'not measured' : `${length(o.spreadUm)} apart`], ['Left damaged', o.damagedLeft === 0 ? 'none' : `${o.damagedLeft} cutters`]]
     case 'gauges':
-      return [['Setting now', length(o.targetUm)], ['Cuts at', `about ${Math.round(o.cutsAt * 100)} % of its best`], ...work(o).slice(1, 2)]
+      return [['Setting now', length(o.targetUm)], ['Of its best', `${Math.round(o.cutsAt * 100)} %`], ...work(o).slice(1, 2)]
     case 'file':
       return [['File now', writeFile(o.file.fileUm)], ['Bottom below plate', length(o.file.bottomUm)], ['Plate above strap', `about ${length(o.file.heightUm)}`], ['Clears the strap', o.file.clears ? 'yes' : 'no']]
     case 'chisel':
-      return [['Top plate here', `${o.topPlateAngleDeg}°`]]
+      return [['Top plate', `${o.topPlateAngleDeg}°`], ['Table on a grinder', `${props.school.sets.chiselDownAngleDeg ?? 0}°`]]
     case 'sidePlate':
       return [['Bevel', `${Math.round(o.bevelDeg)}°`], ['File above plate', `${Math.round(o.partAbove * 100)} %`], ['Sharp for', `about ${o.sharpHours.likely.toFixed(1)} h`]]
     case 'guide':
-      return [['Time', sayMinutes(o.minutes).replace('about ', '')], ['Strays', `± ${length(o.strayUm)}`], ['File above plate', `${Math.round(o.partAbove * 100)} % at this wear`]]
+      return [['Time', sayMinutes(o.minutes).replace('about ', '')], ['Strays', `± ${length(o.strayUm)}`], ['File above plate now', `${Math.round(o.partAbove * 100)} %`]]
     case 'when':
     case 'bench':
-      return [...work(o), ['Cost', o.perHourMinor === null ? '–' : `${writeMoney(Math.round(o.perHourMinor.likely), props.figures.currency)} a sharp hour`]]
+      return [...work(o), ['A sharp hour', o.perHourMinor === null ? '–' : `${writeMoney(Math.round(o.perHourMinor.likely), props.figures.currency)}`]]
   }
 }
 const rows = computed(() => (props.outcome === null ? [] : rowsOf(props.outcome)))

@@ -54,15 +54,15 @@ const bars = computed(() =>
     const depth = damageDepth(cutter.damage)
     const sound = left - Math.min(left, depth.knownUm)
     const after = Math.max(0, Math.min(left, (props.afterUm?.[cutter.number - 1] ?? cutter.length.um) - props.state.spec.markLengthUm))
-    const gone = Math.max(0, after - sound)
+    const gone = left - sound
     const serious = cutter.damage.some(({ kind }) => ['ends', 'unfit'].includes(CUTTER_DAMAGE[kind].effect))
     const off = cutter.setting.um - props.targetUm
     return {
       cutter,
       x: middleOf(cutter.number),
       ghost: plate(cutter, 0, props.state.spec.newLengthUm - props.state.spec.markLengthUm),
-      sound: plate(cutter, 0, serious ? 0 : Math.min(sound, after)),
-      hurt: gone > 0 || serious ? plate(cutter, serious ? 0 : sound, after) : null,
+      sound: plate(cutter, 0, serious ? 0 : sound),
+      hurt: gone > 0 || serious ? plate(cutter, serious ? 0 : sound, left) : null,
       off: after < left ? plate(cutter, after, left) : null,
       inRun: props.run?.includes(cutter.number) === true,
       unknown: depth.unknown,
@@ -129,7 +129,7 @@ function move(event: KeyboardEvent): void {
     <div class="scroll"><div :style="{ minWidth: `${state.cutters.length * LEAST_SLOT_PX}px` }">
     <svg :viewBox="`0 ${-EDGE_PAD} ${WIDTH} ${HEIGHT + EDGE_PAD * 2}`" preserveAspectRatio="none" tabindex="0" role="group" :class="{ choosing: run !== undefined }" :aria-label="run === undefined ? 'Loop map. Arrow keys go from cutter to cutter.' : 'Loop map. Arrow keys go from cutter to cutter, with Shift they choose a run.'" @keydown="move" @pointerdown="press" @pointermove="drag" @pointerup="release" @pointercancel="release">
       <defs>
-        <pattern id="taken" width="5" height="5" patternUnits="userSpaceOnUse"><path class="dot" d="M0 2.5H2.5" /></pattern>
+        <pattern id="taken" width="5" height="5" patternUnits="userSpaceOnUse"><rect class="paper" width="5" height="5" /><path class="dot" d="M0 2.5H2.5" /></pattern>
         <pattern id="estimated" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)"><path class="hatch" d="M0 0V6" /></pattern>
       </defs>
       <rect class="chain" x="0" :y="SIDE + 6" :width="WIDTH" :height="CHAIN - 12" />
@@ -138,8 +138,8 @@ function move(event: KeyboardEvent): void {
         <rect class="reach" :x="bar.x - barWidth / 2" :y="bar.cutter.hand === 'left' ? 0 : SIDE + CHAIN" :width="barWidth" :height="SIDE" />
         <path class="ghost" :d="bar.ghost" />
         <path class="sound" :d="bar.sound" />
-        <path v-if="bar.off" class="taken" :d="bar.off" />
         <path v-if="bar.hurt" class="hurt" :d="bar.hurt" />
+        <path v-if="bar.off" class="taken" :d="bar.off" />
         <path v-if="bar.unknown" class="asks" :d="`M${bar.x - barWidth / 2} ${bar.tipY}h${barWidth}`" />
         <circle v-if="bar.minor" class="hurt" :cx="bar.x" :cy="bar.tipY" r="5" />
         <path v-if="bar.gauge !== 'fine'" class="gauge" :class="bar.gauge" :d="bar.gauge === 'high' ? `M${bar.x - 6} ${SIDE + 20}l6 -10 6 10z` : `M${bar.x - 6} ${SIDE + 10}l6 10 6 -10z`" />
@@ -179,6 +179,7 @@ svg { display: block; width: 100%; height: 300px; }
 .choosing { touch-action: none; cursor: crosshair; }
 .struck .reach { fill: color-mix(in srgb, var(--stop) 28%, transparent); }
 .taken { fill: url(#taken); stroke: var(--ink); stroke-width: 1; vector-effect: non-scaling-stroke; pointer-events: none; }
+.paper { fill: color-mix(in srgb, var(--sheet) 72%, transparent); }
 .dot { stroke: var(--ink); stroke-width: 2.5; }
 .sw.taken { background: repeating-linear-gradient(0deg, var(--ink) 0 2px, transparent 2px 4px); border-color: var(--ink); }
 .chosen .reach { fill: color-mix(in srgb, var(--work) 35%, transparent); }
