@@ -35,6 +35,33 @@ const timed = (page: Page, act: string, done: string): Promise<number> =>
     requestAnimationFrame(look)
   })`)
 
+const press = (key: string): string => `(document.activeElement ?? document.body).dispatchEvent(new KeyboardEvent('keydown', { key: ${JSON.stringify(key)}, bubbles: true }));`
+
+/** Going down the triage of a large shed and choosing, key by key. */
+async function triageKeys(page: Page, address: string): Promise<number[]> {
+  await page.goto(`${address}/triage`)
+  await page.locator('[data-triage-link]').nth(20).waitFor()
+  const times: number[] = []
+  for (let row = 0; row < 20; row += 1) {
+    times.push(await timed(page, press('ArrowDown'), `document.activeElement === document.querySelectorAll('[data-triage-link]')[${row}]`))
+    times.push(await timed(page, press('x'), `document.querySelectorAll('.picked').length === ${row + 1}`))
+  }
+  return times
+}
+
+/** Turning the price of a new loop on the decision screen. */
+async function whatIfRedraws(page: Page, address: string): Promise<number[]> {
+  await page.goto(`${address}/loops/N7/decide`)
+  await page.getByRole('slider').first().waitFor()
+  const times: number[] = []
+  for (let turn = 1; turn <= 40; turn += 1) {
+    const minor = turn * 100
+    const act = `const slider = document.querySelector('input[type=range]'); slider.value = '${minor}'; slider.dispatchEvent(new Event('input', { bubbles: true }));`
+    times.push(await timed(page, act, `document.querySelector('output').textContent.includes('${turn}.00')`))
+  }
+  return times
+}
+
 /** First paint of the list and key presses in a shed of 2,000 loops, in the real interface. */
 export async function browserBench(): Promise<Figure[]> {
   const dataDir = mkdtempSync(join(tmpdir(), 'undercliff-bench-'))
@@ -76,7 +103,11 @@ export async function browserBench(): Promise<Figure[]> {
         keys.push(await timed(page, `document.querySelectorAll('.filters button')[${i}].click()`, `location.search === ''`))
       }
     }
+    const triage = await triageKeys(page, address)
+    const redraws = await whatIfRedraws(page, address)
     return [
+      { name: `triage of ${LOOPS} loops: a key press`, value: median(triage), unit: 'ms', limit: { atMost: 50 } },
+      { name: 'what-if: from a slider to the redraw', value: median(redraws), unit: 'ms', limit: { atMost: 50 } },
       { name: `shed of ${LOOPS} loops: to the paint of the list`, value: median(paints), unit: 'ms', limit: { atMost: 50 } },
       { name: `shed of ${LOOPS} loops: a key press on search or filter`, value: median(keys), unit: 'ms', limit: { atMost: 50 } },
     ]

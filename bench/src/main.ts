@@ -1,4 +1,5 @@
 import { browserBench } from './browserBench'
+import { decisionBench } from './decisionBench'
 import { foldBench } from './foldBench'
 import { importBench } from './importBench'
 import { initialScriptBench } from './initialScriptBench'
@@ -6,7 +7,7 @@ import { shedBench } from './shedBench'
 import type { Figure } from './figure'
 
 /** Runs every bench and prints its figures against their limits. Exit code 1 when one is missed. */
-const figures: Figure[] = [...foldBench(), ...importBench(), ...initialScriptBench(), ...(await shedBench()), ...(await browserBench())]
+const figures: Figure[] = [...foldBench(), ...(await decisionBench()), ...importBench(), ...initialScriptBench(), ...(await shedBench()), ...(await browserBench())]
 let missed = 0
 for (const { name, value, unit, limit } of figures) {
   const met = limit === undefined || (limit.atMost === undefined ? value >= (limit.atLeast ?? -Infinity) : value <= limit.atMost)

@@ -6,6 +6,7 @@ import { BEHIND_DAMAGE_UM, filingRemovals, removals, strokesFor } from '../sharp
 import { mean } from '../stats'
 import type { Um } from '../units'
 import { learnedOf } from './learned'
+import { workingsOf } from './workings'
 
 /** What taking metal off leaves, cutter by cutter, whatever the house says about it. */
 export interface Cut {
@@ -36,10 +37,19 @@ export interface Cuts {
 
 function cutOf({ cutters }: LoopState, offUm: readonly Um[], perStrokeUm: number, slopeDeg: number): Cut {
   const afterUm: Um[] = []
-  let [shortestUm, deepestUm, damagedLeft] = [Infinity, 0, 0]
-  let [least, most, measured] = [Infinity, -Infinity, 0]
-  let [leftSum, leftCount, rightSum, rightCount] = [0, 0, 0, 0]
-  let [fewest, greatest, total] = [Infinity, 0, 0]
+  let shortestUm = Infinity
+  let deepestUm = 0
+  let damagedLeft = 0
+  let least = Infinity
+  let most = -Infinity
+  let measured = 0
+  let leftSum = 0
+  let leftCount = 0
+  let rightSum = 0
+  let rightCount = 0
+  let fewest = Infinity
+  let greatest = 0
+  let total = 0
   for (let i = 0; i < cutters.length; i += 1) {
     const cutter = cutters[i]
     if (cutter === undefined) continue
@@ -87,15 +97,13 @@ function withShape(cutter: CutterState): CutterState {
   return takes === 0 ? cutter : { ...cutter, damage: [...cutter.damage, { kind: 'chipped', depthUm: Math.max(0, takes - BEHIND_DAMAGE_UM) }] }
 }
 
-const known = new WeakMap<LoopState, Cuts>()
-
 /**
  * Every way of taking metal off a loop. They depend on the loop alone, so each is worked out once
  * for a state, and a decision under another school finds it there.
  */
 export function cutsOf(state: LoopState): Cuts {
-  const before = known.get(state)
-  if (before !== undefined) return before
+  const kept = workingsOf(state)
+  if (kept.cuts !== undefined) return kept.cuts
   const { removal, perStroke, slopeDeg } = learnedOf(state)
   const { cutters } = state
   const cut = (offUm: readonly Um[]): Cut => cutOf(state, offUm, perStroke.meanUm, slopeDeg)
@@ -111,6 +119,6 @@ export function cutsOf(state: LoopState): Cuts {
     },
     grind: cut(removals(cutters.map(withShape), 'wheel', Math.round(removal.grind.meanUm), true)),
   }
-  known.set(state, cuts)
+  kept.cuts = cuts
   return cuts
 }

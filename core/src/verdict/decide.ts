@@ -5,7 +5,7 @@ import type { Action } from '../log'
 import { NO_MINUTES, type MinutesRange } from '../sharpen'
 import { atBound, depthOpen, type End } from './bounds'
 import { choose, type Chosen } from './choose'
-import { forecast, type Forecast } from './forecast'
+import type { Forecast } from './forecast'
 import { findAll } from './needs'
 import { layOut, simulateOptions } from './options'
 import type { Bounds, Option, Verdict } from './verdict'
@@ -24,8 +24,7 @@ interface WorkedOut {
 }
 
 function workOut(state: LoopState, rules: HouseRules): WorkedOut {
-  const ahead = forecast(state, rules)
-  const { needs, limits, standing } = findAll(state, rules, ahead)
+  const { ahead, needs, limits, standing } = findAll(state, rules)
   const options = simulateOptions(layOut(state, rules, ahead, needs), limits)
   return { ahead, options, chosen: choose({ state, rules, ahead, options, needs, limits, standing }) }
 }

@@ -2,6 +2,7 @@ import type { LoopState } from '../fold'
 import { summarise, type CutterSummary } from '../measure'
 import { mean, type LifetimeBelief } from '../stats'
 import type { Um } from '../units'
+import { workingsOf } from './workings'
 import { learnPerStroke, learnRemoval, learnSharpness, usualWear, type Population, type RemovalBelief, type StrokeBelief } from '../wear'
 
 /** What a loop shows by itself, whatever the house rules are. */
@@ -24,14 +25,13 @@ export interface Learned {
   readonly slopeDeg: number
 }
 
-const known = new WeakMap<LoopState, Learned>()
-
 /**
  * What a loop shows by itself. A state never changes, so it is worked out once for each: a decision
  * asks for it under every school.
  */
 export function learnedOf(state: LoopState): Learned {
-  let learned = known.get(state)
+  const kept = workingsOf(state)
+  let { learned } = kept
   if (learned === undefined) {
     const { removals } = state
     learned = {
@@ -47,7 +47,7 @@ export function learnedOf(state: LoopState): Learned {
       settingMeasured: state.cutters.every(({ setting }) => setting.known === 'measured'),
       slopeDeg: (Math.atan(state.slope.mean) * 180) / Math.PI,
     }
-    known.set(state, learned)
+    kept.learned = learned
   }
   return learned
 }

@@ -3,8 +3,9 @@ import type { HouseRules } from '../house'
 import { soundUm } from '../sharpen'
 import type { Um } from '../units'
 import { dullness, endings, gaugesHigh, repairs, stops, unknowns } from './findings'
-import type { Forecast } from './forecast'
+import { forecast, type Forecast } from './forecast'
 import type { Reason } from './verdict'
+import { workingsOf } from './workings'
 
 /** What a loop calls for. */
 export interface Needs {
@@ -35,7 +36,33 @@ export interface Standing {
 }
 
 /** Everything found on a loop under a crew's rules. */
-export function findAll(state: LoopState, rules: HouseRules, ahead: Forecast): { needs: Needs; limits: HouseLimits; standing: Standing } {
+export interface Found {
+  readonly ahead: Forecast
+  readonly needs: Needs
+  readonly limits: HouseLimits
+  readonly standing: Standing
+}
+
+/** The rules that what is found rests on; the others only weigh what can be done about it. */
+const keyOf = (rules: HouseRules): string =>
+  `${rules.gaugeSchool} ${rules.woodStep} ${rules.when} ${rules.gaugeHighUm} ${rules.gaugeLowUm} ${rules.reserveUm} ${rules.largestFilingUm} ${rules.evennessUm} ${rules.sideDifferenceUm} ${rules.touchUpTanks} ${rules.benchTanks}`
+
+/**
+ * Everything found on a loop under a crew's rules. A state never changes, so it is looked for once
+ * under each set of rules that matters to it: a decision in full asks under every school.
+ */
+export function findAll(state: LoopState, rules: HouseRules): Found {
+  const key = keyOf(rules)
+  const { found } = workingsOf(state)
+  const before = found.get(key)
+  if (before !== undefined) return before
+  const fresh = look(state, rules)
+  found.set(key, fresh)
+  return fresh
+}
+
+function look(state: LoopState, rules: HouseRules): Found {
+  const ahead = forecast(state, rules)
   const deepestUm = Math.max(...state.cutters.map((cutter) => soundUm(cutter, 0)))
   const repairing = repairs(state, rules, deepestUm, ahead)
   const dull = dullness(state, rules)
@@ -48,6 +75,7 @@ export function findAll(state: LoopState, rules: HouseRules, ahead: Forecast): {
   }
   const unfit = [...standing.ends, ...standing.stopping, ...standing.unknown]
   return {
+    ahead,
     needs: {
       repairs: repairing,
       dullness: dull,

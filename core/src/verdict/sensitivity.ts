@@ -4,7 +4,7 @@ import { loopPriceMinor } from '../house'
 import type { Action } from '../log'
 import type { Hand } from '../loop'
 import { decide } from './decide'
-import { forecast } from './forecast'
+import { learnedOf } from './learned'
 import { metalPriceMinor, perHourAt } from './money'
 import { sideBalance } from './sides'
 import type { Option, Verdict } from './verdict'
@@ -21,13 +21,15 @@ export type Turn =
   | { readonly by: 'sides'; readonly hand: Hand; readonly cutters: number; readonly turnsTo: Action }
 
 const MOST_FACTOR = 20
+/** Halvings that find a factor to a few parts in a million. */
+const HALVINGS = 22
 
 /** Factor at which a rises above b, if it does between two factors; found by halving. */
 function crossing(differ: (factor: number) => number, from: number, to: number): number | null {
   if (differ(from) === 0 || differ(from) > 0 === differ(to) > 0) return null
   let [low, high] = [from, to]
   const sign = differ(low) > 0
-  for (let i = 0; i < 40; i += 1) {
+  for (let i = 0; i < HALVINGS; i += 1) {
     const middle = (low + high) / 2
     if (differ(middle) > 0 === sign) low = middle
     else high = middle
@@ -105,7 +107,7 @@ function turnOfMeasuring(state: LoopState, rules: HouseRules, verdict: Verdict):
 }
 
 function turnOfSides(state: LoopState, rules: HouseRules, verdict: Verdict): Turn[] {
-  const balance = sideBalance(state, rules, forecast(state, rules))
+  const balance = sideBalance(state, rules, learnedOf(state))
   const { readingsNeeded, difference } = balance
   if (readingsNeeded === null || difference === null || balance.beyond || balance.within) return []
   const hand: Hand = readingsNeeded.left >= readingsNeeded.right ? 'left' : 'right'
@@ -117,7 +119,7 @@ function turnOfSides(state: LoopState, rules: HouseRules, verdict: Verdict): Tur
 /** What would change a verdict: prices, and measurements that nobody has taken yet. */
 export function sensitivity(state: LoopState, rules: HouseRules, verdict: Verdict): Turn[] {
   if (state.retired !== null || verdict.reasons.some(({ rule }) => rule === 'endsLoop' || rule === 'atMark')) return []
-  const { summary } = forecast(state, rules)
+  const { summary } = learnedOf(state)
   const usableUm = Math.max(0, summary.shortest.length.um - state.spec.markLengthUm - rules.reserveUm)
   return [...turnsOfPrices(state, rules, verdict, usableUm), ...turnOfMeasuring(state, rules, verdict), ...turnOfSides(state, rules, verdict)]
 }
