@@ -240,7 +240,7 @@ export class Diary {
       this.pass(step / 2).day(person, tanks, conditions)
       // Long in gritty bark it comes back dull, full chisel sooner; most are touched up before.
       const dull = conditions === 'gritty' ? tanks >= (this.spec.cutterType === 'fullChisel' ? 1.5 : 2) : round % 9 === 0
-      const fileAge = FILE_AGES[round % FILE_AGES.length] ?? 'used'
+      const fileAge = FILE_AGES[Math.floor(round / 2) % FILE_AGES.length] ?? 'used'
       if (round % 3 === 0) {
         this.pass(step / 2).sharpen(person, 'fileBench', {
           gauges: gauges && round % 12 === 0,
@@ -248,7 +248,7 @@ export class Diary {
           dull,
           fileAge,
         })
-      } else this.pass(step / 2).sharpen(person, 'fileField', { dull, fileAge, pairs: round % 4 === 1 ? 4 : 0 })
+      } else this.pass(step / 2).sharpen(person, 'fileField', { dull, fileAge, pairs: round % 2 === 1 ? 4 : 0 })
     }
     return this
   }

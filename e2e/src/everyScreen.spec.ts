@@ -1,6 +1,6 @@
 import { expect, test, violations } from './testing'
 
-const SCREENS = ['/', '/loops/K3', '/loops/T5/measure', '/loops/K3/sharpened', '/loops/P1/note/inspected', '/loops/P1/note/ran', '/loops/P1/note/struck', '/loops/P1/note/retired', '/add/loop', '/add/saw', '/crew', '/identify', '/loops/P1/note/gaugesLowered', '/loops/K3/spec', '/saws/Kittiwake', '/scan', '/tags', '/import', '/me']
+const SCREENS = ['/', '/loops/K3', '/loops/T5/measure', '/loops/K3/sharpened', '/loops/P1/note/inspected', '/loops/P1/note/ran', '/loops/P1/note/struck', '/loops/P1/note/retired', '/add/loop', '/add/saw', '/crew', '/identify', '/loops/P1/note/gaugesLowered', '/loops/K3/spec', '/saws/Kittiwake', '/scan', '/tags', '/import', '/me', '/loops/K3/decide', '/loops/K1/decide', '/triage', '/rules', '/wear']
 const LOOKS = [
   { name: 'desk, by day', size: { width: 1280, height: 800 }, scheme: 'light' },
   { name: 'phone, at night', size: { width: 390, height: 844 }, scheme: 'dark' },
@@ -23,7 +23,7 @@ for (const { name, size, scheme } of LOOKS) {
 
 test('on a phone every button of the quick entries is a target of 48 px', async ({ page, open }) => {
   await page.setViewportSize({ width: 390, height: 844 })
-  for (const path of ['/loops/P1/sharpened', '/loops/P1/note/ran', '/loops/P1/measure']) {
+  for (const path of ['/loops/P1/sharpened', '/loops/P1/note/ran', '/loops/P1/measure', '/loops/P1/note/struck', '/loops/K3/decide', '/triage', '/rules']) {
     await open(path)
     await expect(page.getByRole('heading').first()).toBeVisible()
     const small = await page.evaluate(() =>

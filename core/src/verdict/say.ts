@@ -19,7 +19,7 @@ export const ACTION_WORDS: Record<Action, string> = {
   file: 'File at bench',
   lowerGauges: 'Lower gauges',
   touchUp: 'Touch up',
-  dirtyDuty: 'Keep for dirty work',
+  dirtyDuty: 'Dirty duty',
   runOn: 'Run on',
 }
 

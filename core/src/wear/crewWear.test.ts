@@ -22,11 +22,20 @@ const times = <T>(count: number, one: T): T[] => Array.from({ length: count }, (
 describe('what comes off, told apart', () => {
   test('the one who takes more off one side shows, with an interval that says how sure that is', () => {
     const samples = [...times(12, sample('tobe', 90, 150)), ...times(12, sample('iska', 100, 100))]
-    const { person, personSide } = learnBy(samples, 'touchUp')
+    const { person, personSide, sideGap } = learnBy(samples, 'touchUp')
     expect(person.map(({ group }) => group)).toEqual(['tobe', 'iska'])
     const of = (group: string) => personSide.find((one) => one.group === group)
     expect(of('tobe|right')?.low).toBeGreaterThan(of('tobe|left')?.high ?? 0)
+    expect(sideGap.find(({ group }) => group === 'tobe')?.low).toBeGreaterThan(40)
     expect(Math.abs((of('iska|right')?.mean ?? 0) - (of('iska|left')?.mean ?? 0))).toBeLessThan(5)
+  })
+
+  test('both sides of one sharpening are compared with each other: few show what many means would not', () => {
+    const { sideGap } = learnBy([...times(4, sample('tobe', 90, 140)), ...times(4, sample('iska', 100, 104))], 'touchUp')
+    const of = (group: string) => sideGap.find((one) => one.group === group)
+    expect(of('tobe')?.low).toBeGreaterThan(0)
+    expect(of('iska')?.low).toBeLessThan(0)
+    expect(of('iska')?.high).toBeGreaterThan(0)
   })
 
   test('one figure is not believed against common practice', () => {

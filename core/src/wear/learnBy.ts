@@ -11,7 +11,16 @@ export interface RemovalGroups {
   readonly fileAge: readonly GroupBelief<FileAge>[]
   /** Each person's sides apart: `personId|hand`. */
   readonly personSide: readonly GroupBelief[]
+  /** By person: how much more came off the right than off the left, in the same sharpening. */
+  readonly sideGap: readonly GroupBelief[]
 }
+
+/**
+ * How far people's sides differ from one another, and how far a single sharpening's does from its
+ * person's. The same hand, file and caliper do both sides, so this strays less than the removal
+ * itself. Starting values.
+ */
+const GAP = { betweenUm: 30, withinUm: 25 } as const
 
 type Key<K extends string> = (sample: RemovalSample) => readonly Observation<K>[]
 
@@ -23,6 +32,11 @@ const sidesOf = <K extends string>(sample: RemovalSample, key: (hand: Hand) => K
     const side = sample.sides?.[hand]
     return side === undefined ? [] : [{ group: key(hand), value: side.um, weight: sample.sharpenings }]
   })
+
+const gapOf = ({ personId, sides, sharpenings }: RemovalSample): Observation[] =>
+  personId == null || sides?.left === undefined || sides.right === undefined
+    ? []
+    : [{ group: personId, value: sides.right.um - sides.left.um, weight: sharpenings }]
 
 /**
  * What a sharpening of one kind takes off by person, side, method and age of the file; each drawn
@@ -41,6 +55,7 @@ export function learnBy(samples: readonly RemovalSample[], population: Populatio
     side: by((sample) => sidesOf(sample, (hand) => hand)),
     method: by((sample) => whole(sample.method, sample)),
     fileAge: by((sample) => whole(sample.fileAge, sample)),
+    sideGap: shrunkGroups(mine.flatMap(gapOf), { mean: 0, sd: GAP.betweenUm }, GAP.withinUm),
     personSide: by((sample) => (sample.personId == null ? [] : sidesOf(sample, (hand) => `${sample.personId ?? ''}|${hand}`))),
   }
 }

@@ -149,7 +149,17 @@ const costLine = computed(() => {
     </section>
 
     <div class="two">
-      <OptionRows class="sheet" :options="would.options" :shown="option?.action ?? would.action" :advised="would.advised" :figures="shed.figures" @show="shown = $event" />
+      <div class="stack side">
+        <OptionRows class="sheet" :options="would.options" :shown="option?.action ?? would.action" :advised="would.advised" :figures="shed.figures" @show="shown = $event" />
+        <SidesPanel v-if="sides" class="sheet" :sides="sides" :rules="rules" :figures="shed.figures" />
+        <section v-if="life" class="sheet stack" aria-labelledby="life-title">
+          <h2 id="life-title">{{ life.end ? `At its own rate it ends about ${day(life.end.likely)}` : 'Too little use yet to say when it ends' }}</h2>
+          <p v-if="life.end">From {{ day(life.end.from) }}{{ life.end.to ? ` to ${day(life.end.to)}` : ' on, with no end that can be said' }}; {{ life.end.aMonth.toFixed(1) }} sharpenings a month so far, {{ sayRange(life.sharpeningsLeft) }} left.</p>
+          <p>Stays sharp for {{ life.sharpness.mean.toFixed(1) }} clean tanks ({{ life.sharpness.low.toFixed(1) }} to {{ life.sharpness.high.toFixed(1) }}; {{ life.sharpness.ended }} seen to go dull).</p>
+          <p>A routine filing takes {{ Math.round(life.removal.lowUm) }} to {{ Math.round(life.removal.highUm) }} µm, a stroke about {{ Math.round(life.perStroke.meanUm) }} µm{{ life.removal.own > 0 ? `; ${life.removal.own} of its own measured` : '; common practice, none of its own measured' }}.</p>
+          <p class="soft">Made under version {{ verdict.rulesVersion }} of the house rules. <RouterLink to="/rules">House rules</RouterLink> · <RouterLink to="/wear">What wears, over all loops</RouterLink></p>
+        </section>
+      </div>
       <div class="stack side">
         <WhatIfPanel class="sheet" :state="state" :rules="rules" :turned="turned ?? asItIs(state, rules)" :would="would.advised" :advised="verdict.advised" :figures="shed.figures" @turn="turned = $event" />
         <section v-if="turns.length > 0" class="sheet" aria-labelledby="turns-title">
@@ -158,16 +168,6 @@ const costLine = computed(() => {
         </section>
         <GrinderCard v-if="isWheel && grinder" class="sheet" :grinder="grinder" :figures="shed.figures" />
       </div>
-    </div>
-    <div class="two">
-      <SidesPanel v-if="sides" class="sheet" :sides="sides" :rules="rules" :figures="shed.figures" />
-      <section v-if="life" class="sheet stack" aria-labelledby="life-title">
-        <h2 id="life-title">{{ life.end ? `At its own rate it ends about ${day(life.end.likely)}` : 'Too little use yet to say when it ends' }}</h2>
-        <p v-if="life.end">From {{ day(life.end.from) }}{{ life.end.to ? ` to ${day(life.end.to)}` : ' on, with no end that can be said' }}; {{ life.end.aMonth.toFixed(1) }} sharpenings a month so far, {{ sayRange(life.sharpeningsLeft) }} left.</p>
-        <p>Stays sharp for {{ life.sharpness.mean.toFixed(1) }} clean tanks ({{ life.sharpness.low.toFixed(1) }} to {{ life.sharpness.high.toFixed(1) }}; {{ life.sharpness.ended }} seen to go dull).</p>
-        <p>A routine filing takes {{ Math.round(life.removal.lowUm) }} to {{ Math.round(life.removal.highUm) }} µm, a stroke about {{ Math.round(life.perStroke.meanUm) }} µm{{ life.removal.own > 0 ? `; ${life.removal.own} of its own measured` : '; common practice, none of its own measured' }}.</p>
-        <p class="soft">Made under version {{ verdict.rulesVersion }} of the house rules. <RouterLink to="/rules">House rules</RouterLink> · <RouterLink to="/wear">What wears, over all loops</RouterLink></p>
-      </section>
     </div>
     <OverrulePanel v-if="overruling && option" :tag="tag" :action="option.action" :advised="verdict.advised" :busy="busy" :wrong="wrong" @close="overruling = false" @overrule="overrule" />
   </div>

@@ -179,7 +179,7 @@ svg { display: block; width: 100%; height: 300px; }
 .choosing { touch-action: none; cursor: crosshair; }
 .struck .reach { fill: color-mix(in srgb, var(--stop) 28%, transparent); }
 .taken { fill: url(#taken); stroke: var(--ink); stroke-width: 1; vector-effect: non-scaling-stroke; pointer-events: none; }
-.paper { fill: color-mix(in srgb, var(--sheet) 72%, transparent); }
+.paper { fill: color-mix(in srgb, var(--sheet) 38%, transparent); }
 .dot { stroke: var(--ink); stroke-width: 2.5; }
 .sw.taken { background: repeating-linear-gradient(0deg, var(--ink) 0 2px, transparent 2px 4px); border-color: var(--ink); }
 .chosen .reach { fill: color-mix(in srgb, var(--work) 35%, transparent); }

@@ -68,6 +68,7 @@ const where = computed(() => (state.value === null ? '' : sayPlace(state.value.p
 const file = computed(() => (state.value === null || ahead.value === null ? null : fileFor(state.value.spec, ahead.value.summary.shortest.length.um, rules.value.fileSchool)))
 const angle = computed(() => (state.value === null ? 0 : topPlateAngleFor(state.value.spec, rules.value.chiselAngleDeg)))
 const balance = computed(() => (state.value === null || ahead.value === null ? null : sideBalance(state.value, rules.value, ahead.value)))
+const feasible = computed(() => verdict.value?.options.filter((option) => option.feasible).length ?? 0)
 const gauges = computed(() => {
   if (ahead.value === null) return ''
   const { settingUm, targetUm, settingMeasured, gaugePass } = ahead.value
@@ -110,12 +111,15 @@ const gauges = computed(() => {
     <section class="sheet">
       <h2>Round the loop from the start mark <span class="soft">{{ ahead.summary.measured }} of {{ state.cutters.length }} cutters measured</span></h2>
       <LoopMap :state="state" :lengths="shed.lengths" :selected="selected" :target-um="ahead.targetUm" @select="selected = $event" />
-      <p><strong>Gauges.</strong> {{ gauges }}</p>
     </section>
 
     <div class="two">
       <LifeChart class="sheet" :state="state" :forecast="ahead" :reserve-um="rules.reserveUm" />
-      <SidesPanel class="sheet" :sides="balance" :rules="rules" :figures="shed.figures" />
+      <div class="stack">
+        <SidesPanel class="sheet" :sides="balance" :rules="rules" :figures="shed.figures" />
+        <section class="sheet" aria-labelledby="gauges-title"><h2 id="gauges-title">Depth gauges</h2><p>{{ gauges }}</p></section>
+        <section class="sheet" aria-labelledby="decide-title"><h2 id="decide-title">What else could be done</h2><p>{{ feasible }} ways are open, with their costs, and what would change the verdict. <RouterLink :to="`${base}/decide`">Decide</RouterLink></p></section>
+      </div>
     </div>
     <LogList class="sheet" :entries="loop.entries" :waiting="loop.waiting" :lengths="shed.lengths" @strike="loop.strikeOut" />
   </div>
@@ -132,7 +136,8 @@ const gauges = computed(() => {
 .do { display: grid; gap: 12px; align-content: start; }
 .do .next { font-size: 1.2rem; min-height: 60px; }
 .others { display: grid; grid-template-columns: repeat(3, 1fr); gap: 6px; }
-.two { display: grid; grid-template-columns: minmax(0, 5fr) minmax(0, 6fr); gap: 14px; }
+.two { display: grid; grid-template-columns: minmax(0, 6fr) minmax(0, 5fr); gap: 14px; align-items: start; }
+.two .stack { gap: 14px; }
 @media (max-width: 900px) {
   .who { grid-template-columns: 84px 1fr; }
   .where { grid-column: 1 / 3; text-align: left; display: flex; flex-wrap: wrap; gap: 4px 12px; align-items: center; }

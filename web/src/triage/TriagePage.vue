@@ -153,7 +153,8 @@ li { display: grid; grid-template-columns: 48px 72px minmax(84px, 120px) minmax(
 .cost { text-align: right; font-weight: 700; }
 .cost small { display: block; font: 400 0.8rem/1.25 var(--text); color: var(--ink-soft); }
 @media (max-width: 800px) {
-  .top { grid-template-columns: minmax(0, 1fr); }
+  .top { grid-template-columns: minmax(0, 1fr); gap: 6px; }
+  .top .soft { display: none; }
   li { grid-template-columns: 48px 60px minmax(0, 1fr); gap: 4px 10px; }
   .sign { width: 60px; }
   .what { grid-column: 1 / 4; }

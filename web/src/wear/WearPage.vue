@@ -29,16 +29,11 @@ const personSide = (key: string): string => {
   const [person = '', hand = ''] = key.split('|')
   return `${shed.nameOf(person)}, ${hand}`
 }
+/** Who surely takes more off one side, the most of them. */
 const longest = computed(() => {
-  const sides = groups.value?.personSide ?? []
-  const gaps = [...new Set(sides.map(({ group }) => group.split('|')[0] ?? ''))].flatMap((person) => {
-    const of = (hand: string) => sides.find(({ group }) => group === `${person}|${hand}`)
-    const [left, right] = [of('left'), of('right')]
-    if (left === undefined || right === undefined) return []
-    const [more, less] = left.mean > right.mean ? [left, right] : [right, left]
-    return more.low > less.high ? [{ person, hand: more.group.split('|')[1] ?? '', byUm: more.mean - less.mean }] : []
-  })
-  return gaps.sort((a, b) => b.byUm - a.byUm)[0] ?? null
+  const gaps = (groups.value?.sideGap ?? []).filter(({ low, high }) => low > 0 || high < 0)
+  const [most] = [...gaps].sort((a, b) => Math.abs(b.mean) - Math.abs(a.mean))
+  return most === undefined ? null : { person: most.group, hand: most.mean > 0 ? 'right' : 'left', byUm: Math.abs(most.mean) }
 })
 const title = computed(() => (longest.value === null ? 'Nobody surely takes more off one side' : `${shed.nameOf(longest.value.person)} takes ${Math.round(longest.value.byUm)} µm more off the ${longest.value.hand} each time`))
 const nothing = computed(() => wear.value !== null && (groups.value?.side.length ?? 0) === 0)
