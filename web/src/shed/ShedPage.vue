@@ -229,7 +229,7 @@ onKeyStroke(['ArrowLeft', 'ArrowRight', 'ArrowUp', 'ArrowDown'], (event) => {
 .find { position: relative; display: flex; align-items: center; flex: 0 1 170px; min-width: 130px; }
 .find input { width: 100%; min-height: var(--target); padding: 4px 12px; border: 2px solid var(--rule-strong); border-radius: 4px; background: var(--sheet); color: var(--ink); font: 400 1rem var(--text); }
 .find kbd { position: absolute; right: 10px; }
-.filters { display: flex; gap: 5px; }
+.filters { display: flex; gap: 5px; flex-wrap: wrap; }
 .filters .act { padding: 4px 7px; gap: 5px; font-size: 0.84rem; white-space: nowrap; border-width: 1px; }
 .ledger { border-top: 2px solid var(--rule-strong); }
 .line > * { min-width: 0; }
@@ -252,7 +252,7 @@ onKeyStroke(['ArrowLeft', 'ArrowRight', 'ArrowUp', 'ArrowDown'], (event) => {
   .beside { grid-template-columns: 1fr 1fr; padding-left: 8px; }
   .tools { flex-wrap: wrap; }
   .find { flex-basis: 100%; }
-  .filters { overflow-x: auto; max-width: 100%; padding: 4px; margin: -4px; }
+  .filters { overflow-x: auto; max-width: 100%; padding: 4px; margin: -4px; flex-wrap: nowrap; }
   .filters .act { flex: none; }
 }
 @media (max-width: 430px) {
