@@ -41,6 +41,10 @@ const TAKES_UM: Record<SharpenMethod, number> = { fileField: 100, fileBench: 200
 /** How a file bites while it is fresh, and when it begins to skate. */
 const BITE: Record<FileAge, number> = { fresh: 1.15, used: 1, worn: 0.8 }
 
+/** Whether a stretch in gritty bark leaves an edge dull: full chisel nearly always, others mostly after two tanks. */
+const dullsInGrit = (cutterType: LoopSpec['cutterType'], tanks: number, round: number): boolean =>
+  cutterType === 'fullChisel' ? tanks >= 1.5 || round % 2 === 0 : (tanks >= 2 && round % 4 !== 0) || (tanks >= 1.5 && round % 3 === 0)
+
 /**
  * Lives one loop through the season: keeps what is true of its cutters and writes down what the
  * crew would have.
@@ -239,7 +243,7 @@ export class Diary {
       const conditions = this.random.pick(['clean', 'clean', 'gritty'] as const)
       this.pass(step / 2).day(person, tanks, conditions)
       // Long in gritty bark it comes back dull, full chisel sooner; most are touched up before.
-      const dull = conditions === 'gritty' ? tanks >= (this.spec.cutterType === 'fullChisel' ? 1.5 : 2) : round % 9 === 0
+      const dull = conditions === 'gritty' ? dullsInGrit(this.spec.cutterType, tanks, round) : round % 9 === 0
       const fileAge = FILE_AGES[Math.floor(round / 2) % FILE_AGES.length] ?? 'used'
       if (round % 3 === 0) {
         this.pass(step / 2).sharpen(person, 'fileBench', {

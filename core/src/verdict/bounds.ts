@@ -7,12 +7,15 @@ export type End = 'least' | 'most'
 
 const bound = ({ kind }: CutterDamage, end: End): Um => CUTTER_DAMAGE[kind].boundsUm?.[end === 'least' ? 0 : 1] ?? 0
 
-/** Damage that a strike may have left on a cutter nobody has looked at. */
-function fromStrikes(strikes: readonly OpenStrike[], number: number, end: End): CutterDamage[] {
-  const met = strikes.find(({ cutters }) => cutters.includes(number))
-  if (met === undefined) return []
+/**
+ * Damage that a strike may have left on a cutter nobody has looked at. Where nobody said which
+ * cutters it met, at worst it is the shortest, and at best none was hurt.
+ */
+function fromStrikes(strikes: readonly OpenStrike[], number: number, isShortest: boolean, end: End): CutterDamage[] {
+  const met = strikes.find(({ cutters }) => cutters.includes(number) || (cutters.length === 0 && isShortest && end === 'most'))
+  if (met === undefined || met.against === 'soil') return []
   const kind = met.against === 'metal' ? 'metal' : 'stone'
-  return met.against === 'soil' ? [] : [{ kind, depthUm: bound({ kind, depthUm: null }, end) }]
+  return [{ kind, depthUm: bound({ kind, depthUm: null }, end) }]
 }
 
 /** Whether anything about the depth of damage on a loop is not known. */
@@ -25,6 +28,8 @@ export const depthOpen = ({ cutters, openStrikes }: LoopState): boolean =>
  * be. Never more than a cutter has left.
  */
 export function atBound(state: LoopState, end: End): LoopState {
+  const shortestUm = Math.min(...state.cutters.map(({ length }) => length.um))
+  const shortest = state.cutters.find(({ length }) => length.um === shortestUm)?.number
   return {
     ...state,
     openStrikes: [],
@@ -35,7 +40,7 @@ export function atBound(state: LoopState, end: End): LoopState {
         ...cutter.damage.map((one) =>
           one.depthUm === null && CUTTER_DAMAGE[one.kind].effect === 'depth' ? { ...one, depthUm: Math.min(deepest, bound(one, end)) } : one,
         ),
-        ...(cutter.damage.length > 0 ? [] : fromStrikes(state.openStrikes, cutter.number, end)),
+        ...(cutter.damage.length > 0 ? [] : fromStrikes(state.openStrikes, cutter.number, cutter.number === shortest, end)),
       ]
       // What is supposed here counts as known, so that what follows from it is told.
       return { ...cutter, damage, length: { ...cutter.length, known: 'measured' as const } }

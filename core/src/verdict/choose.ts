@@ -16,7 +16,7 @@ export interface Chosen {
 }
 
 /** What speaks against an option without making it impossible: a limit or a habit of the house. */
-const SOFT: ReadonlySet<Rule> = new Set(['uneven', 'sidesDiffer', 'fileForRoutine', 'wheelAtBench', 'sharpenedAtBench', 'damageLeft'])
+const SOFT: ReadonlySet<Rule> = new Set(['uneven', 'sidesDiffer', 'fileForRoutine', 'wheelAtBench', 'sharpenedAtBench', 'damageLeft', 'notFitForAnything'])
 const isSoft = ({ rule }: Reason): boolean => SOFT.has(rule)
 
 const rate = ({ perHourMinor }: Option): number => perHourMinor?.likely ?? Infinity

@@ -99,6 +99,20 @@ describe('what must come out right', () => {
     expect(verdict.bounds?.most.sharpeningsLeft.likely).toBeLessThan(verdict.bounds?.least.sharpeningsLeft.likely ?? 0)
   })
 
+  test('a strike on nobody knows which cutter: at best nothing, at worst the shortest is hit deep', () => {
+    const { bounds, options } = verdictOf(new Log().measureAll((n) => (n === 7 ? 6800 : 7000)).add('struck', { against: 'metal' }))
+    expect(bounds).toMatchObject({ least: { depthUm: 0, action: 'runOn' }, most: { depthUm: 3000, action: 'dirtyDuty' } })
+    expect(options.filter(({ feasible }) => feasible).map(({ action }) => action)).toEqual(['retire'])
+  })
+
+  test('what is over is over for every job, and what must not cut does not run on', () => {
+    const cracked = verdictOf(new Log().add('inspected', { readings: [], parts: [{ kind: 'driveLinkCracked', nearCutter: null }] }).add('ran', { tanks: 8, conditions: 'clean' }))
+    expect(cracked.options.filter(({ feasible }) => feasible).map(({ action }) => action)).toEqual(['retire'])
+    expect(optionOf(cracked, 'regrind').reasons[0]).toMatchObject({ rule: 'endsLoop', damage: 'driveLinkCracked' })
+    const missing = verdictOf(new Log().measureAll(7000).add('measured', { readings: [{ cutter: 3, damage: [{ kind: 'missing', depthUm: null }] }] }))
+    expect(optionOf(missing, 'runOn').reasons[0]?.rule).toBe('notFitForAnything')
+  })
+
   test('a house without grinder or shop files what it can', () => {
     const verdict = verdictOf(struck(7000, 300), { grinderOwned: false, shopUsed: false })
     expect(verdict.action).toBe('file')

@@ -26,6 +26,10 @@ export interface HouseLimits {
   readonly deepestUm: Um
   /** Why the loop is fit for nothing, dirty work included, until somebody has seen to it. */
   readonly unfit: readonly Reason[]
+  /** Why it must not cut as it is. */
+  readonly notAsItIs: readonly Reason[]
+  /** Why no work brings it back. */
+  readonly over: readonly Reason[]
 }
 
 /** What stands in the way of use, gravest first. */
@@ -34,6 +38,8 @@ export interface Standing {
   readonly stopping: readonly Reason[]
   readonly unknown: readonly Reason[]
 }
+
+const NOT_FIT: readonly Reason[] = [{ rule: 'notFitForAnything' }]
 
 /** Everything found on a loop under a crew's rules. */
 export interface Found {
@@ -73,6 +79,7 @@ function look(state: LoopState, rules: HouseRules): Found {
     stopping: stops(state, rules, ahead),
     unknown: unknowns(state, rules, ahead),
   }
+  const barred = standing.ends.length + standing.stopping.length > 0 || standing.unknown.some(({ rule }) => rule === 'struckUnseen' || rule === 'perhapsAtMark')
   const unfit = [...standing.ends, ...standing.stopping, ...standing.unknown]
   return {
     ahead,
@@ -84,7 +91,12 @@ function look(state: LoopState, rules: HouseRules): Found {
       all: [...metal, ...gauges],
       bench: dull.some(({ rule }) => rule === 'dull' || rule === 'benchDue'),
     },
-    limits: { deepestUm, unfit: unfit.length === 0 ? [] : [{ rule: 'notFitForAnything' }] },
+    limits: {
+      deepestUm,
+      unfit: unfit.length === 0 ? [] : NOT_FIT,
+      notAsItIs: barred ? NOT_FIT : [],
+      over: standing.ends.length > 0 ? standing.ends.slice(0, 1) : [],
+    },
     standing,
   }
 }

@@ -217,14 +217,14 @@ export function simulateOptions(bench: Bench, limits: HouseLimits): Option[] {
   const leftOfSpell = Math.max(0, 1 - (state.wearTanksSinceSharpened * 0.5) / Math.max(0.5, ahead.sharpness.mean))
 
   const plans: Plan[] = [
-    { action: 'runOn', cut: none, tool: 'none', minutes: NO_MINUTES, goods: {}, against: needs.all, lasts: needs.all.length === 0 ? leftOfSpell : 0 },
+    { action: 'runOn', cut: none, tool: 'none', minutes: NO_MINUTES, goods: {}, against: [...limits.over, ...limits.notAsItIs, ...needs.all], lasts: needs.all.length === 0 ? leftOfSpell : 0 },
     {
       action: 'lowerGauges',
       cut: none,
       tool: 'none',
       minutes: gaugeMinutes(cutters.length),
       goods: {},
-      against: [...(needs.gauges.length === 0 ? [{ rule: 'notNeeded' } as const] : []), ...needs.metal],
+      against: [...limits.over, ...limits.notAsItIs, ...(needs.gauges.length === 0 ? [{ rule: 'notNeeded' } as const] : []), ...needs.metal],
       lasts: leftOfSpell,
     },
     {
@@ -234,6 +234,8 @@ export function simulateOptions(bench: Bench, limits: HouseLimits): Option[] {
       minutes: filingMinutesOf(touchUp.strokes.total, cutters.length, 'field', way.guide),
       goods: { consumablesMinor: filesMinor(touchUp.strokes.total, rules) },
       against: [
+        ...limits.over,
+        ...limits.notAsItIs,
         ...nothingDue,
         ...skates,
         ...(rules.where === 'bench' ? [{ rule: 'sharpenedAtBench', limitFrom: 'house' } as const] : []),
@@ -248,7 +250,7 @@ export function simulateOptions(bench: Bench, limits: HouseLimits): Option[] {
       tool: 'file',
       minutes: filingMinutesOf(file.strokes.total, cutters.length, 'bench', way.guide),
       goods: { consumablesMinor: filesMinor(file.strokes.total, rules) },
-      against: [...nothingDue, ...skates, ...tooDeep, ...fileFor],
+      against: [...limits.over, ...nothingDue, ...skates, ...tooDeep, ...fileFor],
       lasts: 1,
     },
     {
@@ -257,7 +259,7 @@ export function simulateOptions(bench: Bench, limits: HouseLimits): Option[] {
       tool: 'wheel',
       minutes: grindingMinutes(cutters.length, grind.deepestUm),
       goods: { consumablesMinor: rules.wheelPerLoopMinor },
-      against: [...nothingDue, ...(rules.grinderOwned ? [] : [{ rule: 'noGrinder', limitFrom: 'house' } as const]), ...wheelFor],
+      against: [...limits.over, ...nothingDue, ...(rules.grinderOwned ? [] : [{ rule: 'noGrinder', limitFrom: 'house' } as const]), ...wheelFor],
       lasts: 1,
     },
     {
@@ -266,7 +268,7 @@ export function simulateOptions(bench: Bench, limits: HouseLimits): Option[] {
       tool: 'wheel',
       minutes: shopMinutes(),
       goods: { shopMinor: rules.shopFeeMinor },
-      against: [...nothingDue, ...(rules.shopUsed ? [] : [{ rule: 'noShop', limitFrom: 'house' } as const]), ...wheelFor],
+      against: [...limits.over, ...nothingDue, ...(rules.shopUsed ? [] : [{ rule: 'noShop', limitFrom: 'house' } as const]), ...wheelFor],
       lasts: 1,
       daysAway: rules.shopDays,
     },

@@ -47,11 +47,11 @@ const sides = computed(() => (state.value === null || ahead.value === null ? nul
 const grinder = computed(() => (state.value === null || verdict.value === null ? null : grinderFor(state.value, rules.value, verdict.value)))
 const life = computed(() => (state.value === null ? null : lifeOf(state.value, rules.value, new Date().toISOString())))
 
-/** The option whose outcome the map shows: the one asked for, else the advised one, else filing. */
+/** The option whose outcome the map shows: the one asked for, else the advised one, if it is a job. */
 const option = computed(() => {
   const options = would.value?.options ?? []
   const wanted = shown.value ?? would.value?.action
-  return options.find(({ action }) => action === wanted) ?? options.find(({ action }) => action === 'file') ?? null
+  return options.find(({ action }) => action === wanted) ?? null
 })
 const after = computed(() => (option.value !== null && option.value.deepestUm > 0 ? option.value.afterUm : undefined))
 const base = computed(() => `/loops/${encodeURIComponent(props.tag)}`)
@@ -132,7 +132,7 @@ const costLine = computed(() => {
         <p v-if="costLine" class="cost">{{ costLine }}.</p>
         <p v-if="verdict.decision && verdict.action !== verdict.advised" class="caution">Settled by {{ shed.nameOf(verdict.decision.personId) }} against the verdict ({{ ACTION_WORDS[verdict.advised].toLowerCase() }}): {{ verdict.decision.overruled }}</p>
         <p v-else-if="verdict.decision" class="soft">Settled by {{ shed.nameOf(verdict.decision.personId) }}.</p>
-        <p v-if="verdict.bounds" class="caution"><strong>Until it is looked at:</strong> between {{ ACTION_WORDS[verdict.bounds.least.action].toLowerCase() }}, with {{ sayRange(verdict.bounds.least.sharpeningsLeft) }} sharpenings left, and {{ ACTION_WORDS[verdict.bounds.most.action].toLowerCase() }}, with {{ sayRange(verdict.bounds.most.sharpeningsLeft) }}.</p>
+        <p v-if="verdict.bounds" class="caution"><strong>Until it is looked at:</strong> it may turn out to need anything from {{ ACTION_WORDS[verdict.bounds.least.action].toLowerCase() }} ({{ sayRange(verdict.bounds.least.sharpeningsLeft) }} sharpenings left) to {{ ACTION_WORDS[verdict.bounds.most.action].toLowerCase() }} ({{ sayRange(verdict.bounds.most.sharpeningsLeft) }} left).</p>
       </div>
       <div v-if="!state.retired" class="do no-print">
         <button v-if="mayStart" type="button" class="act next" @click="start">{{ JOBS[verdict.action].start }}</button>
@@ -144,13 +144,13 @@ const costLine = computed(() => {
     </div>
 
     <section class="sheet" aria-labelledby="map-title">
-      <h2 id="map-title">Before and after<template v-if="option">: {{ ACTION_WORDS[option.action].toLowerCase() }}</template> <span v-if="turning" class="soft">with what was turned</span></h2>
+      <h2 id="map-title"><template v-if="option">Before and after: {{ ACTION_WORDS[option.action].toLowerCase() }}</template><template v-else>As it stands</template> <span v-if="turning" class="soft">with what was turned</span></h2>
       <LoopMap :state="drawn" :lengths="shed.lengths" :selected="selected" :target-um="ahead.targetUm" :after-um="after" low @select="selected = $event" />
     </section>
 
     <div class="two">
       <div class="stack side">
-        <OptionRows class="sheet" :options="would.options" :shown="option?.action ?? would.action" :advised="would.advised" :figures="shed.figures" @show="shown = $event" />
+        <OptionRows class="sheet" :options="would.options" :shown="option?.action ?? null" :advised="would.advised" :figures="shed.figures" @show="shown = $event" />
         <SidesPanel v-if="sides" class="sheet" :sides="sides" :rules="rules" :figures="shed.figures" />
         <section v-if="life" class="sheet stack" aria-labelledby="life-title">
           <h2 id="life-title">{{ life.end ? `At its own rate it ends about ${day(life.end.likely)}` : 'Too little use yet to say when it ends' }}</h2>

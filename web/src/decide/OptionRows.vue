@@ -5,7 +5,7 @@ import VerdictMark from '../parts/VerdictMark.vue'
 import { inOrder, MONEY_PARTS, partsOf } from './options'
 
 /** What could be done, side by side: what it costs and of what, and what it gives. */
-const props = defineProps<{ options: readonly Option[]; shown: Action; advised: Action; figures: Figures }>()
+const props = defineProps<{ options: readonly Option[]; shown: Action | null; advised: Action; figures: Figures }>()
 const emit = defineEmits<{ show: [Action] }>()
 const ordered = computed(() => inOrder(props.options))
 const most = computed(() => Math.max(1, ...props.options.filter(({ feasible }) => feasible).map(({ money }) => money.totalMinor)))
