@@ -55,7 +55,7 @@ export interface LoopCard {
   readonly lastEntryAt: string
 }
 
-const GRAVITY = { ends: 4, unfit: 3, attention: 3, depth: 2, shape: 1, dullness: 0 } as const
+const GRAVITY = { ends: 4, unfit: 3, attention: 3, depth: 2, shape: 1, gauge: 0.5, dullness: 0 } as const
 
 function gravestDamage(state: LoopState): DamageKind | null {
   let gravest: DamageKind | null = state.parts[0]?.kind ?? null

@@ -70,7 +70,7 @@ describe('every kind', () => {
 
   test('what ends a loop or makes it unfit waits for nothing; dullness waits until it is due', () => {
     for (const { effect, urgency } of [...Object.values(CUTTER_DAMAGE), ...Object.values(PART_DAMAGE)]) {
-      const wanted = { ends: 'beforeUse', unfit: 'beforeUse', attention: 'beforeUse', depth: 'soon', shape: 'soon', dullness: 'whenDue' }
+      const wanted = { ends: 'beforeUse', unfit: 'beforeUse', attention: 'beforeUse', depth: 'soon', shape: 'soon', gauge: 'whenDue', dullness: 'whenDue' }
       expect(urgency).toBe(wanted[effect])
     }
   })

@@ -16,6 +16,8 @@ export type CutterDamageKind =
   | 'backSlope'
   | 'wrongAngle'
   | 'gulletRidge'
+  | 'gaugeHigh'
+  | 'gaugeLow'
   | 'gaugeFlat'
   | 'bumperFiled'
 
@@ -28,6 +30,7 @@ export type PartDamageKind =
   | 'rivetLoose'
   | 'rivetSeized'
   | 'stretched'
+  | 'anglesDiffer'
 
 export type DamageKind = CutterDamageKind | PartDamageKind
 
@@ -39,6 +42,8 @@ export type DamageEffect =
   | 'depth'
   /** Shape to be put right at the bench; no length of its own. */
   | 'shape'
+  /** For the plate and the flat file; no length of the cutter goes. */
+  | 'gauge'
   /** Ends the loop at once, whatever else is true. */
   | 'ends'
   /** Not fit for use as it is; only a trained person can say whether it can be put right. */
@@ -81,6 +86,7 @@ const URGENCY: Readonly<Record<DamageEffect, DamageUrgency>> = {
   attention: 'beforeUse',
   depth: 'soon',
   shape: 'soon',
+  gauge: 'whenDue',
   dullness: 'whenDue',
 }
 
@@ -110,7 +116,9 @@ export const CUTTER_DAMAGE: Readonly<{ [K in CutterDamageKind]: DamageFacts<K> }
   backSlope: facts('backSlope', 'back slope', 'shape', { takesUm: 300 }),
   wrongAngle: facts('wrongAngle', 'wrong angle', 'shape', { takesUm: 400 }),
   gulletRidge: facts('gulletRidge', 'gullet ridge', 'shape'),
-  gaugeFlat: facts('gaugeFlat', 'flat-fronted depth gauge', 'shape'),
+  gaugeHigh: facts('gaugeHigh', 'depth gauge that looks high', 'gauge'),
+  gaugeLow: facts('gaugeLow', 'depth gauge that looks too low', 'unfit'),
+  gaugeFlat: facts('gaugeFlat', 'flat-fronted depth gauge', 'gauge'),
   bumperFiled: facts('bumperFiled', 'bumper filed off', 'unfit'),
 }
 
@@ -123,7 +131,15 @@ export const PART_DAMAGE: Readonly<{ [K in PartDamageKind]: DamageFacts<K> }> = 
   rivetLoose: facts('rivetLoose', 'loose rivet', 'ends'),
   rivetSeized: facts('rivetSeized', 'seized rivet', 'attention'),
   stretched: facts('stretched', 'stretched past the tensioner', 'ends'),
+  anglesDiffer: facts('anglesDiffer', 'left and right angles differ', 'shape'),
 }
 
 export const CUTTER_DAMAGE_KINDS = Object.keys(CUTTER_DAMAGE) as CutterDamageKind[]
 export const PART_DAMAGE_KINDS = Object.keys(PART_DAMAGE) as PartDamageKind[]
+
+/** How soon, in words. */
+export const URGENCY_WORDS: Readonly<Record<DamageUrgency, string>> = {
+  beforeUse: 'before it cuts again',
+  soon: 'soon: it brings the next sharpening forward',
+  whenDue: 'with the next sharpening',
+}

@@ -35,7 +35,7 @@ describe('fold', () => {
     expect(cutters[2]?.length).toMatchObject({ um: 7600, known: 'measured' })
     expect(cutters[3]?.length).toMatchObject({ um: 7700, known: 'estimated' })
     expect(removals).toEqual([
-      { population: 'routine', perSharpeningUm: 300, sharpenings: 1, personId: null, method: 'fileBench', sides: { left: { um: 300, cutters: 1 } } },
+      { population: 'routine', perSharpeningUm: 300, sharpenings: 1, at: hour(1), personId: null, method: 'fileBench', sides: { left: { um: 300, cutters: 1 } } },
     ])
   })
 

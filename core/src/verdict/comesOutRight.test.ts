@@ -134,6 +134,23 @@ describe('what must come out right', () => {
     expect(['measure', 'runOn']).toContain(verdict.action)
   })
 
+  test('gauges seen high or flat are for the plate, not for the file; seen too low they stop it', () => {
+    const seen = (kind: 'gaugeHigh' | 'gaugeFlat' | 'gaugeLow') => new Log().measureAll(7000).add('measured', { readings: [{ cutter: 6, damage: [{ kind, depthUm: null }] }] })
+    for (const kind of ['gaugeHigh', 'gaugeFlat'] as const) {
+      const verdict = verdictOf(seen(kind))
+      expect(verdict).toMatchObject({ action: 'lowerGauges', reasons: [{ rule: 'gaugeToPutRight', cutter: 6, damage: kind }] })
+      expect(verdictOf(seen(kind).add('gaugesLowered', {})).action).toBe('runOn')
+      expect(verdictOf(seen(kind).add('ran', { tanks: 3, conditions: 'clean' }))).toMatchObject({ action: 'touchUp', also: ['lowerGauges'] })
+    }
+    expect(verdictOf(seen('gaugeLow'))).toMatchObject({ action: 'stop', fitForUse: false })
+  })
+
+  test('left and right angles that differ go to the bench, and a wheel puts them right', () => {
+    const log = new Log().measureAll(7000).add('inspected', { readings: [], parts: [{ kind: 'anglesDiffer', nearCutter: null }] })
+    expect(verdictOf(log)).toMatchObject({ action: 'file', reasons: [{ rule: 'shapeToPutRight', damage: 'anglesDiffer' }, {}] })
+    expect(verdictOf(log.file({ method: 'grinder' })).action).toBe('runOn')
+  })
+
   test('kept for dirt, it need not be even', () => {
     const log = struck(7000).add('dutyChanged', { duty: 'dirty' })
     expect(verdictOf(log).action).toBe('runOn')

@@ -10,7 +10,7 @@ import type { Reason, Rule } from './verdict'
 const um = (amount: Um) => ({ unit: 'um', amount }) as const
 
 /** A reason for every cutter and part whose damage has one of the effects. */
-function damageWith(state: LoopState, effect: DamageEffect, rule: Rule): Reason[] {
+function damageWith(state: Pick<LoopState, 'parts' | 'cutters'>, effect: DamageEffect, rule: Rule): Reason[] {
   const reasons: Reason[] = []
   for (const { kind, nearCutter } of state.parts) {
     if (PART_DAMAGE[kind].effect !== effect) continue
@@ -133,6 +133,7 @@ export function repairs(state: LoopState, rules: HouseRules, deepestUm: Um, { su
   if (state.duty === 'dirty') return []
   const reasons: Reason[] = []
   const limit = um(rules.largestFilingUm)
+  reasons.push(...damageWith({ parts: state.parts, cutters: [] }, 'shape', 'shapeToPutRight'))
   for (const { number, hand, damage } of summary.damaged) {
     for (const { kind, depthUm, estimated } of damage) {
       const { effect, fileBites } = CUTTER_DAMAGE[kind]
@@ -180,11 +181,13 @@ function unevenness(rules: HouseRules, summary: Forecast['summary']): Reason[] {
   return reasons
 }
 
-/** Gauges that stand high, if they do. */
-export function gaugesHigh(rules: HouseRules, { gaugePass, settingMeasured }: Forecast): Reason[] {
+/** Gauges that stand high, or that somebody saw were not right. */
+export function gaugesHigh(state: LoopState, rules: HouseRules, { gaugePass, settingMeasured }: Forecast): Reason[] {
+  const seen = damageWith(state, 'gauge', 'gaugeToPutRight')
   const shortBy = -gaugePass.offByUm
-  if (shortBy <= rules.gaugeHighUm) return []
+  if (shortBy <= rules.gaugeHighUm) return seen
   return [
+    ...seen,
     {
       rule: 'gaugesHigh',
       value: um(shortBy),

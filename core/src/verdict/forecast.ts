@@ -4,6 +4,7 @@ import type { CutterSummary } from '../measure'
 import type { LifetimeBelief } from '../stats'
 import type { Um } from '../units'
 import {
+  gaugePassRange,
   nextGaugePass,
   sharpeningsLeft,
   type CountRange,
@@ -26,6 +27,8 @@ export interface Forecast {
   readonly settingMeasured: boolean
   readonly targetUm: Um
   readonly gaugePass: GaugePass
+  /** Sharpenings until the gauges are due, as a range; null when that may never be. */
+  readonly gaugesDue: CountRange | null
   /** Fall of the top plate as learned on this loop, in degrees. */
   readonly slopeDeg: number
   /** Tanks, weighted by dirt, that it stays sharp. */
@@ -52,6 +55,7 @@ export function forecast(state: LoopState, rules: HouseRules): Forecast {
     settingMeasured: learned.settingMeasured,
     targetUm,
     gaugePass: nextGaugePass(settingUm, targetUm, rules.gaugeHighUm, removal.meanUm, slopeDeg),
+    gaugesDue: gaugePassRange(settingUm, targetUm, rules.gaugeHighUm, removal, state.slope),
     slopeDeg,
     sharpness: learned.sharpness,
     wearFactor: learned.wearFactor,

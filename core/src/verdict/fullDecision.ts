@@ -4,7 +4,7 @@ import { rulesConflicts, type HouseRules, type RulesConflict } from '../house'
 import type { Instant } from '../log'
 import { topPlateAngleFor } from '../sharpen'
 import type { LifetimeBelief } from '../stats'
-import { endDate, learnBy, learnRemoval, type CountRange, type EndDate, type GaugePass, type RemovalBelief, type RemovalGroups, type StrokeBelief } from '../wear'
+import { endDate, learnBy, learnRemoval, type CountRange, type EndDate, type GaugePass, type RemovalBelief, type RemovalGroups, type RemovalSample, type StrokeBelief } from '../wear'
 import { decide } from './decide'
 import { forecast } from './forecast'
 import { sensitivity, type Turn } from './sensitivity'
@@ -17,7 +17,10 @@ export interface Life {
   readonly sharpeningsLeft: CountRange
   readonly end: EndDate | null
   readonly gaugePass: GaugePass
+  readonly gaugesDue: CountRange | null
   readonly removal: RemovalBelief
+  /** What was measured to come off, session by session, the latest first. */
+  readonly sessions: readonly RemovalSample[]
   readonly touchUp: RemovalGroups
   readonly routine: RemovalGroups
   readonly perStroke: StrokeBelief
@@ -44,7 +47,9 @@ export function lifeOf(state: LoopState, rules: HouseRules, now: Instant): Life 
     sharpeningsLeft: ahead.sharpeningsLeft,
     end: endDate(ahead.sharpeningsLeft, state.sharpenings, state.registeredAt, now),
     gaugePass: ahead.gaugePass,
+    gaugesDue: ahead.gaugesDue,
     removal: learnRemoval(state.removals, 'routine'),
+    sessions: [...state.removals].reverse(),
     touchUp: learnBy(state.removals, 'touchUp'),
     routine: learnBy(state.removals, 'routine'),
     perStroke: ahead.perStroke,

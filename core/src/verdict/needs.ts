@@ -72,7 +72,7 @@ function look(state: LoopState, rules: HouseRules): Found {
   const deepestUm = Math.max(...state.cutters.map((cutter) => soundUm(cutter, 0)))
   const repairing = repairs(state, rules, deepestUm, ahead)
   const dull = dullness(state, rules)
-  const gauges = gaugesHigh(rules, ahead)
+  const gauges = gaugesHigh(state, rules, ahead)
   const metal = [...repairing, ...dull]
   const standing: Standing = {
     ends: endings(state, ahead),

@@ -134,7 +134,7 @@ function simulate(bench: Bench, plan: Plan): Option {
   const settingUm = ahead.settingUm - cut.dropUm
   const targetUm = targetSetting(spec, cut.meanAfterUm, rules)
   const lowersGauges = action === 'lowerGauges'
-  const gauges = lowersGauges || (cutting && targetUm - settingUm > rules.gaugeHighUm)
+  const gauges = lowersGauges || (cutting && (targetUm - settingUm > rules.gaugeHighUm || bench.needs.gauges.length > 0))
   const gaugesWithFile = tool === 'file' && GUIDES[rules.guide].gaugesToo
   const minutes = gauges && !lowersGauges && !gaugesWithFile ? addMinutes(plan.minutes, gaugeMinutes(state.cutters.length)) : plan.minutes
 

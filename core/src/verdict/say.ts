@@ -118,6 +118,8 @@ export function sayReason(reason: Reason, figures: Figures): string {
       return `The ${reason.hand ?? 'left'} side is ${value} longer on average (limit ${limit}): the saw pulls ${reason.hand ?? 'left'}.`
     case 'gaugesHigh':
       return `Depth gauges stand ${about}${value} high; ${limit} is let run.`
+    case 'gaugeToPutRight':
+      return `${capital(damage)}${at}: plate, flat file, and round its front again.`
     case 'dull':
       return `${capital(value)} marked as ${damage}.`
     case 'benchDue':

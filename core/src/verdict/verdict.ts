@@ -25,6 +25,7 @@ export type Rule =
   | 'uneven'
   | 'sidesDiffer'
   | 'gaugesHigh'
+  | 'gaugeToPutRight'
   | 'dull'
   | 'benchDue'
   | 'touchUpDue'

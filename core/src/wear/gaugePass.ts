@@ -1,5 +1,6 @@
 import { edgeDrop } from '../geometry'
 import type { Um } from '../units'
+import { MOST_SHARPENINGS, type CountRange } from './life'
 
 /** When the depth gauges are due. */
 export interface GaugePass {
@@ -33,4 +34,27 @@ export function nextGaugePass(
   if (roomUm < 0) return { offByUm, dueInSharpenings: 0 }
   const dropUm = edgeDrop(1_000_000, slopeDeg) * (removalUm / 1_000_000)
   return { offByUm, dueInSharpenings: dropUm <= 0 ? null : Math.floor(roomUm / dropUm) + 1 }
+}
+
+/**
+ * The next depth-gauge pass with what is not known of it: soonest when every sharpening takes more
+ * off than is likely and the top plate falls steeper, latest the other way round.
+ *
+ * @param removal mean and 95 % range of what a sharpening takes off
+ * @param slope tangent of the fall of the top plate and its deviation
+ * @returns sharpenings until it is due; null when it never may be
+ */
+export function gaugePassRange(
+  settingUm: Um,
+  targetUm: Um,
+  toleranceUm: Um,
+  removal: { readonly lowUm: number; readonly meanUm: number; readonly highUm: number },
+  slope: { readonly mean: number; readonly sd: number },
+): CountRange | null {
+  const at = (removalUm: number, tangent: number): number | null =>
+    nextGaugePass(settingUm, targetUm, toleranceUm, removalUm, (Math.atan(Math.max(0, tangent)) * 180) / Math.PI).dueInSharpenings
+  const likely = at(removal.meanUm, slope.mean)
+  const low = at(removal.highUm, slope.mean + slope.sd)
+  if (likely === null || low === null) return null
+  return { low, likely, high: Math.min(MOST_SHARPENINGS, at(removal.lowUm, slope.mean - slope.sd) ?? MOST_SHARPENINGS) }
 }

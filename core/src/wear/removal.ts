@@ -1,4 +1,4 @@
-import type { FileAge, SharpenMethod } from '../log'
+import type { FileAge, Instant, SharpenMethod } from '../log'
 import type { Hand } from '../loop'
 import { ROUTINE_REMOVAL_UM } from '../profile'
 import { mean, updateNormalMean } from '../stats'
@@ -16,6 +16,8 @@ export interface RemovalSample {
   readonly perSharpeningUm: Um
   /** How many sharpenings the figure is a mean of. */
   readonly sharpenings: number
+  /** When it was measured. */
+  readonly at?: Instant
   /** Who did it; null when several did, or nobody was named. */
   readonly personId?: string | null
   readonly method?: SharpenMethod
@@ -23,6 +25,9 @@ export interface RemovalSample {
   /** The same by side: mean taken off in one sharpening, and the strokes each cutter was given. */
   readonly sides?: Readonly<Partial<Record<Hand, { readonly um: Um; readonly cutters: number; readonly strokes?: number }>>>
 }
+
+/** What a kind of sharpening is called. */
+export const POPULATION_NAMES: Readonly<Record<Population, string>> = { touchUp: 'touch-up', routine: 'routine filing', grind: 'grind' }
 
 /** What common practice expects, and how far loops and single sharpenings stray from it. */
 export interface RemovalPrior {

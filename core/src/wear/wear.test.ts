@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
-import { nextGaugePass } from './gaugePass'
+import { gaugePassRange, nextGaugePass } from './gaugePass'
 import { sharpeningsLeft } from './life'
 import { learnRemoval, POPULATIONS, REMOVAL_PRIORS, type RemovalSample } from './removal'
 
@@ -93,6 +93,15 @@ describe('gauge pass', () => {
     const { dueInSharpenings } = nextGaugePass(650, 650, 100, 200, 7)
     expect(dueInSharpenings).toBeGreaterThanOrEqual(3)
     expect(dueInSharpenings).toBeLessThanOrEqual(5)
+  })
+
+  test('what is not known of removal and slope widens when it is due', () => {
+    const range = gaugePassRange(650, 650, 100, learnRemoval([], 'routine'), { mean: Math.tan((7 * Math.PI) / 180), sd: 0.03 })
+    expect(range?.likely).toBe(5)
+    expect(range?.low).toBeLessThan(5)
+    expect(range?.high).toBeGreaterThan(5)
+    expect(gaugePassRange(500, 650, 100, learnRemoval([], 'routine'), { mean: 0.12, sd: 0.03 })).toEqual({ low: 0, likely: 0, high: 0 })
+    expect(gaugePassRange(650, 650, 100, learnRemoval([], 'routine'), { mean: 0, sd: 0 })).toBeNull()
   })
 
   test('gauges past the tolerance are due now; a flat top plate never is', () => {

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { onKeyStroke } from '@vueuse/core'
 import { writeLoopFile } from '@undercliff/contract'
-import { ACTION_WORDS, decide, forecast, grinderFor, lifeOf, mayOverrule, sayRange, sayTurn, sensitivity, sideBalance, toothSign, writeMoney, type Action } from '@undercliff/core'
+import { ACTION_WORDS, decide, forecast, grinderFor, lifeOf, mayOverrule, POPULATION_NAMES, sayRange, sayTurn, sensitivity, sideBalance, toothSign, writeMoney, type Action } from '@undercliff/core'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import LoopAway from '../loop/LoopAway.vue'
@@ -157,6 +157,8 @@ const costLine = computed(() => {
           <p v-if="life.end">From {{ day(life.end.from) }}{{ life.end.to ? ` to ${day(life.end.to)}` : ' on, with no end that can be said' }}; {{ life.end.aMonth.toFixed(1) }} sharpenings a month so far, {{ sayRange(life.sharpeningsLeft) }} left.</p>
           <p>Stays sharp for {{ life.sharpness.mean.toFixed(1) }} clean tanks ({{ life.sharpness.low.toFixed(1) }} to {{ life.sharpness.high.toFixed(1) }}; {{ life.sharpness.ended }} seen to go dull).</p>
           <p>A routine filing takes {{ Math.round(life.removal.lowUm) }} to {{ Math.round(life.removal.highUm) }} µm, a stroke about {{ Math.round(life.perStroke.meanUm) }} µm{{ life.removal.own > 0 ? `; ${life.removal.own} of its own measured` : '; common practice, none of its own measured' }}.</p>
+          <p v-if="life.gaugesDue">Gauges are due {{ life.gaugesDue.likely === 0 ? 'now' : `in ${sayRange(life.gaugesDue)} sharpenings` }}; the top plate falls about {{ life.slopeDeg.toFixed(1) }}°.</p>
+          <ul v-if="life.sessions.length > 0" class="sessions"><li v-for="(one_, i) in life.sessions.slice(0, 5)" :key="i"><span class="figures">{{ one_.perSharpeningUm }} µm</span> a {{ POPULATION_NAMES[one_.population] }}<template v-if="one_.at">, {{ day(one_.at) }}</template><template v-if="one_.personId">, {{ shed.nameOf(one_.personId) }}</template><template v-if="one_.sides?.left && one_.sides.right">: {{ one_.sides.left.um }} left, {{ one_.sides.right.um }} right</template></li></ul>
           <p class="soft">Made under version {{ verdict.rulesVersion }} of the house rules. <RouterLink to="/rules">House rules</RouterLink> · <RouterLink to="/wear">What wears, over all loops</RouterLink></p>
         </section>
       </div>
@@ -184,5 +186,6 @@ const costLine = computed(() => {
 .two { display: grid; grid-template-columns: minmax(0, 7fr) minmax(0, 5fr); gap: 14px; align-items: start; }
 .side { gap: 14px; }
 ul { margin: 6px 0 0; padding-left: 1.1em; }
+.sessions { margin: 0; font-size: 0.92rem; }
 @media (max-width: 900px) { .settle, .two { grid-template-columns: minmax(0, 1fr); } .top { grid-template-columns: 64px 1fr auto; } .sign { width: 64px; } }
 </style>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { CUTTER_TYPE_NAMES, DEFAULT_RULES, everySchool, PITCH_CLASSES, PITCH_PROFILES, QUESTION_SCHOOLS, QUESTIONS, rulesConflicts, type HouseRules, type Question } from '@undercliff/core'
+import { CUTTER_TYPE_NAMES, DEFAULT_RULES, everySchool, forecast, PITCH_CLASSES, PITCH_PROFILES, QUESTION_SCHOOLS, QUESTIONS, rulesConflicts, sayRange, writeLength, type HouseRules, type Question } from '@undercliff/core'
 import { NSelect } from 'naive-ui'
 import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
@@ -46,6 +46,20 @@ const loopOptions = computed(() => live.value.map((card) => ({ value: card.tag, 
 const pick = (wanted: string): void => { void router.replace({ query: { ...route.query, loop: wanted } }) }
 const state = computed(() => (loop.state?.tag === tag.value ? loop.state : null))
 const schools = computed(() => (state.value === null ? null : everySchool({ ...state.value, decision: null }, rules.value)))
+
+/** How the loop stands, to hold what each school would make of it against. */
+const now = computed(() => {
+  if (state.value === null) return ''
+  const { summary, sharpeningsLeft, settingUm } = forecast(state.value, rules.value)
+  const damaged = summary.damaged.length
+  return [
+    `shortest ${writeLength(summary.shortest.length.um, shed.lengths)}`,
+    `cutters ${writeLength(summary.spreadUm, shed.lengths)} apart`,
+    damaged === 0 ? 'none damaged' : `${damaged} damaged`,
+    `gauges at ${writeLength(settingUm, shed.lengths)}`,
+    `${sayRange(sharpeningsLeft)} sharpenings left.`,
+  ].join(', ')
+})
 
 /** Why a question makes no difference on the loop that it is shown on. */
 function notHere(question: Question): string {
@@ -108,6 +122,7 @@ const locked = computed(() => !session.isLead || busy.value)
       <label v-if="tag" class="pick"><span>Shown on loop</span><NSelect :value="tag" :options="loopOptions" filterable aria-label="Shown on loop" @update:value="pick" /></label>
     </header>
     <p v-if="wrong" class="stop-text wrong" role="alert">{{ wrong }}</p>
+    <p v-if="now" class="now"><strong class="figures">{{ tag }}</strong> before anything is done: {{ now }}</p>
     <p v-if="!tag" class="sheet">Add a loop, and what each school comes to is shown on it.</p>
 
     <section v-for="question in QUESTIONS" :key="question" class="sheet" :aria-labelledby="`q-${question}`">

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { onKeyStroke } from '@vueuse/core'
-import { ACTION_WORDS, CUTTER_TYPE_NAMES, decide, fileFor, forecast, loopLength, pitchUmOf, SEQUENCE_NAMES, sideBalance, specLine, toothSign, topPlateAngleFor, writeFile, writeLength, writeMm, type Action } from '@undercliff/core'
+import { ACTION_WORDS, CUTTER_TYPE_NAMES, decide, fileFor, forecast, loopLength, pitchUmOf, sayRange, SEQUENCE_NAMES, sideBalance, specLine, toothSign, topPlateAngleFor, writeFile, writeLength, writeMm, type Action } from '@undercliff/core'
 import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { isTyping } from '../parts/typing'
@@ -71,9 +71,8 @@ const balance = computed(() => (state.value === null || ahead.value === null ? n
 const feasible = computed(() => verdict.value?.options.filter((option) => option.feasible).length ?? 0)
 const gauges = computed(() => {
   if (ahead.value === null) return ''
-  const { settingUm, targetUm, settingMeasured, gaugePass } = ahead.value
-  const due = gaugePass.dueInSharpenings
-  const when = due === null ? '' : due === 0 ? ' Due now.' : ` Due in about ${due} ${due === 1 ? 'sharpening' : 'sharpenings'}.`
+  const { settingUm, targetUm, settingMeasured, gaugesDue: due } = ahead.value
+  const when = due === null ? '' : due.likely === 0 ? ' Due now.' : ` Due in ${sayRange(due)} sharpenings.`
   return `${settingMeasured ? 'Measured' : 'About'} ${writeLength(settingUm, shed.lengths)} on average, wanted ${writeLength(targetUm, shed.lengths)}.${when}`
 })
 </script>

@@ -16,6 +16,8 @@ export const DAMAGE_KEYS: readonly { readonly key: string; readonly kind: Cutter
     ['a', 'wrongAngle'],
     ['k', 'cracked'],
     ['x', 'missing'],
+    ['i', 'gulletRidge'],
+    ['v', 'gaugeFlat'],
   ] as const
 ).map(([key, kind]) => ({ key, kind, name: CUTTER_DAMAGE[kind].name }))
 

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { chainSpeed, CONDITIONS, CUTTER_DAMAGE, CUTTER_DAMAGE_KINDS, damageName, FULL_THROTTLE, PART_DAMAGE_KINDS, pitchUmOf, readLength, STRIKE_OBJECTS, strikeExposure, TOUCH_MS, type Conditions, type CutterDamage, type CutterDamageKind, type CutterReading, type PartDamage, type PartDamageKind, type RetireReason, type StrikeObject } from '@undercliff/core'
+import { chainSpeed, CONDITIONS, CUTTER_DAMAGE, CUTTER_DAMAGE_KINDS, damageName, FULL_THROTTLE, PART_DAMAGE_KINDS, pitchUmOf, readLength, STRIKE_OBJECTS, strikeExposure, TOUCH_MS, URGENCY_WORDS, type Conditions, type CutterDamage, type CutterDamageKind, type CutterReading, type PartDamage, type PartDamageKind, type RetireReason, type StrikeObject } from '@undercliff/core'
 import { NInput, NSelect } from 'naive-ui'
 import { computed, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
@@ -30,6 +30,7 @@ const page = computed(() => (isKind(props.kind) ? PAGES[props.kind] : null))
 const CONDITION_LABELS: Record<Conditions, string> = { clean: 'Clean wood', gritty: 'Gritty bark', soil: 'Soil' }
 const STRIKE_LABELS: Record<StrikeObject, string> = { stone: 'Stone', metal: 'Metal', soil: 'Soil', unknown: 'Not sure' }
 const RETIRE_LABELS: Record<RetireReason, string> = { worn: 'Worn out', damaged: 'Damaged', lost: 'Lost', other: 'Something else' }
+const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1)
 const who = ref<string | null>(null)
 const happenedAt = ref<string | null>(null)
 const note = ref('')
@@ -185,7 +186,8 @@ async function save(): Promise<void> {
           <NInput v-model:value="damageCutters" placeholder="Cutters: 5-9, 12" :input-props="{ 'aria-label': 'Damaged cutters' }" />
           <NInput v-if="CUTTER_DAMAGE[damageKind].effect === 'depth'" v-model:value="damageDepth" placeholder="Depth, if measured" :input-props="{ 'aria-label': 'Depth' }" />
           <button type="button" class="act small" @click="addFound">Add</button>
-        </div></fieldset>
+        </div>
+        <p class="soft">{{ capital(damageName(damageKind)) }}: {{ URGENCY_WORDS[CUTTER_DAMAGE[damageKind].urgency] }}{{ CUTTER_DAMAGE[damageKind].fileBites ? '' : '; a file skates on it' }}{{ CUTTER_DAMAGE[damageKind].effect === 'depth' ? '; the edge has to be taken back behind it' : '' }}.</p></fieldset>
       <fieldset class="stack"><legend>Straps, drive links, rivets</legend>
         <ul v-if="parts.length > 0"><li v-for="(part, i) in parts" :key="i">{{ damageName(part.kind) }} <button type="button" class="act small" @click="parts.splice(i, 1)">Remove</button></li></ul>
         <p v-else class="soft">Nothing found</p>

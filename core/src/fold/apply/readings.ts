@@ -1,5 +1,5 @@
 import { CUTTER_DAMAGE } from '../../damage'
-import type { CutterReading, EntryBase } from '../../log'
+import type { CutterReading, EntryBase, Instant } from '../../log'
 import type { Hand } from '../../loop'
 import { mean, median, updateNormalMean } from '../../stats'
 import type { Um } from '../../units'
@@ -32,7 +32,7 @@ export function bySide(removed: Record<Hand, readonly number[]>, strokes?: Reado
 export const cutterAt = (draft: Draft, number: number): DraftCutter | undefined => draft.cutters[number - 1]
 
 /** What came off per sharpening between the last set and this one, where that is plain to see. */
-function learnBetweenSets(draft: Draft, readings: readonly CutterReading[]): void {
+function learnBetweenSets(draft: Draft, at: Instant, readings: readonly CutterReading[]): void {
   const populations = [...draft.sinceSet]
   const [only] = populations
   if (only === undefined || populations.length !== 1 || draft.repairedSinceSet) return
@@ -47,7 +47,7 @@ function learnBetweenSets(draft: Draft, readings: readonly CutterReading[]): voi
   if (all.length < LEAST_COMMON) return
   const perSharpeningUm = Math.round(mean(all))
   if (perSharpeningUm <= 0) return
-  draft.removals.push({ population, perSharpeningUm, sharpenings, personId: draft.sharpenerSinceSet ?? null, sides: bySide(removed) })
+  draft.removals.push({ population, perSharpeningUm, sharpenings, at, personId: draft.sharpenerSinceSet ?? null, sides: bySide(removed) })
 }
 
 /** Learns how the top plate falls from cutters read twice between lowerings, length and setting both. */
@@ -137,7 +137,7 @@ export function takeReadings(draft: Draft, entry: EntryBase, readings: readonly 
   learnSlope(draft, readings)
   if (lengths.size === 0) return
   estimateUnread(draft, shifts)
-  learnBetweenSets(draft, readings)
+  learnBetweenSets(draft, entry.happenedAt, readings)
   draft.lastSet = lengths
   draft.sinceSet = new Map()
   draft.repairedSinceSet = false

@@ -1,4 +1,4 @@
-import { CUTTER_DAMAGE, damageAfterRemoval, type DamageEffect } from '../../damage'
+import { CUTTER_DAMAGE, PART_DAMAGE, damageAfterRemoval, type DamageEffect } from '../../damage'
 import { edgeDrop } from '../../geometry'
 import type { BeforeAfter, EntryBodies, EntryOf } from '../../log'
 import type { Hand } from '../../loop'
@@ -52,6 +52,7 @@ function sampleOf(draft: Draft, entry: EntryOf<'sharpened'>, population: Populat
     population,
     perSharpeningUm: usualUm,
     sharpenings: 1,
+    at: entry.happenedAt,
     personId: entry.personId,
     method: entry.method,
     sides: bySide(removed, entry.strokes),
@@ -89,6 +90,10 @@ function lowerEdge(draft: Draft, cutter: DraftCutter, lengthUm: Um, sdUm: number
 export function lowerGauges(draft: Draft, settingUm: Um | undefined): void {
   const targetUm = settingUm ?? draft.spec.settingUm
   for (const cutter of draft.cutters) {
+    // Filed flush and rounded again, as the work goes.
+    if (cutter.damage.some(({ kind }) => CUTTER_DAMAGE[kind].effect === 'gauge')) {
+      cutter.damage = cutter.damage.filter(({ kind }) => CUTTER_DAMAGE[kind].effect !== 'gauge')
+    }
     if (cutter.setting.um > targetUm) continue
     cutter.setting = { um: targetUm, known: settingUm === undefined ? 'estimated' : 'measured', sdUm: PLATE_SD_UM }
   }
@@ -120,6 +125,7 @@ export const applySharpened: Applier<'sharpened'> = (draft, entry) => {
   draft.sharpenerSinceSet =
     draft.sharpenerSinceSet === undefined || draft.sharpenerSinceSet === entry.personId ? entry.personId : null
   draft.plateUm = null
+  if (cleared || population === 'grind') draft.parts = draft.parts.filter(({ kind }) => PART_DAMAGE[kind].effect !== 'shape')
   draft.sinceSet.set(population, (draft.sinceSet.get(population) ?? 0) + 1)
   draft.repairedSinceSet ||= repaired
   draft.sharpenings += 1
