@@ -48,8 +48,6 @@ export interface Draft extends Omit<
   plateUm: Um | null
   /** Tanks since sharpened, by what the work was. */
   spellTanks: Record<Conditions, number>
-  /** The spell has ended already, dull, before anybody sharpened. */
-  spellOver: boolean
 }
 
 /** How far the fall of single loops strays from the profile's, as a tangent. Starting value. */
@@ -141,7 +139,6 @@ export function closeDraft(draft: Draft): LoopState {
     readTogether: _readTogether,
     plateUm: _plate,
     spellTanks: _spellTanks,
-    spellOver: _spellOver,
     stints,
     ...state
   } = draft

@@ -148,6 +148,8 @@ export interface LoopState {
   readonly duty: Duty
   /** Holds until something happens to the loop. */
   readonly decision: Decision | null
+  /** Since it was last sharpened it was seen dull, or struck something: that spell is over. */
+  readonly spellOver: boolean
   /** How long it stayed sharp, spell by spell. */
   readonly spells: readonly SharpSpell[]
   /** Tangent of the fall of the top plate, learned from settings measured between lowerings. */

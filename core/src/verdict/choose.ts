@@ -60,6 +60,10 @@ function endOfService({ options }: Case, reasons: readonly Reason[], runnerUp: R
     : { action: 'retire', also: [], reasons, fitForUse: true, runnerUp }
 }
 
+/** Whether the cutter that decides was measured, and its damage looked at. */
+const surely = ({ summary: { worst } }: Forecast): boolean =>
+  worst.length.known === 'measured' && worst.damage.every(({ estimated }) => estimated !== true)
+
 /** No length is left for any sharpening that the loop calls for. */
 function spentReasons({ state, rules, ahead, options, needs }: Case): Reason[] {
   const behind = nothingBehindDamage(state, rules, ahead)
@@ -84,7 +88,7 @@ function cheapest(given: Case): Chosen {
   if (winner?.action === 'retire') {
     const reasons = [...money(winner, best, 'cheaperToReplace'), ...needs.metal]
     // Metal is not thrown away on an estimate.
-    if (ahead.summary.worst.length.known !== 'measured') {
+    if (!surely(ahead)) {
       return { action: 'measure', also: [], reasons: [{ rule: 'measureBeforeRetiring' }, ...reasons], fitForUse: true, runnerUp: null }
     }
     return endOfService(given, reasons, runnerUpOf(winner, best))
@@ -130,7 +134,7 @@ export function choose(given: Case): Chosen {
   if (state.retired !== null) return stay('retire', [{ rule: 'alreadyRetired' }], false)
   if (ends.length > 0) return stay('retire', ends, false)
   const spent = spentReasons(given)
-  const measured = ahead.summary.worst.length.known === 'measured'
+  const measured = surely(ahead)
   if (spent.length > 0 && measured) return endOfService(given, spent, null)
 
   if (stopping.length > 0) {

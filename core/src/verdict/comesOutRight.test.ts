@@ -151,6 +151,11 @@ describe('what must come out right', () => {
     expect(verdictOf(log.file({ method: 'grinder' })).action).toBe('runOn')
   })
 
+  test('damage that was only worked out from a neighbour throws nothing away', () => {
+    const log = new Log().measureAll((n) => (n === 9 ? 900 : 2500)).add('struck', { against: 'stone', cutters: [8, 9, 10], deepest: { cutter: 10, depthUm: 1500 } })
+    expect(verdictOf(log).action).toBe('inspect')
+  })
+
   test('kept for dirt, it need not be even', () => {
     const log = struck(7000).add('dutyChanged', { duty: 'dirty' })
     expect(verdictOf(log).action).toBe('runOn')
@@ -210,6 +215,16 @@ describe('properties', () => {
           return optionOf(verdict, verdict.advised).spreadUm ?? 0
         }
         expect(after(strict)).toBeLessThanOrEqual(after(strict + looser))
+      }),
+    )
+  })
+
+  test('what is kept above the mark is kept: no job that is chosen passes it', () => {
+    fc.assert(
+      fc.property(anyRun, fc.integer({ min: 0, max: 1500 }), fc.constantFrom(...UNEVEN_SCHOOLS), ({ lengthUm, depthUm }, reserveUm, unevenSchool) => {
+        const verdict = verdictOf(struck(lengthUm, depthUm).add('ran', { tanks: 7, conditions: 'clean' }), { reserveUm, unevenSchool })
+        const chosen = verdict.options.find(({ action }) => action === verdict.advised)
+        if (chosen !== undefined && chosen.deepestUm > 0) expect(chosen.leftUm).toBeGreaterThanOrEqual(reserveUm)
       }),
     )
   })

@@ -38,7 +38,7 @@ export function learnedOf(state: LoopState): Learned {
       summary: summarise(state),
       removal: { touchUp: learnRemoval(removals, 'touchUp'), routine: learnRemoval(removals, 'routine'), grind: learnRemoval(removals, 'grind') },
       perStroke: learnPerStroke(removals),
-      sharpness: learnSharpness(state.spells, state.wearTanksSinceSharpened),
+      sharpness: learnSharpness(state.spells, state.spellOver ? 0 : state.wearTanksSinceSharpened),
       wearFactor: usualWear(state),
       meanLengthUm: Math.round(mean(state.cutters.map(({ length }) => length.um))),
       shortestUm: Math.min(...state.cutters.map(({ length }) => length.um)),

@@ -1,5 +1,6 @@
 import { decideFile, problemDetails, type ProblemDetails } from '@undercliff/contract'
-import { readFileSync } from 'node:fs'
+import { readFile } from 'node:fs/promises'
+import { text } from 'node:stream/consumers'
 
 /** Exit code for a file that is not right. */
 const BAD_FILE = 2
@@ -11,13 +12,11 @@ function refuse(problem: ProblemDetails): void {
 }
 
 /** Reads the file that is named, or what comes in when none is, or `-`. */
-function readText(path: string | undefined): string {
-  return readFileSync(path === undefined || path === '-' ? 0 : path, 'utf8')
-}
+const readText = (path: string | undefined): Promise<string> => (path === undefined || path === '-' ? text(process.stdin) : readFile(path, 'utf8'))
 
 const [path] = process.argv.slice(2)
 try {
-  const decided = decideFile(JSON.parse(readText(path)))
+  const decided = decideFile(JSON.parse(await readText(path)))
   if (decided.ok) process.stdout.write(`${JSON.stringify(decided.decision, null, 1)}\n`)
   else refuse(decided.problem)
 } catch (error) {

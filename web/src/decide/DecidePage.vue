@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { onKeyStroke } from '@vueuse/core'
 import { writeLoopFile } from '@undercliff/contract'
-import { ACTION_WORDS, decide, forecast, grinderFor, lifeOf, mayOverrule, POPULATION_NAMES, sayRange, sayTurn, sensitivity, sideBalance, toothSign, writeMoney, type Action } from '@undercliff/core'
+import { ACTION_WORDS, decide, forecast, grinderFor, lifeOf, mayOverrule, POPULATION_NAMES, sayRange, sayTurn, sensitivity, sideBalance, toothSign, writeMoney, type Action, type Duty } from '@undercliff/core'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import LoopAway from '../loop/LoopAway.vue'
@@ -75,12 +75,17 @@ async function overrule(reason: string): Promise<void> {
   overruling.value = false
 }
 
+async function changeDuty(duty: Duty): Promise<void> {
+  const said = duty === 'dirty' ? `${props.tag} is kept for dirty work` : `${props.tag} is back to clean work`
+  wrong.value = (await loop.write({ kind: 'dutyChanged', duty, personId: session.me?.personId ?? null }, said)) ?? ''
+}
+
 /** Begins the job: where there is a page for it, that is opened. */
 async function start(): Promise<void> {
   const current = verdict.value
   if (current === null || state.value === null) return
   if (current.action === 'dirtyDuty') {
-    wrong.value = (await loop.write({ kind: 'dutyChanged', duty: 'dirty', personId: session.me?.personId ?? null }, `${props.tag} is kept for dirty work`)) ?? ''
+    await changeDuty('dirty')
     return
   }
   const { to } = JOBS[current.action]
@@ -121,7 +126,7 @@ const costLine = computed(() => {
       <ToothSign class="sign" :tooth="toothSign(state, rules)" :retired="state.retired !== null" />
       <div>
         <h1>Decide <RouterLink :to="base" class="figures">{{ tag }}</RouterLink></h1>
-        <p v-if="state.duty === 'dirty'" class="soft">Kept for dirty work.</p>
+        <p v-if="state.duty === 'dirty'" class="soft">Kept for dirty work. <button v-if="session.isLead && !state.retired" type="button" class="act small" @click="changeDuty('clean')">Back to clean work</button></p>
       </div>
       <button type="button" class="act small no-print" @click="save">Save as a file</button>
     </header>
@@ -144,7 +149,7 @@ const costLine = computed(() => {
     </div>
 
     <section class="sheet" aria-labelledby="map-title">
-      <h2 id="map-title"><template v-if="option">Before and after: {{ ACTION_WORDS[option.action].toLowerCase() }}</template><template v-else>As it stands</template> <span v-if="turning" class="soft">with what was turned</span></h2>
+      <h2 id="map-title"><template v-if="option">Before and after: {{ ACTION_WORDS[option.action].toLowerCase() }}</template><template v-else>As it stands</template> <span v-if="after" class="soft">hatched comes off</span> <span v-if="turning" class="soft">with what was turned</span></h2>
       <LoopMap :state="drawn" :lengths="shed.lengths" :selected="selected" :target-um="ahead.targetUm" :after-um="after" low @select="selected = $event" />
     </section>
 

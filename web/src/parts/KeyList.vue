@@ -13,6 +13,7 @@ const SHED: readonly (readonly [string, string])[] = [
 ]
 const LOOP: readonly (readonly [string, string])[] = [
   ['d', 'decide: options, costs, what if'],
+  ['Enter', 'while deciding: start the job'],
   ['m', 'measure'],
   ['s', 'log a sharpening'],
   ['r', 'log tanks run'],

@@ -9,7 +9,8 @@ const props = defineProps<{ loop: LoopCard }>()
 const moves = useMoves()
 const chosen = computed(() => moves.chosen.has(props.loop.loopId))
 const where = computed(() => {
-  const { place } = props.loop
+  const { place, duty } = props.loop
+  if (duty === 'dirty' && place.at !== 'retired') return 'for dirt'
   return place.at === 'shop' ? 'at a shop' : place.at === 'saw' || place.at === 'retired' ? '' : SHELF_NAMES[place.at]
 })
 function drag(event: DragEvent): void {
