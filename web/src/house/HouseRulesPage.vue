@@ -18,6 +18,7 @@ const notices = useNotices()
 const loop = useLoop()
 const route = useRoute()
 const router = useRouter()
+if (shed.answer === null) void shed.load()
 const TITLES: Record<Question, string> = {
   uneven: 'Uneven or damaged cutters, by file',
   gauges: 'Depth gauges',
@@ -113,7 +114,11 @@ const locked = computed(() => !session.isLead || busy.value)
 </script>
 
 <template>
-  <div class="house">
+  <div v-if="shed.answer === null" class="sheet stack">
+    <template v-if="shed.away"><h1>The shed does not answer</h1><p><button type="button" class="act next" @click="shed.load()">Try again</button></p></template>
+    <p v-else>Opening the shed …</p>
+  </div>
+  <div v-else class="house">
     <header class="top">
       <div>
         <h1>House rules <span class="soft version">version {{ rules.version }}</span></h1>

@@ -101,7 +101,11 @@ onKeyStroke(['x', 'a', 'ArrowDown', 'ArrowUp'], (event) => {
 </script>
 
 <template>
-  <div class="triage">
+  <div v-if="shed.answer === null" class="sheet stack">
+    <template v-if="shed.away"><h1>The shed does not answer</h1><p><button type="button" class="act next" @click="shed.load()">Try again</button></p></template>
+    <p v-else>Opening the shed …</p>
+  </div>
+  <div v-else class="triage">
     <header class="top">
       <div>
         <h1>{{ all.length === 0 ? 'Nothing waits to be settled' : `${open.length} of ${all.length} loops wait to be settled` }}</h1>
@@ -130,7 +134,7 @@ onKeyStroke(['x', 'a', 'ArrowDown', 'ArrowUp'], (event) => {
       </ol>
       <p v-if="shown.length < loops.length"><button type="button" class="act small" @click="shownOf[group] += STEP">Show {{ Math.min(STEP, loops.length - shown.length) }} more</button></p>
     </section>
-    <p v-if="all.length === 0" class="sheet">Every loop in the shed can run on. <RouterLink to="/">Back to the shed</RouterLink></p>
+    <p v-if="all.length === 0" class="sheet">{{ shed.loops.length === 0 ? 'There are no loops yet.' : 'Every loop in the shed can run on.' }} <RouterLink to="/">Back to the shed</RouterLink></p>
   </div>
 </template>
 
