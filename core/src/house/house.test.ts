@@ -75,6 +75,24 @@ describe('schools', () => {
     expect(of('Clamp-on jig')?.strayUm).toBeLessThan(of('Freehand')?.strayUm ?? 0)
   })
 
+  test('when: oftener in the field takes more metal a tank, and the loop lasts fewer tanks', () => {
+    const of = (name: string) => all.when.find((one) => one.name === name)?.outcome?.cycle
+    const every = of('Every tank, in the field')
+    const second = of('Every second tank, in the field')
+    // 0.1 mm a touch-up, by hand: every tank, or half of it a tank.
+    expect(every).toMatchObject({ tanks: 1, metalPerTankUm: 100 })
+    expect(second).toMatchObject({ tanks: 2, metalPerTankUm: 50 })
+    expect(every?.tanksLeft).toBeCloseTo((second?.tanksLeft ?? 0) / 2, 8)
+    expect(of('On signs only')?.tanks).toBeGreaterThan(2)
+  })
+
+  test('file or wheel is shown on the loop as the routine brings it: dull, not struck', () => {
+    const of = (name: string) => all.bench.find((one) => one.name === name)?.outcome
+    expect(of('File for the routine')).toMatchObject({ action: 'file', metalUm: 200, damagedLeft: 0 })
+    expect(of('Wheel for all at the bench')).toMatchObject({ action: 'regrind', metalUm: 250 })
+    expect(of('Wheel for all at the bench')?.minutes.likely).toBeLessThan(of('File for the routine')?.minutes.likely ?? 0)
+  })
+
   test('choosing a school makes the house follow it', () => {
     fc.assert(
       fc.property(fc.constantFrom(...QUESTIONS), fc.nat(4), (question, pick) => {

@@ -7,8 +7,8 @@ import { GUIDES, sidePlateOf, topPlateAngleFor, type MinutesRange } from '../sha
 import type { Um } from '../units'
 import type { CountRange } from '../wear'
 import { decide } from './decide'
-import { learnedOf } from './learned'
-import type { Option, Range } from './verdict'
+import { learnedOf, type Learned } from './learned'
+import type { Option, Range, Verdict } from './verdict'
 
 /** A question on which crews disagree. */
 export type Question = 'uneven' | 'gauges' | 'file' | 'chisel' | 'sidePlate' | 'guide' | 'when' | 'bench'
@@ -97,6 +97,18 @@ export interface TradeOff {
   readonly bevelDeg: number
   readonly topPlateAngleDeg: number
   readonly strayUm: Um
+  /** What the habit of when and where comes to, sharpening after sharpening. */
+  readonly cycle: Cycle
+}
+
+/** A habit of sharpening, for each tank that the loop cuts. */
+export interface Cycle {
+  /** Tanks from one sharpening to the next. */
+  readonly tanks: number
+  readonly metalPerTankUm: number
+  readonly minutesPerTank: number
+  /** Tanks until the loop is used up at that. */
+  readonly tanksLeft: number
 }
 
 /** Whether a school is the one that a crew follows. */
@@ -112,6 +124,32 @@ const BY_FILE: Partial<Record<Question, ReadonlySet<Action>>> = { uneven: new Se
 function jobOf(options: readonly Option[], action: Action, question: Question): Option | undefined {
   const wanted = BY_FILE[question]?.has(action) === true || (BY_FILE[question] === undefined && SHARPENS.has(action)) ? action : 'file'
   return options.find((option) => option.action === wanted)
+}
+
+/** Touch-ups in the field, or filing at the bench: after so many tanks, or once it shows that it is dull. */
+function cycleOf(rules: HouseRules, { options }: Verdict, { removal, sharpness }: Learned, usableUm: Um): Cycle {
+  const inField = rules.where === 'field' && rules.when === 'byTanks'
+  const tanks = rules.when === 'byTanks' ? Math.max(0.5, rules.touchUpTanks) : sharpness.mean
+  const minutes = options.find(({ action }) => action === (inField ? 'touchUp' : 'file'))?.minutes.likely ?? 0
+  const metalPerTankUm = (inField ? removal.touchUp.meanUm : removal.routine.meanUm) / tanks
+  return { tanks, metalPerTankUm, minutesPerTank: minutes / tanks, tanksLeft: Math.max(0, usableUm) / metalPerTankUm }
+}
+
+/**
+ * The loop as it comes to the bench in the routine: what hurt it cleaned out, every cutter as long
+ * as the worst is then, and dull. Habits are told apart on that, not on a loop that a stone has just hit.
+ */
+function inRoutine(state: LoopState, rules: HouseRules): LoopState {
+  const { summary } = learnedOf(state)
+  return {
+    ...state,
+    parts: [],
+    openStrikes: [],
+    doubts: [],
+    decision: null,
+    wearTanksSinceSharpened: Math.max(rules.benchTanks, state.wearTanksSinceSharpened),
+    cutters: state.cutters.map((cutter) => ({ ...cutter, damage: [], length: { ...cutter.length, um: summary.worstAfterUm } })),
+  }
 }
 
 /** What some rules come to on one of the crew's own loops. */
@@ -143,6 +181,7 @@ export function tradeOff(state: LoopState, rules: HouseRules, question: Question
     bevelDeg: fileBevelDeg(partAbove),
     topPlateAngleDeg: topPlateAngleFor(spec, rules.chiselAngleDeg),
     strayUm: guide.strayUm,
+    cycle: cycleOf(rules, verdict, learnedOf(state), shortestUm - spec.markLengthUm - rules.reserveUm),
   }
 }
 
@@ -158,11 +197,16 @@ const SHAPE_ONLY: ReadonlySet<Question> = new Set(['file', 'chisel'])
 
 /**
  * What every school of every question comes to on a loop, the other rules of the house as they are.
+ * Habits (when, file or wheel) are shown on the loop as the routine brings it to the bench.
  *
  * @param verdict the one under the house's own rules
  */
 export function everySchool(state: LoopState, rules: HouseRules, verdict = decide(state, rules)): Record<Question, SchoolOutcome[]> {
+  const routine = inRoutine(state, rules)
   const outcome = (question: Question, school: School): SchoolOutcome => {
+    if (question === 'when' || question === 'bench') {
+      return { name: school.name, follows: followsSchool(rules, school), outcome: tradeOff(routine, { ...rules, ...school.sets }, question) }
+    }
     const follows = followsSchool(rules, school)
     const asItIs = follows || SHAPE_ONLY.has(question) ? verdict : undefined
     return { name: school.name, follows, outcome: tradeOff(state, { ...rules, ...school.sets }, question, asItIs) }

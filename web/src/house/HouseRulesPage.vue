@@ -62,13 +62,13 @@ const now = computed(() => {
   ].join(', ')
 })
 
-/** Why a question makes no difference on the loop that it is shown on. */
+/** What to know of the loop that a question is shown on. */
 function notHere(question: Question): string {
   const spec = state.value?.spec
   if (spec === undefined) return ''
   if (question === 'chisel' && spec.cutterType !== 'fullChisel') return `${tag.value} is ${CUTTER_TYPE_NAMES[spec.cutterType]}: choose a full-chisel loop to see it`
   if (question === 'file' && spec.pitchClass !== 'threeEighths') return `${tag.value} is ${PITCH_PROFILES[spec.pitchClass].name}: choose a 3/8" loop to see it`
-  return ''
+  return question === 'when' || question === 'bench' ? `${tag.value} as the routine brings it to the bench, its damage cleaned out` : ''
 }
 
 async function change(part: Partial<HouseRules>, said: string): Promise<boolean> {

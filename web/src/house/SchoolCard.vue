@@ -30,6 +30,12 @@ function rowsOf(o: TradeOff): [string, string][] {
     case 'guide':
       return [['Time', sayMinutes(o.minutes).replace('about ', '')], ['Strays', `± ${length(o.strayUm)}`], ['File above plate now', `${Math.round(o.partAbove * 100)} %`]]
     case 'when':
+      return [
+        ['Sharpened', `every ${o.cycle.tanks.toFixed(o.cycle.tanks % 1 === 0 ? 0 : 1)} tanks`],
+        ['Metal a tank', length(Math.round(o.cycle.metalPerTankUm))],
+        ['Time a tank', `${o.cycle.minutesPerTank.toFixed(1)} min`],
+        ['Lasts', `about ${Math.round(o.cycle.tanksLeft)} tanks`],
+      ]
     case 'bench':
       return [...work(o), ['A sharp hour', o.perHourMinor === null ? '–' : `${writeMoney(Math.round(o.perHourMinor.likely), props.figures.currency)}`]]
   }
@@ -44,7 +50,7 @@ const rows = computed(() => (props.outcome === null ? [] : rowsOf(props.outcome)
     <span v-if="outcome" class="figs">
       <template v-for="[name, value] in rows" :key="name"><span class="soft">{{ name }}</span><span class="figures">{{ value }}</span></template>
     </span>
-    <span v-if="outcome" class="verdict"><VerdictMark :action="outcome.action" /> {{ ACTION_WORDS[outcome.action] }}</span>
+    <span v-if="outcome && question !== 'when'" class="verdict"><VerdictMark :action="outcome.action" /> {{ ACTION_WORDS[outcome.action] }}</span>
   </button>
 </template>
 
