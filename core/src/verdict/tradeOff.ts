@@ -147,6 +147,8 @@ function inRoutine(state: LoopState, rules: HouseRules): LoopState {
     openStrikes: [],
     doubts: [],
     decision: null,
+    // What it is supposed to have run has not been seen, and teaches nothing.
+    spellOver: true,
     wearTanksSinceSharpened: Math.max(rules.benchTanks, state.wearTanksSinceSharpened),
     cutters: state.cutters.map((cutter) => ({ ...cutter, damage: [], length: { ...cutter.length, um: summary.worstAfterUm } })),
   }
@@ -203,11 +205,12 @@ const SHAPE_ONLY: ReadonlySet<Question> = new Set(['file', 'chisel'])
  */
 export function everySchool(state: LoopState, rules: HouseRules, verdict = decide(state, rules)): Record<Question, SchoolOutcome[]> {
   const routine = inRoutine(state, rules)
+  const atTheBench = decide(routine, rules)
   const outcome = (question: Question, school: School): SchoolOutcome => {
-    if (question === 'when' || question === 'bench') {
-      return { name: school.name, follows: followsSchool(rules, school), outcome: tradeOff(routine, { ...rules, ...school.sets }, question) }
-    }
     const follows = followsSchool(rules, school)
+    // When it is sharpened does not change what is done then.
+    if (question === 'when') return { name: school.name, follows, outcome: tradeOff(routine, { ...rules, ...school.sets }, question, atTheBench) }
+    if (question === 'bench') return { name: school.name, follows, outcome: tradeOff(routine, { ...rules, ...school.sets }, question, follows ? atTheBench : undefined) }
     const asItIs = follows || SHAPE_ONLY.has(question) ? verdict : undefined
     return { name: school.name, follows, outcome: tradeOff(state, { ...rules, ...school.sets }, question, asItIs) }
   }

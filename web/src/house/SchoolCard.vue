@@ -31,7 +31,7 @@ function rowsOf(o: TradeOff): [string, string][] {
       return [['Time', sayMinutes(o.minutes).replace('about ', '')], ['Strays', `± ${length(o.strayUm)}`], ['File above plate now', `${Math.round(o.partAbove * 100)} %`]]
     case 'when':
       return [
-        ['Sharpened', `every ${o.cycle.tanks.toFixed(o.cycle.tanks % 1 === 0 ? 0 : 1)} tanks`],
+        ['Sharpened', o.cycle.tanks === 1 ? 'every tank' : `every ${o.cycle.tanks.toFixed(o.cycle.tanks % 1 === 0 ? 0 : 1)} tanks`],
         ['Metal a tank', length(Math.round(o.cycle.metalPerTankUm))],
         ['Time a tank', `${o.cycle.minutesPerTank.toFixed(1)} min`],
         ['Lasts', `about ${Math.round(o.cycle.tanksLeft)} tanks`],
