@@ -8,6 +8,7 @@ import { useLoop } from '../remote/loopStore'
 import { useNotices } from '../remote/notices'
 import { useSession } from '../remote/sessionStore'
 import { useShed } from '../remote/shedStore'
+import ShedAway from '../shed/ShedAway.vue'
 import { LENGTH_LIMITS, NUMBER_LIMITS, PRICES, rulesFrom, textsOf } from './limits'
 import SchoolCard from './SchoolCard.vue'
 
@@ -114,10 +115,7 @@ const locked = computed(() => !session.isLead || busy.value)
 </script>
 
 <template>
-  <div v-if="shed.answer === null" class="sheet stack">
-    <template v-if="shed.away"><h1>The shed does not answer</h1><p><button type="button" class="act next" @click="shed.load()">Try again</button></p></template>
-    <p v-else>Opening the shed …</p>
-  </div>
+  <ShedAway v-if="shed.answer === null" />
   <div v-else class="house">
     <header class="top">
       <div>

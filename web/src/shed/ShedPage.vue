@@ -13,6 +13,7 @@ import { useSession } from '../remote/sessionStore'
 import LoopTile from './LoopTile.vue'
 import NextUp from './NextUp.vue'
 import SawLine from './SawLine.vue'
+import ShedAway from './ShedAway.vue'
 
 const shed = useShed()
 const session = useSession()
@@ -159,14 +160,7 @@ onKeyStroke(['ArrowLeft', 'ArrowRight', 'ArrowUp', 'ArrowDown'], (event) => {
 </script>
 
 <template>
-  <div v-if="shed.answer === null" class="sheet stack">
-    <template v-if="shed.away">
-      <h1>The shed does not answer</h1>
-      <p>Is Undercliff running? Nothing that you logged on this device is lost.</p>
-      <p><button type="button" class="act next" @click="shed.load()">Try again</button></p>
-    </template>
-    <p v-else>Opening the shed …</p>
-  </div>
+  <ShedAway v-if="shed.answer === null" />
   <div v-else-if="shed.saws.length === 0 && shed.loops.length === 0" class="sheet stack">
     <h1>The shed is empty</h1>
     <template v-if="session.isLead">

@@ -10,6 +10,7 @@ import { useNotices } from '../remote/notices'
 import { useOutbox } from '../remote/outbox'
 import { useSession } from '../remote/sessionStore'
 import { useShed } from '../remote/shedStore'
+import ShedAway from '../shed/ShedAway.vue'
 
 /** Every loop that needs something, by what matters before the next job; verdicts are accepted in one go. */
 const shed = useShed()
@@ -101,10 +102,7 @@ onKeyStroke(['x', 'a', 'ArrowDown', 'ArrowUp'], (event) => {
 </script>
 
 <template>
-  <div v-if="shed.answer === null" class="sheet stack">
-    <template v-if="shed.away"><h1>The shed does not answer</h1><p><button type="button" class="act next" @click="shed.load()">Try again</button></p></template>
-    <p v-else>Opening the shed …</p>
-  </div>
+  <ShedAway v-if="shed.answer === null" />
   <div v-else class="triage">
     <header class="top">
       <div>
