@@ -53,11 +53,13 @@ interface Case {
 const optionOf = (options: readonly Option[], action: Action): Option | undefined => options.find((option) => option.action === action)
 
 /** Out of clean work: kept for dirt where the house does that and it is fit for it, else retired. */
-function endOfService({ options }: Case, reasons: readonly Reason[], runnerUp: RunnerUp | null): Chosen {
+function endOfService({ options, limits }: Case, reasons: readonly Reason[], runnerUp: RunnerUp | null): Chosen {
   const kept = optionOf(options, 'dirtyDuty')?.feasible === true
+  // Done with, and something else may keep it off the saws until it is gone.
+  const fitForUse = limits.notAsItIs.length === 0
   return kept
     ? { action: 'dirtyDuty', also: [], reasons: [...reasons, { rule: 'keptForDirt', limitFrom: 'house' }], fitForUse: true, runnerUp }
-    : { action: 'retire', also: [], reasons, fitForUse: true, runnerUp }
+    : { action: 'retire', also: [], reasons, fitForUse, runnerUp }
 }
 
 /** Whether the cutter that decides was measured, and its damage looked at. */

@@ -113,6 +113,13 @@ describe('what must come out right', () => {
     expect(optionOf(missing, 'runOn').reasons[0]?.rule).toBe('notFitForAnything')
   })
 
+  test('spent and unfit at once: retired, and off the saws until it is', () => {
+    const gaugesLow = struck(1000).add('measured', { readings: [{ cutter: 20, settingUm: 1050 }] })
+    expect(verdictOf(gaugesLow)).toMatchObject({ action: 'retire', fitForUse: false })
+    expect(verdictOf(struck(1000).add('struck', { against: 'metal' }))).toMatchObject({ action: 'retire', fitForUse: false })
+    expect(verdictOf(struck(1000), { dirtyDuty: false })).toMatchObject({ action: 'retire', fitForUse: true })
+  })
+
   test('a house without grinder or shop files what it can', () => {
     const verdict = verdictOf(struck(7000, 300), { grinderOwned: false, shopUsed: false })
     expect(verdict.action).toBe('file')
