@@ -106,7 +106,7 @@ export const attackAngleDeg = (settingUm: Um, reachUm: Um): number => Math.atan(
  * @param slopeDeg fall of the top plate
  * @returns length in micrometres; null when no length does it
  * @example
- * lengthToRight(spec38, 300, constant, 7) // 2443: 0.3 mm ÷ tan 7°
+ * lengthToRight(spec38, 300, constant, 7) // 2444: 0.3 mm ÷ tan 7°
  */
 export function lengthToRight(spec: LoopSpec, overUm: Um, rule: GaugeRule, slopeDeg: number): Um | null {
   if (overUm <= 0) return 0

@@ -1,5 +1,5 @@
 import { ROUTINE_REMOVAL_UM } from '../profile'
-import { READING_SD_UM } from '../measure/accuracy'
+import { PLATE_SD_UM, READING_SD_UM } from '../measure/accuracy'
 import type { HouseRules } from './rules'
 
 /** Rules that cannot hold together, by name, and why. */
@@ -34,7 +34,7 @@ export function rulesConflicts(rules: HouseRules): RulesConflict[] {
   if (rules.sideDifferenceUm > rules.evennessUm) {
     add(['sideDifferenceUm', 'evennessUm'], 'The sides could differ by more on average than any two cutters may: make the side difference smaller than the evenness.')
   }
-  if (rules.gaugeHighUm + rules.gaugeLowUm < 2 * 30) {
+  if (rules.gaugeHighUm + rules.gaugeLowUm < 2 * PLATE_SD_UM) {
     add(['gaugeHighUm', 'gaugeLowUm'], 'No gauge could be right: a plate places a setting to about 0.03 mm either way.')
   }
   if (rules.bench === 'wheelAtBench' && !rules.grinderOwned) {

@@ -16,7 +16,7 @@ export interface Chosen {
 }
 
 /** What speaks against an option without making it impossible: a limit or a habit of the house. */
-const SOFT: ReadonlySet<Rule> = new Set(['uneven', 'sidesDiffer', 'fileForRoutine', 'wheelAtBench', 'sharpenedAtBench', 'damageLeft', 'notFitForAnything'])
+const SOFT: ReadonlySet<Rule> = new Set(['uneven', 'sidesDiffer', 'fileForRoutine', 'wheelAtBench', 'sharpenedAtBench', 'notFitForAnything'])
 const isSoft = ({ rule }: Reason): boolean => SOFT.has(rule)
 
 const rate = ({ perHourMinor }: Option): number => perHourMinor?.likely ?? Infinity
@@ -71,7 +71,7 @@ function spentReasons({ state, rules, ahead, options, needs }: Case): Reason[] {
   const behind = nothingBehindDamage(state, rules, ahead)
   if (behind.length > 0) return [...behind, ...needs.repairs]
   if (needs.metal.length === 0) return []
-  const sharpening = options.filter(({ afterUm, action, deepestUm }) => afterUm.length > 0 && inUse({ action } as Option) && deepestUm > 0)
+  const sharpening = options.filter((option) => inUse(option) && option.deepestUm > 0)
   const left = sharpening.filter(({ reasons }) => !reasons.some(({ rule }) => rule === 'tooLittleLeft'))
   const usable = left.filter(({ reasons }) => reasons.every((reason) => isSoft(reason)))
   const [first] = sharpening.filter(({ reasons }) => reasons.some(({ rule }) => rule === 'tooLittleLeft'))

@@ -134,8 +134,6 @@ export function sayReason(reason: Reason, figures: Figures): string {
       return `It would leave ${value} above the mark; ${limit} is kept in reserve.`
     case 'notNeeded':
       return 'Not needed.'
-    case 'damageLeft':
-      return 'It would leave damage behind.'
     case 'cheapestPerHour':
       return `${value} for an hour of sharp running; ${lower(ACTION_WORDS[reason.against ?? 'file'])} comes to ${limit}.`
     case 'cheaperToReplace':

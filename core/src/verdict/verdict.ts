@@ -33,7 +33,6 @@ export type Rule =
   | 'contradiction'
   | 'tooLittleLeft'
   | 'notNeeded'
-  | 'damageLeft'
   | 'cheapestPerHour'
   | 'cheaperToReplace'
   | 'noWayWithinLimits'
