@@ -23,10 +23,12 @@ const importRule = (workspace, files, ignores = []) => ({
       'error',
       {
         patterns: [
-          ...WORKSPACES.filter((other) => other !== workspace && !MAY_IMPORT[workspace].includes(other)).map((other) => ({
-            group: [`@undercliff/${other}`, `@undercliff/${other}/*`, `**/../${other}/**`],
-            message: `${workspace} must not import from ${other}.`,
-          })),
+          ...WORKSPACES.filter((other) => other !== workspace && !MAY_IMPORT[workspace].includes(other)).map(
+            (other) => ({
+              group: [`@undercliff/${other}`, `@undercliff/${other}/*`, `**/../${other}/**`],
+              message: `${workspace} must not import from ${other}.`,
+            }),
+          ),
           ...(workspace === 'core' && ignores.length > 0
             ? [{ group: ['node:*', 'vue', 'express', 'drizzle-orm', 'mysql2', 'naive-ui'], message: 'core is pure.' }]
             : []),

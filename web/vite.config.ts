@@ -12,10 +12,7 @@ function nonceForStyles(): Plugin {
     transform(code, id) {
       if (!/css-render\/(esm|lib)\/utils\.js/.test(id)) return null
       if (!code.includes(made)) throw new Error('css-render makes its style elements in another way now')
-      return code.replace(
-        made,
-        `${made} el.nonce = document.querySelector('meta[property="csp-nonce"]')?.nonce ?? '';`,
-      )
+      return code.replace(made, `${made} el.nonce = document.querySelector('meta[property="csp-nonce"]')?.nonce ?? '';`)
     },
   }
 }

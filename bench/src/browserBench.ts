@@ -15,7 +15,8 @@ const ROUNDS = 15
 const SEARCHES = ['n199', 'touch up', '.325 74']
 const WEB_DIST = fileURLToPath(new URL('../../web/dist', import.meta.url))
 
-const median = (values: readonly number[]): number => [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)] ?? 0
+const median = (values: readonly number[]): number =>
+  [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)] ?? 0
 
 /** From an act in the page to the paint that shows what it did, in ms; both as JavaScript text. */
 const timed = (page: Page, act: string, done: string): Promise<number> =>
@@ -35,7 +36,8 @@ const timed = (page: Page, act: string, done: string): Promise<number> =>
     requestAnimationFrame(look)
   })`)
 
-const press = (key: string): string => `(document.activeElement ?? document.body).dispatchEvent(new KeyboardEvent('keydown', { key: ${JSON.stringify(key)}, bubbles: true }));`
+const press = (key: string): string =>
+  `(document.activeElement ?? document.body).dispatchEvent(new KeyboardEvent('keydown', { key: ${JSON.stringify(key)}, bubbles: true }));`
 
 /** Going down the triage of a large shed and choosing, key by key. */
 async function triageKeys(page: Page, address: string): Promise<number[]> {
@@ -43,7 +45,13 @@ async function triageKeys(page: Page, address: string): Promise<number[]> {
   await page.locator('[data-triage-link]').nth(20).waitFor()
   const times: number[] = []
   for (let row = 0; row < 20; row += 1) {
-    times.push(await timed(page, press('ArrowDown'), `document.activeElement === document.querySelectorAll('[data-triage-link]')[${row}]`))
+    times.push(
+      await timed(
+        page,
+        press('ArrowDown'),
+        `document.activeElement === document.querySelectorAll('[data-triage-link]')[${row}]`,
+      ),
+    )
     times.push(await timed(page, press('x'), `document.querySelectorAll('.picked').length === ${row + 1}`))
   }
   return times
@@ -65,7 +73,14 @@ async function whatIfRedraws(page: Page, address: string): Promise<number[]> {
 /** First paint of the list and key presses in a shed of 2,000 loops, in the real interface. */
 export async function browserBench(): Promise<Figure[]> {
   const dataDir = mkdtempSync(join(tmpdir(), 'undercliff-bench-'))
-  const running = await benchServer(dataDir, Array.from({ length: LOOPS / 10 }, (_, i) => Array.from({ length: 10 }, (_unused, j) => entriesFor(i * 10 + j)).flat()), benchSaws(), WEB_DIST)
+  const running = await benchServer(
+    dataDir,
+    Array.from({ length: LOOPS / 10 }, (_, i) =>
+      Array.from({ length: 10 }, (_unused, j) => entriesFor(i * 10 + j)).flat(),
+    ),
+    benchSaws(),
+    WEB_DIST,
+  )
   const address = `http://127.0.0.1:${(running.server.address() as AddressInfo).port}`
   const browser = await chromium.launch({ executablePath: CHROMIUM, args: CHROMIUM_ARGS })
   try {
@@ -80,7 +95,13 @@ export async function browserBench(): Promise<Figure[]> {
     for (let round = 0; round < ROUNDS; round += 1) {
       await page.locator('header a[href="/scan"]').click()
       await page.locator('[data-loop-tile]').first().waitFor({ state: 'detached' })
-      paints.push(await timed(page, `document.querySelector('header a[href="/"]').click()`, `document.querySelectorAll('[data-loop-tile]').length > 15`))
+      paints.push(
+        await timed(
+          page,
+          `document.querySelector('header a[href="/"]').click()`,
+          `document.querySelectorAll('[data-loop-tile]').length > 15`,
+        ),
+      )
     }
     const keys: number[] = []
     for (let round = 0; round < 4; round += 1) {
@@ -95,12 +116,22 @@ export async function browserBench(): Promise<Figure[]> {
             ),
           )
         }
-        keys.push(await timed(page, `[...document.querySelectorAll('button')].find((one) => one.textContent === 'Show all').click()`, `location.search === ''`))
+        keys.push(
+          await timed(
+            page,
+            `[...document.querySelectorAll('button')].find((one) => one.textContent === 'Show all').click()`,
+            `location.search === ''`,
+          ),
+        )
       }
       const filters = await page.locator('.filters button').count()
       for (let i = 0; i < filters; i += 1) {
-        keys.push(await timed(page, `document.querySelectorAll('.filters button')[${i}].click()`, `location.search !== ''`))
-        keys.push(await timed(page, `document.querySelectorAll('.filters button')[${i}].click()`, `location.search === ''`))
+        keys.push(
+          await timed(page, `document.querySelectorAll('.filters button')[${i}].click()`, `location.search !== ''`),
+        )
+        keys.push(
+          await timed(page, `document.querySelectorAll('.filters button')[${i}].click()`, `location.search === ''`),
+        )
       }
     }
     const triage = await triageKeys(page, address)
@@ -108,8 +139,18 @@ export async function browserBench(): Promise<Figure[]> {
     return [
       { name: `triage of ${LOOPS} loops: a key press`, value: median(triage), unit: 'ms', limit: { atMost: 50 } },
       { name: 'what-if: from a slider to the redraw', value: median(redraws), unit: 'ms', limit: { atMost: 50 } },
-      { name: `shed of ${LOOPS} loops: to the paint of the list`, value: median(paints), unit: 'ms', limit: { atMost: 50 } },
-      { name: `shed of ${LOOPS} loops: a key press on search or filter`, value: median(keys), unit: 'ms', limit: { atMost: 50 } },
+      {
+        name: `shed of ${LOOPS} loops: to the paint of the list`,
+        value: median(paints),
+        unit: 'ms',
+        limit: { atMost: 50 },
+      },
+      {
+        name: `shed of ${LOOPS} loops: a key press on search or filter`,
+        value: median(keys),
+        unit: 'ms',
+        limit: { atMost: 50 },
+      },
     ]
   } finally {
     await browser.close()

@@ -17,7 +17,13 @@ export async function compiled<T>(entry: string): Promise<T> {
       configFile: false,
       logLevel: 'error',
       ssr: { noExternal: [/^@undercliff\//] },
-      build: { ssr: entry, outDir, emptyOutDir: true, target: 'node20', rollupOptions: { output: { entryFileNames: 'compiled.js' } } },
+      build: {
+        ssr: entry,
+        outDir,
+        emptyOutDir: true,
+        target: 'node20',
+        rollupOptions: { output: { entryFileNames: 'compiled.js' } },
+      },
     })
     return (await import(pathToFileURL(join(outDir, 'compiled.js')).href)) as T
   } finally {

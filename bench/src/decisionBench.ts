@@ -5,6 +5,8 @@ import type { Figure } from './figure'
 
 /** The decision in full, measured in code compiled as the server and the pages are. */
 export async function decisionBench(): Promise<Figure[]> {
-  const module = await compiled<{ decisionRun: typeof decisionRun }>(fileURLToPath(new URL('./decisionRun.ts', import.meta.url)))
+  const module = await compiled<{ decisionRun: typeof decisionRun }>(
+    fileURLToPath(new URL('./decisionRun.ts', import.meta.url)),
+  )
   return module.decisionRun()
 }

@@ -36,13 +36,21 @@ export function decisionRun(): Figure[] {
   }
   for (let i = 0; i < WARM_UP; i += 1) decision()
   // One after the other, so that whatever else the machine does slows both.
-  const ratios = Array.from({ length: RUNS }, () => medianSeconds(decision, 1) / medianSeconds(() => JSON.parse(text) as unknown, 1)).sort((a, b) => a - b)
+  const ratios = Array.from(
+    { length: RUNS },
+    () => medianSeconds(decision, 1) / medianSeconds(() => JSON.parse(text) as unknown, 1),
+  ).sort((a, b) => a - b)
   const start = performance.now()
   for (let i = 0; i < RUNS; i += 1) decision()
   const perSecond = RUNS / ((performance.now() - start) / 1000)
   const checked = medianSeconds(() => decideFile(file), 9)
   return [
-    { name: `decision in full, ${CUTTERS} cutters, against JSON.parse of its file (${Math.round(text.length / 1000)} kB)`, value: ratios[ratios.length >> 1] ?? Infinity, unit: 'times', limit: { atMost: 25 } },
+    {
+      name: `decision in full, ${CUTTERS} cutters, against JSON.parse of its file (${Math.round(text.length / 1000)} kB)`,
+      value: ratios[ratios.length >> 1] ?? Infinity,
+      unit: 'times',
+      limit: { atMost: 25 },
+    },
     { name: 'decisions in full', value: perSecond, unit: 'a second', limit: { atLeast: 300 } },
     { name: 'npm run decide without starting Node: checks, fold, decision', value: checked * 1000, unit: 'ms' },
   ]

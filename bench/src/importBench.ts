@@ -6,9 +6,27 @@ const MATCH = { tag: 0, pitch: 1, gauge: 2, driveLinks: 3, cutterType: 4, length
 
 /** Time for every row's fate of a large spreadsheet. */
 export function importBench(): Figure[] {
-  const rows = Array.from({ length: ROWS }, (_, i) => [`R${i}`, i % 3 === 0 ? '3/8' : '.325', '1.5', '72', 'semi', `6.${i % 10}`, `Saw ${i % 40}`, ['truck', 'rack', ''][i % 3] ?? ''])
+  const rows = Array.from({ length: ROWS }, (_, i) => [
+    `R${i}`,
+    i % 3 === 0 ? '3/8' : '.325',
+    '1.5',
+    '72',
+    'semi',
+    `6.${i % 10}`,
+    `Saw ${i % 40}`,
+    ['truck', 'rack', ''][i % 3] ?? '',
+  ])
   let ids = 0
-  const context = { tags: [], saws: [], takenSawIds: [], unit: 'mm' as const, columns: 8, now: '2026-03-20T12:00:00.000Z', newId: () => `bench-id-${(ids += 1)}`, random: () => 0 }
+  const context = {
+    tags: [],
+    saws: [],
+    takenSawIds: [],
+    unit: 'mm' as const,
+    columns: 8,
+    now: '2026-03-20T12:00:00.000Z',
+    newId: () => `bench-id-${(ids += 1)}`,
+    random: () => 0,
+  }
   const start = performance.now()
   const { counts } = planImport(rows, MATCH, context)
   const ms = performance.now() - start

@@ -22,7 +22,10 @@ export function initialScriptBench(): Figure[] {
     for (const imported of chunk.imports ?? []) visit(imported)
   }
   for (const [key, chunk] of Object.entries(manifest)) if (chunk.isEntry === true) visit(key)
-  const bytes = [...seen].reduce((sum, key) => sum + gzipSync(readFileSync(join(DIST, manifest[key]?.file ?? ''))).length, 0)
+  const bytes = [...seen].reduce(
+    (sum, key) => sum + gzipSync(readFileSync(join(DIST, manifest[key]?.file ?? ''))).length,
+    0,
+  )
   const fonts = readdirSync(join(DIST, 'assets')).filter((file) => file.endsWith('.woff2'))
   const fontBytes = fonts.reduce((sum, file) => sum + statSync(join(DIST, 'assets', file)).size, 0)
   return [

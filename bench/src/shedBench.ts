@@ -23,9 +23,15 @@ const rate = async (url: string, headers: Record<string, string> = {}): Promise<
 /** Requests a second for the shed of 500 loops, against a bare Express handler with the same bytes. */
 export async function shedBench(): Promise<Figure[]> {
   const dataDir = mkdtempSync(join(tmpdir(), 'undercliff-bench-'))
-  const running = await benchServer(dataDir, Array.from({ length: LOOPS }, (_, loop) => entriesFor(loop)), benchSaws())
+  const running = await benchServer(
+    dataDir,
+    Array.from({ length: LOOPS }, (_, loop) => entriesFor(loop)),
+    benchSaws(),
+  )
   const address = `http://127.0.0.1:${(running.server.address() as AddressInfo).port}`
-  const body = Buffer.from(await (await fetch(`${address}/api/shed`, { headers: { cookie: running.cookie } })).arrayBuffer())
+  const body = Buffer.from(
+    await (await fetch(`${address}/api/shed`, { headers: { cookie: running.cookie } })).arrayBuffer(),
+  )
   const bare = fork(fileURLToPath(new URL('./bareServer.ts', import.meta.url)), { execArgv: ['--import', 'tsx'] })
   bare.send(body.toString('base64'))
   const [port] = (await once(bare, 'message')) as [number]

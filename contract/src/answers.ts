@@ -1,4 +1,16 @@
-import type { CrewProfile, CrewWear, Entry, HouseRules, LengthPreference, LoopCard, SawDue, SawEntry, SawFit, SawState, Um } from '@undercliff/core'
+import type {
+  CrewProfile,
+  CrewWear,
+  Entry,
+  HouseRules,
+  LengthPreference,
+  LoopCard,
+  SawDue,
+  SawEntry,
+  SawFit,
+  SawState,
+  Um,
+} from '@undercliff/core'
 import type { Role } from './people'
 
 /** A saw as it is added. */

@@ -1,4 +1,18 @@
-import { BENCH_SCHOOLS, FILE_SCHOOLS, GAUGE_SCHOOLS, GUIDE_SCHOOLS, isCurrency, LENGTH_PREFERENCES, PITCH_CLASSES, SIDE_PLATE_SCHOOLS, UNEVEN_SCHOOLS, WHEN_SCHOOLS, WHERE_SCHOOLS, WOOD_STEPS, type PitchClass } from '@undercliff/core'
+import {
+  BENCH_SCHOOLS,
+  FILE_SCHOOLS,
+  GAUGE_SCHOOLS,
+  GUIDE_SCHOOLS,
+  isCurrency,
+  LENGTH_PREFERENCES,
+  PITCH_CLASSES,
+  SIDE_PLATE_SCHOOLS,
+  UNEVEN_SCHOOLS,
+  WHEN_SCHOOLS,
+  WHERE_SCHOOLS,
+  WOOD_STEPS,
+  type PitchClass,
+} from '@undercliff/core'
 import * as yup from 'yup'
 import { driveLinks, gaugeUm, profileValues } from './entries'
 import { id, lengthUm, name, oneOf, strictObject, yesNo } from './fields'
@@ -10,7 +24,10 @@ export const newSawSchema = strictObject({
   pitchClass: oneOf(PITCH_CLASSES, 'The pitch'),
   gaugeUm: gaugeUm(),
   driveLinks: driveLinks(),
-  nosePitchClass: yup.string().nullable().oneOf([...PITCH_CLASSES, null], 'The pitch of the nose is not one in use.'),
+  nosePitchClass: yup
+    .string()
+    .nullable()
+    .oneOf([...PITCH_CLASSES, null], 'The pitch of the nose is not one in use.'),
 })
 
 /** What a crew is called and reads lengths in. */
@@ -28,8 +45,14 @@ export type NewPerson = yup.InferType<typeof newPersonSchema>
 const limit = () => lengthUm().required('A limit is missing.')
 const tanks = () => yup.number().required('A limit is missing.').min(0).max(1000)
 /** A choice that a later version added; what is not said is taken as common practice. */
-const school = <T extends string>(values: readonly T[], what: string) => yup.string<T>().oneOf([...values], `${what} is not one that is known.`)
-const price = () => yup.number().integer('Money is in whole minor units.').min(0, 'A price is not less than nothing.').max(100_000_000, 'That is more money than there is.')
+const school = <T extends string>(values: readonly T[], what: string) =>
+  yup.string<T>().oneOf([...values], `${what} is not one that is known.`)
+const price = () =>
+  yup
+    .number()
+    .integer('Money is in whole minor units.')
+    .min(0, 'A price is not less than nothing.')
+    .max(100_000_000, 'That is more money than there is.')
 
 /** House rules. What a later version added may be missing; it is taken as common practice. */
 export const rulesSchema = strictObject({
@@ -38,7 +61,10 @@ export const rulesSchema = strictObject({
   gaugeSchool: oneOf(GAUGE_SCHOOLS, 'The depth-gauge rule'),
   woodStep: school(WOOD_STEPS, 'The step of the plate'),
   fileSchool: school(FILE_SCHOOLS, 'The file rule'),
-  chiselAngleDeg: yup.number().min(10, 'No chisel is filed to such an angle.').max(40, 'No chisel is filed to such an angle.'),
+  chiselAngleDeg: yup
+    .number()
+    .min(10, 'No chisel is filed to such an angle.')
+    .max(40, 'No chisel is filed to such an angle.'),
   chiselDownAngleDeg: yup.number().min(0, 'A table tilts from 0 to 15°.').max(15, 'A table tilts from 0 to 15°.'),
   sidePlate: school(SIDE_PLATE_SCHOOLS, 'The side plate rule'),
   guide: school(GUIDE_SCHOOLS, 'The guide'),
@@ -57,15 +83,29 @@ export const rulesSchema = strictObject({
   shopUsed: yesNo(),
   shopDays: yup.number().integer('Days are whole.').min(0).max(365, 'That is longer than a year.'),
   dirtyDuty: yesNo(),
-  currency: yup.string().test('currency', 'Money has a code of three letters, such as EUR.', (code) => code === undefined || isCurrency(code)),
+  currency: yup
+    .string()
+    .test(
+      'currency',
+      'Money has a code of three letters, such as EUR.',
+      (code) => code === undefined || isCurrency(code),
+    ),
   labourPerHourMinor: price(),
   linkPriceMinor: strictObject(
-    Object.fromEntries(PITCH_CLASSES.map((pitch) => [pitch, price().required('The price of a pitch is missing.')])) as Record<PitchClass, yup.NumberSchema<number>>,
-  ).default(undefined).optional(),
+    Object.fromEntries(
+      PITCH_CLASSES.map((pitch) => [pitch, price().required('The price of a pitch is missing.')]),
+    ) as Record<PitchClass, yup.NumberSchema<number>>,
+  )
+    .default(undefined)
+    .optional(),
   filePriceMinor: price(),
   wheelPerLoopMinor: price(),
   shopFeeMinor: price(),
 })
 
 /** A profile of the crew's own. */
-export const newProfileSchema = strictObject({ id: id(), name: name(40), values: strictObject(profileValues).required() })
+export const newProfileSchema = strictObject({
+  id: id(),
+  name: name(40),
+  values: strictObject(profileValues).required(),
+})

@@ -1,4 +1,15 @@
-import { admit, decideFully, fold, rulesConflicts, sayReason, sayTurn, type Entry, type FullDecision, type LoopState, type Reason } from '@undercliff/core'
+import {
+  admit,
+  decideFully,
+  fold,
+  rulesConflicts,
+  sayReason,
+  sayTurn,
+  type Entry,
+  type FullDecision,
+  type LoopState,
+  type Reason,
+} from '@undercliff/core'
 import { readLoopFile } from './loopFile'
 import { problemDetails, type FieldProblem, type ProblemDetails } from './problem'
 
@@ -22,7 +33,9 @@ function notAdmitted(entries: readonly Entry[], nowMs: number): FieldProblem[] {
   entries.forEach((entry, i) => {
     const found = admit(entry, before, nowMs)
     // The first entry of the file is the registration that its spec makes.
-    problems.push(...found.map(({ field, ...rest }) => ({ ...rest, field: i === 0 ? 'spec' : `log[${i - 1}].${field}` })))
+    problems.push(
+      ...found.map(({ field, ...rest }) => ({ ...rest, field: i === 0 ? 'spec' : `log[${i - 1}].${field}` })),
+    )
     if (found.length === 0) before.push(entry)
   })
   return problems
@@ -34,16 +47,27 @@ function notAdmitted(entries: readonly Entry[], nowMs: number): FieldProblem[] {
  * @param value the parsed JSON of a loop file
  * @returns the decision, or a problem document that names every field that is not right
  */
-export function decideFile(value: unknown): { readonly ok: true; readonly decision: DecisionFile } | { readonly ok: false; readonly problem: ProblemDetails } {
+export function decideFile(
+  value: unknown,
+): { readonly ok: true; readonly decision: DecisionFile } | { readonly ok: false; readonly problem: ProblemDetails } {
   const read = readLoopFile(value)
   const refuse = (problems: readonly FieldProblem[]) =>
-    ({ ok: false, problem: problemDetails('invalid', `${problems[0]?.field ?? ''}: ${problems[0]?.message ?? 'not right'}`, problems) }) as const
+    ({
+      ok: false,
+      problem: problemDetails(
+        'invalid',
+        `${problems[0]?.field ?? ''}: ${problems[0]?.message ?? 'not right'}`,
+        problems,
+      ),
+    }) as const
   if (!read.ok) return refuse(read.problems)
   const { entries, rules, now } = read
   const conflicts = rulesConflicts(rules)
   const [conflict] = conflicts
   if (conflict !== undefined) {
-    const problems = conflicts.flatMap(({ fields, message }) => fields.map((field) => ({ field: `rules.${field}`, message })))
+    const problems = conflicts.flatMap(({ fields, message }) =>
+      fields.map((field) => ({ field: `rules.${field}`, message })),
+    )
     return { ok: false, problem: problemDetails('rules-conflict', conflict.message, problems) }
   }
   try {

@@ -36,7 +36,10 @@ export const entryBase = {
 
 /** A tag stands in addresses and is read aloud: it begins with a letter or digit. */
 export const tag = () =>
-  name(12).matches(/^[\p{L}\p{N}][\p{L}\p{N} ._-]*$/u, 'A tag is letters and digits; spaces, dots and dashes within it.')
+  name(12).matches(
+    /^[\p{L}\p{N}][\p{L}\p{N} ._-]*$/u,
+    'A tag is letters and digits; spaces, dots and dashes within it.',
+  )
 
 export const driveLinks = () =>
   yup
@@ -134,7 +137,12 @@ const strokes = () => yup.number().required('The strokes of a side are missing.'
 
 /** One schema for each kind of entry. */
 const entrySchemas = {
-  registered: strictObject({ ...entryBase, kind: oneOf(['registered'], 'The kind'), tag: tag(), spec: specSchema.required() }),
+  registered: strictObject({
+    ...entryBase,
+    kind: oneOf(['registered'], 'The kind'),
+    tag: tag(),
+    spec: specSchema.required(),
+  }),
   specChanged: strictObject({
     ...entryBase,
     kind: oneOf(['specChanged'], 'The kind'),
@@ -152,7 +160,11 @@ const entrySchemas = {
     tensionChecked: yesNo(),
     overruled: text(NOTE_LENGTH).min(3, 'Say why in a few words.'),
   }),
-  takenOff: strictObject({ ...entryBase, kind: oneOf(['takenOff'], 'The kind'), to: optionalOneOf(SHELVES, 'The place') }),
+  takenOff: strictObject({
+    ...entryBase,
+    kind: oneOf(['takenOff'], 'The kind'),
+    to: optionalOneOf(SHELVES, 'The place'),
+  }),
   moved: strictObject({ ...entryBase, kind: oneOf(['moved'], 'The kind'), to: oneOf(SHELVES, 'The place') }),
   sentOut: strictObject({
     ...entryBase,
@@ -164,7 +176,11 @@ const entrySchemas = {
     ...entryBase,
     kind: oneOf(['cameBack'], 'The kind'),
     to: oneOf(SHELVES, 'The place'),
-    costMinor: yup.number().integer('Money is in whole minor units.').min(0, 'A cost is not less than nothing.').max(100_000_000),
+    costMinor: yup
+      .number()
+      .integer('Money is in whole minor units.')
+      .min(0, 'A cost is not less than nothing.')
+      .max(100_000_000),
   }),
   ran: strictObject({
     ...entryBase,
@@ -181,7 +197,9 @@ const entrySchemas = {
     kind: oneOf(['struck'], 'The kind'),
     against: oneOf(STRIKE_OBJECTS, 'What it struck'),
     cutters: yup.array(cutterNumber()).max(125),
-    deepest: strictObject({ cutter: cutterNumber(), depthUm: lengthUm().required('The depth is missing.') }).default(undefined).optional(),
+    deepest: strictObject({ cutter: cutterNumber(), depthUm: lengthUm().required('The depth is missing.') })
+      .default(undefined)
+      .optional(),
   }),
   measured: strictObject({ ...entryBase, kind: oneOf(['measured'], 'The kind'), readings: readings(1) }),
   sharpened: strictObject({
@@ -224,7 +242,11 @@ const entrySchemas = {
     kind: oneOf(['retired'], 'The kind'),
     reason: oneOf(RETIRE_REASONS, 'The reason'),
   }),
-  dutyChanged: strictObject({ ...entryBase, kind: oneOf(['dutyChanged'], 'The kind'), duty: oneOf(DUTIES, 'The duty') }),
+  dutyChanged: strictObject({
+    ...entryBase,
+    kind: oneOf(['dutyChanged'], 'The kind'),
+    duty: oneOf(DUTIES, 'The duty'),
+  }),
   decided: strictObject({
     ...entryBase,
     kind: oneOf(['decided'], 'The kind'),
@@ -233,7 +255,12 @@ const entrySchemas = {
     rulesVersion: yup.number().required('The version of the rules is missing.').integer().min(1),
     overruled: text(NOTE_LENGTH).min(3, 'Say why in a few words.'),
   }),
-  corrected: strictObject({ ...entryBase, kind: oneOf(['corrected'], 'The kind'), strikes: id(), reason: text(NOTE_LENGTH) }),
+  corrected: strictObject({
+    ...entryBase,
+    kind: oneOf(['corrected'], 'The kind'),
+    strikes: id(),
+    reason: text(NOTE_LENGTH),
+  }),
 } satisfies Record<EntryKind, yup.AnyObjectSchema>
 
 const isKind = (kind: unknown): kind is EntryKind => (ENTRY_KINDS as readonly unknown[]).includes(kind)
@@ -261,4 +288,3 @@ export const newEntriesSchema = strictObject({
 export interface NewEntries {
   readonly entries: readonly NewEntry[]
 }
-

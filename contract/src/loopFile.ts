@@ -1,4 +1,12 @@
-import { compareEntries, struckOutIds, withDefaults, type Entry, type HouseRules, type LoopSpec, type NewEntry } from '@undercliff/core'
+import {
+  compareEntries,
+  struckOutIds,
+  withDefaults,
+  type Entry,
+  type HouseRules,
+  type LoopSpec,
+  type NewEntry,
+} from '@undercliff/core'
 import * as yup from 'yup'
 import { rulesSchema } from './crew'
 import { newEntriesSchema, specSchema, tag } from './entries'
@@ -26,7 +34,9 @@ export interface LoopFile {
   readonly log: readonly LoopFileEntry[]
 }
 
-type Loose<T> = T extends NewEntry ? Omit<T, 'id' | 'loopId' | 'personId'> & { id?: string; personId?: string | null } : never
+type Loose<T> = T extends NewEntry
+  ? Omit<T, 'id' | 'loopId' | 'personId'> & { id?: string; personId?: string | null }
+  : never
 /** An entry of a loop file. `id` is needed only where another entry strikes it out. */
 export type LoopFileEntry = Loose<Exclude<NewEntry, { kind: 'registered' }>>
 
@@ -36,7 +46,12 @@ export const MOST_LOG = 2000
 
 const outerSchema = strictObject({
   format: oneOf(['undercliff-loop'], 'The format'),
-  version: yup.number().required('The version is missing.').integer().min(1).max(LOOP_FILE_VERSION, 'The file was written by a newer Undercliff.'),
+  version: yup
+    .number()
+    .required('The version is missing.')
+    .integer()
+    .min(1)
+    .max(LOOP_FILE_VERSION, 'The file was written by a newer Undercliff.'),
   now: instant(),
   tag: tag(),
   spec: specSchema.required('The spec is missing.'),
@@ -60,18 +75,41 @@ export function readLoopFile(value: unknown): LoopFileRead {
   const outer = validate<LoopFile>(outerSchema, value)
   if (!outer.ok) return outer
   const { now, tag: called, spec, log } = outer.value
-  const first = log.reduce((least, { happenedAt }) => (typeof happenedAt === 'string' && happenedAt < least ? happenedAt : least), now)
-  const registered: Entry = { id: 'registration-of-file', loopId: LOOP_ID, happenedAt: first, writtenAt: first, personId: null, writtenBy: null, kind: 'registered', tag: called, spec }
-  const filled = log.map((entry, i) => ({ personId: null, ...entry, id: entry.id ?? `entry-${String(i + 1).padStart(5, '0')}`, loopId: LOOP_ID }))
+  const first = log.reduce(
+    (least, { happenedAt }) => (typeof happenedAt === 'string' && happenedAt < least ? happenedAt : least),
+    now,
+  )
+  const registered: Entry = {
+    id: 'registration-of-file',
+    loopId: LOOP_ID,
+    happenedAt: first,
+    writtenAt: first,
+    personId: null,
+    writtenBy: null,
+    kind: 'registered',
+    tag: called,
+    spec,
+  }
+  const filled = log.map((entry, i) => ({
+    personId: null,
+    ...entry,
+    id: entry.id ?? `entry-${String(i + 1).padStart(5, '0')}`,
+    loopId: LOOP_ID,
+  }))
   const problems: FieldProblem[] = []
   for (let from = 0; from < filled.length; from += CHUNK) {
     const checked = validate<{ entries: NewEntry[] }>(newEntriesSchema, { entries: filled.slice(from, from + CHUNK) })
     if (checked.ok) continue
-    const shifted = (field: string): string => field.replace(/entries\[(\d+)\]/, (_all, i: string) => `log[${Number(i) + from}]`)
+    const shifted = (field: string): string =>
+      field.replace(/entries\[(\d+)\]/, (_all, i: string) => `log[${Number(i) + from}]`)
     problems.push(...checked.problems.map(({ field, ...rest }) => ({ ...rest, field: shifted(field) })))
   }
   const again = filled.findIndex(({ kind }) => (kind as string) === 'registered')
-  if (again >= 0) problems.push({ field: `log[${again}].kind`, message: 'The spec registers the loop; the log does not do so again.' })
+  if (again >= 0)
+    problems.push({
+      field: `log[${again}].kind`,
+      message: 'The spec registers the loop; the log does not do so again.',
+    })
   if (problems.length > 0) return { ok: false, problems }
   const entries = filled.map((entry) => ({ ...entry, writtenAt: entry.happenedAt, writtenBy: null }) as Entry)
   return { ok: true, entries: [registered, ...entries], rules: withDefaults(outer.value.rules ?? {}), now }
@@ -90,6 +128,13 @@ export function writeLoopFile(entries: readonly Entry[], rules: HouseRules, now:
   const log = counted
     .filter((entry) => entry.kind !== 'registered')
     .map(({ loopId: _loopId, writtenAt: _writtenAt, writtenBy: _writtenBy, ...entry }) => entry as LoopFileEntry)
-  return { format: 'undercliff-loop', version: LOOP_FILE_VERSION, now, tag: registered.tag, spec: registered.spec, rules, log }
+  return {
+    format: 'undercliff-loop',
+    version: LOOP_FILE_VERSION,
+    now,
+    tag: registered.tag,
+    spec: registered.spec,
+    rules,
+    log,
+  }
 }
-

@@ -28,7 +28,10 @@ const pin = () =>
     .matches(/^\d{4,8}$/, `A PIN is ${PIN_LENGTH.least} to ${PIN_LENGTH.most} digits.`)
 
 /** Body of `POST /api/session`. */
-export const signInSchema = strictObject({ login: yup.string().required('The sign-in name is missing.').max(100, 'No sign-in name is that long.'), password: password() })
+export const signInSchema = strictObject({
+  login: yup.string().required('The sign-in name is missing.').max(100, 'No sign-in name is that long.'),
+  password: password(),
+})
 export type SignIn = yup.InferType<typeof signInSchema>
 
 /** Body of `POST /api/setup`: the crew and its first lead. */
@@ -36,7 +39,11 @@ export const setUpSchema = strictObject({ crewName: name(60), name: name(40), lo
 export type SetUp = yup.InferType<typeof setUpSchema>
 
 /** Body of `PUT /api/accounts/:personId`: lets somebody sign in, or changes how. */
-export const accountSchema = strictObject({ login: login(), password: newPassword().optional(), role: oneOf(ROLES, 'The role') })
+export const accountSchema = strictObject({
+  login: login(),
+  password: newPassword().optional(),
+  role: oneOf(ROLES, 'The role'),
+})
 export interface AccountChange {
   readonly login: string
   /** Left out, the password stays as it is. */
@@ -73,9 +80,7 @@ export interface DemoSignIn {
 /** Answer of `GET /api/session`. */
 export type SessionAnswer =
   /** Nobody can sign in yet: the first lead sets up. */
-  | { readonly state: 'setUp' }
-  | { readonly state: 'signedOut'; readonly demo: readonly DemoSignIn[] }
-  | SignedIn
+  { readonly state: 'setUp' } | { readonly state: 'signedOut'; readonly demo: readonly DemoSignIn[] } | SignedIn
 
 export interface SignedIn {
   readonly state: 'signedIn'

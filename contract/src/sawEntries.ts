@@ -18,7 +18,11 @@ const sawEntrySchemas = {
     kind: oneOf(['barFitted'], 'The kind'),
     gaugeUm: gaugeUm(),
     driveLinks: driveLinks(),
-    nosePitchClass: yup.string().nullable().oneOf([...PITCH_CLASSES, null], 'The pitch of the nose is not one in use.').defined('Say what the nose takes, or null for a solid one.'),
+    nosePitchClass: yup
+      .string()
+      .nullable()
+      .oneOf([...PITCH_CLASSES, null], 'The pitch of the nose is not one in use.')
+      .defined('Say what the nose takes, or null for a solid one.'),
   }),
   barFlipped: strictObject({ ...base, kind: oneOf(['barFlipped'], 'The kind') }),
   barChecked: strictObject({
@@ -29,7 +33,11 @@ const sawEntrySchemas = {
     burrs: yesNo(),
   }),
   railsDressed: strictObject({ ...base, kind: oneOf(['railsDressed'], 'The kind') }),
-  sprocketRenewed: strictObject({ ...base, kind: oneOf(['sprocketRenewed'], 'The kind'), pitchClass: oneOf(PITCH_CLASSES, 'The pitch') }),
+  sprocketRenewed: strictObject({
+    ...base,
+    kind: oneOf(['sprocketRenewed'], 'The kind'),
+    pitchClass: oneOf(PITCH_CLASSES, 'The pitch'),
+  }),
   sawCorrected: strictObject({ ...base, kind: oneOf(['sawCorrected'], 'The kind'), strikes: id() }),
 } satisfies Record<SawEntryKind, yup.AnyObjectSchema>
 

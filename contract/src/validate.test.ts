@@ -5,7 +5,10 @@ import { newEntriesSchema, newPersonSchema, newSawSchema, PROBLEMS, problemDetai
 
 const base = { id: 'an-entry-id', loopId: 'a-loop-id-1', happenedAt: '2026-03-01T09:00:00.000Z', personId: null }
 const bodies: Record<EntryKind, object> = {
-  registered: { tag: 'K3', spec: specFromProfile({ pitchClass: 'threeEighths', gaugeUm: 1500, driveLinks: 72, cutterType: 'semiChisel' }) },
+  registered: {
+    tag: 'K3',
+    spec: specFromProfile({ pitchClass: 'threeEighths', gaugeUm: 1500, driveLinks: 72, cutterType: 'semiChisel' }),
+  },
   fitted: { sawId: 'a-saw-id-1', barFlipped: true },
   specChanged: { changes: { settingUm: 600 }, origin: 'box' },
   retagged: { tag: '222Y' },
@@ -16,7 +19,14 @@ const bodies: Record<EntryKind, object> = {
   ran: { tanks: 1.5, conditions: 'gritty' },
   struck: { against: 'stone', cutters: [1, 2], deepest: { cutter: 2, depthUm: 900 } },
   measured: { readings: [{ cutter: 1, lengthUm: 5200, damage: [{ kind: 'stone', depthUm: null }], settingUm: 650 }] },
-  sharpened: { method: 'fileBench', gaugesLowered: false, wasDull: true, fileAge: 'used', strokes: { left: 5, right: 6 }, pairs: [{ cutter: 1, beforeUm: 5200, afterUm: 5000 }] },
+  sharpened: {
+    method: 'fileBench',
+    gaugesLowered: false,
+    wasDull: true,
+    fileAge: 'used',
+    strokes: { left: 5, right: 6 },
+    pairs: [{ cutter: 1, beforeUm: 5200, afterUm: 5000 }],
+  },
   gaugesLowered: { settingUm: 650 },
   inspected: { readings: [], parts: [{ kind: 'rivetSeized', nearCutter: null }] },
   retired: { reason: 'worn' },
@@ -37,7 +47,9 @@ describe('entries', () => {
   })
 
   test.each(ENTRY_KINDS)('a %s with a field that is not known is refused', (kind) => {
-    expect(problems(entry(kind, { colour: 'red' }))).toEqual([{ field: 'entries[0]', message: 'There is a field that is not known here: colour.' }])
+    expect(problems(entry(kind, { colour: 'red' }))).toEqual([
+      { field: 'entries[0]', message: 'There is a field that is not known here: colour.' },
+    ])
   })
 
   test.each(ENTRY_KINDS)('a %s loses no field of its own silently', (kind) => {
@@ -47,11 +59,15 @@ describe('entries', () => {
   })
 
   test('wrong types are refused, not coerced, and the field is named', () => {
-    expect(problems(entry('ran', { tanks: '2' }))).toEqual([{ field: 'entries[0].tanks', message: 'This has to be a number.' }])
-    expect(problems(entry('sharpened', { gaugesLowered: 'yes' }))).toEqual([{ field: 'entries[0].gaugesLowered', message: 'This has to be a boolean.' }])
-    expect(problems(entry('registered', { spec: { ...(bodies.registered as { spec: object }).spec, driveLinks: 5 } }))).toEqual([
-      { field: 'entries[0].spec.driveLinks', message: 'A loop has at least 20 drive links.' },
+    expect(problems(entry('ran', { tanks: '2' }))).toEqual([
+      { field: 'entries[0].tanks', message: 'This has to be a number.' },
     ])
+    expect(problems(entry('sharpened', { gaugesLowered: 'yes' }))).toEqual([
+      { field: 'entries[0].gaugesLowered', message: 'This has to be a boolean.' },
+    ])
+    expect(
+      problems(entry('registered', { spec: { ...(bodies.registered as { spec: object }).spec, driveLinks: 5 } })),
+    ).toEqual([{ field: 'entries[0].spec.driveLinks', message: 'A loop has at least 20 drive links.' }])
   })
 
   test.each(['..', '-1', 'a/b', 'K 3?'])('%s is no tag', (tag) => {
@@ -60,10 +76,18 @@ describe('entries', () => {
 
   test('the mark lies below the new length', () => {
     const { spec } = bodies.registered as { spec: object }
-    expect(problems(entry('registered', { spec: { ...spec, markLengthUm: 8000 } }))[0]?.field).toBe('entries[0].spec.markLengthUm')
+    expect(problems(entry('registered', { spec: { ...spec, markLengthUm: 8000 } }))[0]?.field).toBe(
+      'entries[0].spec.markLengthUm',
+    )
   })
 
-  test.each(['2026-02-30T09:00:00.000Z', '2026-03-01', '2026-03-01T09:00:00Z', '1899-03-01T09:00:00.000Z', 'yesterday'])('%s is not a time', (happenedAt) => {
+  test.each([
+    '2026-02-30T09:00:00.000Z',
+    '2026-03-01',
+    '2026-03-01T09:00:00Z',
+    '1899-03-01T09:00:00.000Z',
+    'yesterday',
+  ])('%s is not a time', (happenedAt) => {
     expect(problems(entry('takenOff', { happenedAt }))[0]?.field).toBe('entries[0].happenedAt')
   })
 

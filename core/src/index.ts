@@ -17,4 +17,13 @@ export * from './tag'
 export * from './importing'
 export * from './identify'
 export * from './admit'
-export { kaplanMeier, medianSurvival, survivalAt, welch, type GroupBelief, type LifetimeBelief, type SurvivalStep, type WelchDifference } from './stats'
+export {
+  kaplanMeier,
+  medianSurvival,
+  survivalAt,
+  welch,
+  type GroupBelief,
+  type LifetimeBelief,
+  type SurvivalStep,
+  type WelchDifference,
+} from './stats'

@@ -43,7 +43,9 @@ const BITE: Record<FileAge, number> = { fresh: 1.15, used: 1, worn: 0.8 }
 
 /** Whether a stretch in gritty bark leaves an edge dull: full chisel nearly always, others mostly after two tanks. */
 const dullsInGrit = (cutterType: LoopSpec['cutterType'], tanks: number, round: number): boolean =>
-  cutterType === 'fullChisel' ? tanks >= 1.5 || round % 2 === 0 : (tanks >= 2 && round % 4 !== 0) || (tanks >= 1.5 && round % 3 === 0)
+  cutterType === 'fullChisel'
+    ? tanks >= 1.5 || round % 2 === 0
+    : (tanks >= 2 && round % 4 !== 0) || (tanks >= 1.5 && round % 3 === 0)
 
 /**
  * Lives one loop through the season: keeps what is true of its cutters and writes down what the
@@ -134,7 +136,15 @@ export class Diary {
   sharpen(
     person: DemoPerson,
     method: SharpenMethod,
-    more: { gauges?: boolean; strokes?: number; pairs?: number; cleared?: boolean; dull?: boolean; fileAge?: FileAge; note?: string } = {},
+    more: {
+      gauges?: boolean
+      strokes?: number
+      pairs?: number
+      cleared?: boolean
+      dull?: boolean
+      fileAge?: FileAge
+      note?: string
+    } = {},
   ): this {
     const { gauges = false, strokes, pairs = 0, cleared, dull, fileAge, note } = more
     const filed = method === 'fileField' || method === 'fileBench'

@@ -65,7 +65,10 @@ test('no loop is put on a saw that it must not go on, in any season', () => {
       const state = fold(log)
       const saw = entry.kind === 'fitted' ? saws.find(({ id }) => id === entry.sawId) : undefined
       if (saw !== undefined && state !== null) {
-        expect(fitCheck(state.spec, saw, {}, decide(state, DEFAULT_RULES).fitForUse).level, `${state.tag}, seed ${seed}`).toBe('fits')
+        expect(
+          fitCheck(state.spec, saw, {}, decide(state, DEFAULT_RULES).fitForUse).level,
+          `${state.tag}, seed ${seed}`,
+        ).toBe('fits')
       }
       log.push({ ...entry, writtenAt: entry.happenedAt, writtenBy: null } as Entry)
     }

@@ -1,4 +1,17 @@
-import { specFromProfile, type CrewProfile, type EntryBodies, type LoopSpec, type NewEntry, type PitchClass, type SawEntry, type SawEntryBodies, type SawEntryKind, type Shelf, type SpecChoice, type StartMark } from '@undercliff/core'
+import {
+  specFromProfile,
+  type CrewProfile,
+  type EntryBodies,
+  type LoopSpec,
+  type NewEntry,
+  type PitchClass,
+  type SawEntry,
+  type SawEntryBodies,
+  type SawEntryKind,
+  type Shelf,
+  type SpecChoice,
+  type StartMark,
+} from '@undercliff/core'
 import { Diary, type DemoPerson } from './diary'
 import { seeded } from './random'
 
@@ -47,7 +60,11 @@ export function scenario(now: Date, seed = DEMO_SEED): Scenario {
   const random = seeded(seed)
   const lastMs = Date.UTC(now.getUTCFullYear(), now.getUTCMonth(), now.getUTCDate() - 1, 17, 30)
 
-  const person = (name: string, extra: DemoPerson['extra'] = EVEN, role: DemoPerson['role'] = 'sawyer'): DemoPerson => ({ id: random.id(), name, extra, role })
+  const person = (
+    name: string,
+    extra: DemoPerson['extra'] = EVEN,
+    role: DemoPerson['role'] = 'sawyer',
+  ): DemoPerson => ({ id: random.id(), name, extra, role })
   const maren = person('Maren Aldwick', EVEN, 'lead')
   const tobe = person('Tobe Harrow', { left: -8, right: 20 })
   const iska = person('Iska Lund-Pell')
@@ -72,23 +89,61 @@ export function scenario(now: Date, seed = DEMO_SEED): Scenario {
   const grinder = saw('Millstone', 'p404', 1600, 104)
 
   const sawEntries: SawEntry[] = []
-  const sawNote = <K extends SawEntryKind>(of: DemoSaw, who: DemoPerson, daysAgo: number, kind: K, body: SawEntryBodies[K], note?: string): void => {
+  const sawNote = <K extends SawEntryKind>(
+    of: DemoSaw,
+    who: DemoPerson,
+    daysAgo: number,
+    kind: K,
+    body: SawEntryBodies[K],
+    note?: string,
+  ): void => {
     const at = new Date(lastMs - daysAgo * DAY_MS).toISOString()
-    sawEntries.push({ id: random.id(), sawId: of.id, happenedAt: at, writtenAt: at, personId: who.id, writtenBy: who.id, kind, ...(note === undefined ? {} : { note }), ...body } as SawEntry)
+    sawEntries.push({
+      id: random.id(),
+      sawId: of.id,
+      happenedAt: at,
+      writtenAt: at,
+      personId: who.id,
+      writtenBy: who.id,
+      kind,
+      ...(note === undefined ? {} : { note }),
+      ...body,
+    } as SawEntry)
   }
 
   const diaries: Diary[] = []
-  const loop = (tag: string, forSaw: DemoSaw, cutterType: SpecChoice['cutterType'], firstDay: number, more: Partial<LoopSpec> = {}, foundWorn = 0): Diary => {
+  const loop = (
+    tag: string,
+    forSaw: DemoSaw,
+    cutterType: SpecChoice['cutterType'],
+    firstDay: number,
+    more: Partial<LoopSpec> = {},
+    foundWorn = 0,
+  ): Diary => {
     const { pitchClass, gaugeUm, driveLinks } = forSaw
     const startMark = MARKS[tag.charAt(0)]
-    const spec = specFromProfile({ pitchClass, gaugeUm, driveLinks, cutterType, ...(startMark === undefined ? {} : { startMark }), ...more })
+    const spec = specFromProfile({
+      pitchClass,
+      gaugeUm,
+      driveLinks,
+      cutterType,
+      ...(startMark === undefined ? {} : { startMark }),
+      ...more,
+    })
     const foundWornUm = Math.round(spec.newLengthUm * foundWorn)
     const diary = new Diary(random, tag, spec, lastMs, firstDay, foundWornUm, foundWorn > 0.5 ? null : forSaw.id)
     diaries.push(diary)
     return foundWorn > 0 ? diary.measure(maren, 1, undefined, 'As found, before its log was kept') : diary
   }
   /** Every loop ends its season with a fresh look, so that what is drawn is mostly measured. */
-  const usual = (tag: string, forSaw: DemoSaw, type: SpecChoice['cutterType'], rounds: number, foundWorn = 0, more: Partial<LoopSpec> = {}): Diary => {
+  const usual = (
+    tag: string,
+    forSaw: DemoSaw,
+    type: SpecChoice['cutterType'],
+    rounds: number,
+    foundWorn = 0,
+    more: Partial<LoopSpec> = {},
+  ): Diary => {
     const days = 20 + rounds * 7
     const diary = loop(tag, forSaw, type, days + 8, more, foundWorn).season(crew, rounds, days)
     return diary.measure(random.pick(crew), rounds % 2 === 0 ? 1 : 2, diary.spec.settingUm - 30)
@@ -104,11 +159,18 @@ export function scenario(now: Date, seed = DEMO_SEED): Scenario {
   usual('P2', puffin, 'chipper', 6)
   usual('P3', puffin, 'semiChisel', 18, 0.35)
   // Touched wire in a hedge; nobody has looked since.
-  ranSince(usual('P4', puffin, 'chipper', 8).fit(puffin.id, iska), 0.5).strike(iska, 'metal', [], 'Old fence wire inside a thorn stem')
+  ranSince(usual('P4', puffin, 'chipper', 8).fit(puffin.id, iska), 0.5).strike(
+    iska,
+    'metal',
+    [],
+    'Old fence wire inside a thorn stem',
+  )
   ranSince(usual('S1', stilt, 'chipper', 7, 0.15), 1).fit(stilt.id, corrin)
   usual('S2', stilt, 'chipper', 3)
   // Put away with a corner that somebody saw but did not measure.
-  usual('S3', stilt, 'chipper', 10).damage([7, 8], 'cornerGone', () => null).inspect(corrin, [], 'Corners look rough')
+  usual('S3', stilt, 'chipper', 10)
+    .damage([7, 8], 'cornerGone', () => null)
+    .inspect(corrin, [], 'Corners look rough')
 
   // The pair that was mixed up: same pitch and links, another gauge.
   usual('B1', brine, 'semiChisel', 14, 0.2).fit(brine.id, maren)
@@ -159,7 +221,10 @@ export function scenario(now: Date, seed = DEMO_SEED): Scenario {
   // Big felling saw.
   ranSince(usual('T1', tern, 'fullChisel', 13, 0.2), 1).fit(tern.id, maren)
   // New chain, cracked strap: done, whatever it cost.
-  loop('T2', tern, 'fullChisel', 12).run(maren, 1).pass(4).inspect(maren, [{ kind: 'strapCracked', nearCutter: 19 }], 'Seen when cleaning')
+  loop('T2', tern, 'fullChisel', 12)
+    .run(maren, 1)
+    .pass(4)
+    .inspect(maren, [{ kind: 'strapCracked', nearCutter: 19 }], 'Seen when cleaning')
   // Somebody lowered the gauges by eye.
   usual('T3', tern, 'semiChisel', 16).lowerGauges(tobe).measure(maren, 3, 980, 'Snatches; gauges filed without a plate')
   usual('T4', tern, 'semiChisel', 8)
@@ -170,7 +235,10 @@ export function scenario(now: Date, seed = DEMO_SEED): Scenario {
   ranSince(usual('X1', grinder, 'ripping', 6, 0.3, ripping), 2).fit(grinder.id, maren)
   usual('X2', grinder, 'ripping', 9, 0.1, ripping)
   usual('X3', grinder, 'ripping', 2, 0, ripping)
-  loop('X0', grinder, 'ripping', 175, ripping, 0.82).season(crew, 12, 120).measure(maren).retire(maren, 'worn', 'Served out')
+  loop('X0', grinder, 'ripping', 175, ripping, 0.82)
+    .season(crew, 12, 120)
+    .measure(maren)
+    .retire(maren, 'worn', 'Served out')
 
   // Where everything lies tonight.
   const lie: Record<Shelf, string[]> = {
@@ -186,10 +254,23 @@ export function scenario(now: Date, seed = DEMO_SEED): Scenario {
 
   // Bars and sprockets.
   sawNote(bell, maren, 120, 'sprocketRenewed', { pitchClass: 'threeEighths' })
-  sawNote(kitty, tobe, 20, 'barChecked', { grooveWidthUm: 1740, grooveDepthUm: 5200, burrs: true }, 'Rails mushroomed on the outside')
+  sawNote(
+    kitty,
+    tobe,
+    20,
+    'barChecked',
+    { grooveWidthUm: 1740, grooveDepthUm: 5200, burrs: true },
+    'Rails mushroomed on the outside',
+  )
   sawNote(tern, maren, 30, 'barFitted', { gaugeUm: 1600, driveLinks: 84, nosePitchClass: 'threeEighths' }, 'New bar')
   sawNote(brine, iska, 12, 'barFlipped', {})
-  const milling = specFromProfile({ pitchClass: 'p404', gaugeUm: 1600, driveLinks: 104, cutterType: 'ripping', sequence: 'fullSkip' })
+  const milling = specFromProfile({
+    pitchClass: 'p404',
+    gaugeUm: 1600,
+    driveLinks: 104,
+    cutterType: 'ripping',
+    sequence: 'fullSkip',
+  })
   const { driveLinks: _links, firstHand: _hand, ...values } = milling
   const profiles: CrewProfile[] = [{ id: random.id(), name: 'Milling loop', values }]
 

@@ -1,5 +1,15 @@
 import { readFileSync } from 'node:fs'
-import { decide, DEFAULT_RULES, fold, forecast, sensitivity, type Action, type Entry, type HouseRules, type Option } from '@undercliff/core'
+import {
+  decide,
+  DEFAULT_RULES,
+  fold,
+  forecast,
+  sensitivity,
+  type Action,
+  type Entry,
+  type HouseRules,
+  type Option,
+} from '@undercliff/core'
 import { describe, expect, test } from 'vitest'
 import { scenario } from './scenario'
 
@@ -17,7 +27,11 @@ const mm = (um: number, decimals = 2): string => `${(um / 1000).toFixed(decimals
 
 const log = scenario(new Date('2026-03-20T09:00:00.000Z')).entries
 const tagOf = new Map(log.flatMap((entry) => (entry.kind === 'registered' ? [[entry.loopId, entry.tag] as const] : [])))
-const folded = fold(log.filter(({ loopId }) => tagOf.get(loopId) === 'K3').map((entry) => ({ ...entry, writtenAt: entry.happenedAt, writtenBy: null }) as Entry))
+const folded = fold(
+  log
+    .filter(({ loopId }) => tagOf.get(loopId) === 'K3')
+    .map((entry) => ({ ...entry, writtenAt: entry.happenedAt, writtenBy: null }) as Entry),
+)
 if (folded === null) throw new Error('K3 should be registered')
 const state = folded
 const verdict = decide(state, DEFAULT_RULES)
@@ -43,7 +57,9 @@ const metal = ((shortestUm - stopUm) / 1000) * perMm
 
 describe('what it needs', () => {
   test('the worst cutter, what is left and how many sharpenings', () => {
-    expect(state.cutters.filter(({ damage }) => damage.length > 0).map(({ number }) => number)).toEqual([11, 12, 13, 14, 15, 16, 17])
+    expect(state.cutters.filter(({ damage }) => damage.length > 0).map(({ number }) => number)).toEqual([
+      11, 12, 13, 14, 15, 16, 17,
+    ])
     expect(state.cutters.every(({ length }) => length.known === 'measured')).toBe(true)
     expect(says('worst cutter after its damage')).toBe(mm(worstUm - depthUm))
     expect(says('may still be filed')).toBe(mm(worstUm - depthUm - 200))
@@ -74,7 +90,12 @@ describe('the regrind', () => {
     expect(says('edges sink')).toBe(mm(drop, 3))
     expect(says('gauge setting then')).toBe(mm(ahead.settingUm - drop, 3))
     expect(says('gauges stand high by')).toBe(mm(650 - (ahead.settingUm - drop), 3))
-    expect(optionOf('regrind')).toMatchObject({ deepestUm: Math.max(...off), leftUm: stopUm, gauges: true, feasible: true })
+    expect(optionOf('regrind')).toMatchObject({
+      deepestUm: Math.max(...off),
+      leftUm: stopUm,
+      gauges: true,
+      feasible: true,
+    })
     expect(verdict).toMatchObject({ action: 'regrind', also: ['lowerGauges'] })
   })
 
@@ -94,7 +115,12 @@ describe('the regrind', () => {
     expect(says('cutter spent')).toBe(money(metal))
     const all = Math.round(work) + 60 + Math.round(metal)
     expect(says('in all')).toBe(money(all))
-    expect(optionOf('regrind').money).toMatchObject({ labourMinor: Math.round(work), consumablesMinor: 60, metalMinor: Math.round(metal), totalMinor: all })
+    expect(optionOf('regrind').money).toMatchObject({
+      labourMinor: Math.round(work),
+      consumablesMinor: 60,
+      metalMinor: Math.round(metal),
+      totalMinor: all,
+    })
     expect(says('tanks that it stays sharp')).toBe(tanks.toFixed(1))
     expect(says('but the bench is due')).toBe((hours / 0.75).toFixed(3))
     expect(says('hours, 0.75 a tank')).toBe(`${hours.toFixed(2)} h`)
@@ -107,7 +133,9 @@ describe('the regrind', () => {
 describe('the others', () => {
   const hourOf = (action: Action): string => money(optionOf(action).perHourMinor?.likely ?? 0)
   /** The page says "a sharp hour" once for each of the others, in its order. */
-  const hoursSaid = PAGE.split('\n').filter((line) => line.startsWith('| a sharp hour |')).map((line) => line.split('|')[3]?.trim())
+  const hoursSaid = PAGE.split('\n')
+    .filter((line) => line.startsWith('| a sharp hour |'))
+    .map((line) => line.split('|')[3]?.trim())
 
   test('shop', () => {
     const all = Math.round((16.7 / 60) * 3000) + 1600 + Math.round(metal)

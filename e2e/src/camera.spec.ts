@@ -10,7 +10,15 @@ const film = join(mkdtempSync(join(tmpdir(), 'undercliff-film-')), 'tag.y4m')
 writeFileSync(film, cameraFilm(tagCode('K5')))
 test.use({
   permissions: ['camera'],
-  launchOptions: { executablePath: CHROMIUM, args: [...CHROMIUM_ARGS, '--use-fake-device-for-media-stream', '--use-fake-ui-for-media-stream', `--use-file-for-fake-video-capture=${film}`] },
+  launchOptions: {
+    executablePath: CHROMIUM,
+    args: [
+      ...CHROMIUM_ARGS,
+      '--use-fake-device-for-media-stream',
+      '--use-fake-ui-for-media-stream',
+      `--use-file-for-fake-video-capture=${film}`,
+    ],
+  },
 })
 
 test('the camera reads a tag and opens the loop', async ({ page, open }) => {

@@ -23,5 +23,8 @@ export function cameraFilm(text: string): Buffer {
   }
   const chroma = Buffer.alloc((WIDTH * HEIGHT) / 2, 128)
   const frame = Buffer.concat([Buffer.from('FRAME\n'), luma, chroma])
-  return Buffer.concat([Buffer.from(`YUV4MPEG2 W${WIDTH} H${HEIGHT} F10:1 Ip A1:1 C420mpeg2\n`), ...Array.from({ length: 5 }, () => frame)])
+  return Buffer.concat([
+    Buffer.from(`YUV4MPEG2 W${WIDTH} H${HEIGHT} F10:1 Ip A1:1 C420mpeg2\n`),
+    ...Array.from({ length: 5 }, () => frame),
+  ])
 }

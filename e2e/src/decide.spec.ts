@@ -1,7 +1,11 @@
 import type { ShedAnswer } from '@undercliff/contract'
 import { expect, logOf, test } from './testing'
 
-test('a strike over a run, looked into, decided and ground: life and verdict follow', async ({ page, open, undercliff }) => {
+test('a strike over a run, looked into, decided and ground: life and verdict follow', async ({
+  page,
+  open,
+  undercliff,
+}) => {
   await open('/loops/T4')
   const verdict = page.getByRole('region', { name: 'Verdict' })
   await expect(verdict).toContainText('Run on')
@@ -28,7 +32,9 @@ test('a strike over a run, looked into, decided and ground: life and verdict fol
   await page.getByLabel(/How deep on cutter/).fill('1.4')
   await page.getByRole('button', { name: 'Log the strike' }).click()
   await expect(verdict).toContainText('Inspect')
-  await expect.poll(async () => (await logOf(undercliff, 'T4')).at(-1)).toMatchObject({ kind: 'struck', deepest: { depthUm: 1400 } })
+  await expect
+    .poll(async () => (await logOf(undercliff, 'T4')).at(-1))
+    .toMatchObject({ kind: 'struck', deepest: { depthUm: 1400 } })
 
   // Nobody has looked: the decision says what it may come to.
   await page.keyboard.press('d')
@@ -61,7 +67,9 @@ test('a strike over a run, looked into, decided and ground: life and verdict fol
   const { loops } = await undercliff.json<ShedAnswer>('/api/shed')
   const card = loops.find(({ tag }) => tag === 'T4')
   expect(card).toMatchObject({ action: 'runOn', fitForUse: true })
-  await expect(page.getByRole('heading', { name: /sharpenings left/ })).toContainText(`About ${card?.sharpeningsLeft.likely ?? -1} `)
+  await expect(page.getByRole('heading', { name: /sharpenings left/ })).toContainText(
+    `About ${card?.sharpeningsLeft.likely ?? -1} `,
+  )
 })
 
 test('a house rule changes the verdict and its reason, and is put back', async ({ page, open, undercliff }) => {
@@ -106,7 +114,11 @@ test('a house rule changes the verdict and its reason, and is put back', async (
   await expect(verdict).toContainText('Regrind')
 })
 
-test('triage: verdicts are accepted in one go by keyboard, and taken back in one', async ({ page, open, undercliff }) => {
+test('triage: verdicts are accepted in one go by keyboard, and taken back in one', async ({
+  page,
+  open,
+  undercliff,
+}) => {
   const settled = async (): Promise<string[]> =>
     (await undercliff.json<ShedAnswer>('/api/shed')).loops.filter((loop) => loop.settled).map(({ tag }) => tag)
   expect(await settled()).toEqual([])
@@ -140,7 +152,11 @@ test('what if: a price is turned without touching the log', async ({ page, open,
   expect(await logOf(undercliff, 'M1')).toEqual(before)
 })
 
-test('a lead goes against a verdict with a reason; nobody puts an unfit loop to work', async ({ page, open, undercliff }) => {
+test('a lead goes against a verdict with a reason; nobody puts an unfit loop to work', async ({
+  page,
+  open,
+  undercliff,
+}) => {
   await open('/loops/M1/decide')
   await page.getByRole('radio', { name: /^Retire/ }).click()
   await page.getByRole('button', { name: 'Retire instead …' }).click()
@@ -150,8 +166,12 @@ test('a lead goes against a verdict with a reason; nobody puts an unfit loop to 
   await page.keyboard.press('Tab')
   await page.keyboard.press('Enter')
   await expect(dialog).toHaveCount(0)
-  await expect(page.getByText('Settled by Maren Aldwick against the verdict (file at bench): Saw is sold with it')).toBeVisible()
-  await expect.poll(async () => (await logOf(undercliff, 'M1')).at(-1)).toMatchObject({ kind: 'decided', action: 'retire', advised: 'file', overruled: 'Saw is sold with it' })
+  await expect(
+    page.getByText('Settled by Maren Aldwick against the verdict (file at bench): Saw is sold with it'),
+  ).toBeVisible()
+  await expect
+    .poll(async () => (await logOf(undercliff, 'M1')).at(-1))
+    .toMatchObject({ kind: 'decided', action: 'retire', advised: 'file', overruled: 'Saw is sold with it' })
   await page.getByRole('button', { name: 'Undo' }).click()
   await expect(page.getByText(/Settled by Maren/)).toHaveCount(0)
 
@@ -176,11 +196,19 @@ test('a sawyer settles on a verdict, and leaves what is a lead’s to a lead', a
   await expect(page.getByText('A lead does that.')).toBeVisible()
 })
 
-test('what wears is told over all loops, and a loop goes out as a file that the command reads', async ({ page, open }) => {
+test('what wears is told over all loops, and a loop goes out as a file that the command reads', async ({
+  page,
+  open,
+}) => {
   await open('/wear')
-  await expect(page.getByRole('heading', { name: /Tobe Harrow takes \d+ µm more off the right each time/ })).toBeVisible()
+  await expect(
+    page.getByRole('heading', { name: /Tobe Harrow takes \d+ µm more off the right each time/ }),
+  ).toBeVisible()
   await expect(page.getByRole('heading', { name: /is dull after [\d.]+ tanks/ })).toBeVisible()
   await page.goto(page.url().replace('/wear', '/loops/K3/decide'))
-  const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Save as a file' }).click()])
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Save as a file' }).click(),
+  ])
   expect(download.suggestedFilename()).toBe('K3.loop.json')
 })

@@ -1,6 +1,31 @@
 import { expect, test, violations } from './testing'
 
-const SCREENS = ['/', '/loops/K3', '/loops/T5/measure', '/loops/K3/sharpened', '/loops/P1/note/inspected', '/loops/P1/note/ran', '/loops/P1/note/struck', '/loops/P1/note/retired', '/add/loop', '/add/saw', '/crew', '/identify', '/loops/P1/note/gaugesLowered', '/loops/K3/spec', '/saws/Kittiwake', '/scan', '/tags', '/import', '/me', '/loops/K3/decide', '/loops/K1/decide', '/triage', '/rules', '/wear']
+const SCREENS = [
+  '/',
+  '/loops/K3',
+  '/loops/T5/measure',
+  '/loops/K3/sharpened',
+  '/loops/P1/note/inspected',
+  '/loops/P1/note/ran',
+  '/loops/P1/note/struck',
+  '/loops/P1/note/retired',
+  '/add/loop',
+  '/add/saw',
+  '/crew',
+  '/identify',
+  '/loops/P1/note/gaugesLowered',
+  '/loops/K3/spec',
+  '/saws/Kittiwake',
+  '/scan',
+  '/tags',
+  '/import',
+  '/me',
+  '/loops/K3/decide',
+  '/loops/K1/decide',
+  '/triage',
+  '/rules',
+  '/wear',
+]
 const LOOKS = [
   { name: 'desk, by day', size: { width: 1280, height: 800 }, scheme: 'light' },
   { name: 'phone, at night', size: { width: 390, height: 844 }, scheme: 'dark' },
@@ -15,7 +40,9 @@ for (const { name, size, scheme } of LOOKS) {
       await page.waitForLoadState('networkidle')
       await expect(page.getByRole('heading').first()).toBeVisible()
       expect(await violations(page), path).toEqual([])
-      const overflow = await page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth)
+      const overflow = await page.evaluate(
+        () => document.documentElement.scrollWidth - document.documentElement.clientWidth,
+      )
       expect(overflow, `${path} scrolls sideways`).toBeLessThanOrEqual(0)
     }
   })
@@ -23,7 +50,15 @@ for (const { name, size, scheme } of LOOKS) {
 
 test('on a phone every button of the quick entries is a target of 48 px', async ({ page, open }) => {
   await page.setViewportSize({ width: 390, height: 844 })
-  for (const path of ['/loops/P1/sharpened', '/loops/P1/note/ran', '/loops/P1/measure', '/loops/P1/note/struck', '/loops/K3/decide', '/triage', '/rules']) {
+  for (const path of [
+    '/loops/P1/sharpened',
+    '/loops/P1/note/ran',
+    '/loops/P1/measure',
+    '/loops/P1/note/struck',
+    '/loops/K3/decide',
+    '/triage',
+    '/rules',
+  ]) {
     await open(path)
     await expect(page.getByRole('heading').first()).toBeVisible()
     const small = await page.evaluate(() =>

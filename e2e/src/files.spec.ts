@@ -2,9 +2,15 @@ import { readFileSync, writeFileSync } from 'node:fs'
 import { expect, setUp, test } from './testing'
 import { Undercliff } from './undercliff'
 
-test('a backup is downloaded and read into an empty shed; a damaged one is refused in words', async ({ page, open }, info) => {
+test('a backup is downloaded and read into an empty shed; a damaged one is refused in words', async ({
+  page,
+  open,
+}, info) => {
   await open('/crew')
-  const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'Everything, as one file' }).click()])
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('link', { name: 'Everything, as one file' }).click(),
+  ])
   const file = info.outputPath('backup.json')
   await download.saveAs(file)
   const empty = await Undercliff.start('--empty')

@@ -22,5 +22,7 @@ test('a loop that nobody knows is told apart by three measurements and added', a
   await page.getByLabel('Tag', { exact: true }).fill('P9')
   await page.getByRole('button', { name: 'Add the loop' }).click()
   await expect(page.getByRole('heading', { name: 'P9' })).toBeVisible()
-  await expect(page.getByText('3/8" low profile · 1.3 mm · 50 links · low-profile chipper, full complement')).toBeVisible()
+  await expect(
+    page.getByText('3/8" low profile · 1.3 mm · 50 links · low-profile chipper, full complement'),
+  ).toBeVisible()
 })

@@ -13,7 +13,8 @@ test('a messy spreadsheet is shown row by row, comes in all at once, and goes ou
     await setUp(page, undercliff, '/import')
     await page.getByLabel('CSV or XLSX').setInputFiles(MESSY)
     await expect(page.getByRole('heading', { name: 'What becomes of 13 rows' })).toBeVisible()
-    const fate = (tag: string) => page.locator('[data-fate]').filter({ has: page.getByRole('cell', { name: tag, exact: true }) })
+    const fate = (tag: string) =>
+      page.locator('[data-fate]').filter({ has: page.getByRole('cell', { name: tag, exact: true }) })
     await expect(fate('G2')).toContainText('"3/8" alone: taken as standard')
     await expect(fate('G3')).toContainText('"3/8" alone: taken as low profile')
     await expect(fate('G5')).toContainText('comes in, but')
@@ -30,7 +31,10 @@ test('a messy spreadsheet is shown row by row, comes in all at once, and goes ou
     await expect(page.getByText(/^7 loops are in the shed, and 5 saws\.$/)).toBeVisible()
 
     await page.goto(`${undercliff.address}/crew`)
-    const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'Loops as CSV' }).click()])
+    const [download] = await Promise.all([
+      page.waitForEvent('download'),
+      page.getByRole('link', { name: 'Loops as CSV' }).click(),
+    ])
     const file = info.outputPath('loops.csv')
     await download.saveAs(file)
     const { data, errors } = Papa.parse<Row>(readFileSync(file, 'utf8'), { header: true, skipEmptyLines: true })
@@ -51,7 +55,10 @@ test('a messy spreadsheet is shown row by row, comes in all at once, and goes ou
   }
 })
 
-test('files that are no spreadsheet are told, and a column that is not guessed is matched by hand', async ({ page, open }, info) => {
+test('files that are no spreadsheet are told, and a column that is not guessed is matched by hand', async ({
+  page,
+  open,
+}, info) => {
   await open('/import')
   const input = page.getByLabel('CSV or XLSX')
   await input.setInputFiles({ name: 'photo.csv', mimeType: 'text/csv', buffer: Buffer.from([1, 0, 2, 0, 3]) })
@@ -60,9 +67,17 @@ test('files that are no spreadsheet are told, and a column that is not guessed i
   await expect(page.getByText('There is no row below the headings.')).toBeVisible()
   await input.setInputFiles({ name: 'old.xlsx', mimeType: 'text/csv', buffer: Buffer.from([0xd0, 0xcf, 0x11, 0xe0]) })
   await expect(page.getByText(/That is an old kind of spreadsheet/)).toBeVisible()
-  await input.setInputFiles({ name: 'broken.xlsx', mimeType: 'text/csv', buffer: Buffer.from('PK\u0003\u0004 not a zip') })
+  await input.setInputFiles({
+    name: 'broken.xlsx',
+    mimeType: 'text/csv',
+    buffer: Buffer.from('PK\u0003\u0004 not a zip'),
+  })
   await expect(page.getByRole('alert')).toBeVisible()
-  await input.setInputFiles({ name: 'own.csv', mimeType: 'text/csv', buffer: Buffer.from('Tag,Pitch,Gauge,Teeth below\nH1,.325,1.3,64\n') })
+  await input.setInputFiles({
+    name: 'own.csv',
+    mimeType: 'text/csv',
+    buffer: Buffer.from('Tag,Pitch,Gauge,Teeth below\nH1,.325,1.3,64\n'),
+  })
   await expect(page.getByText('Still to be matched: drive links.')).toBeVisible()
   await page.getByLabel('Column for Drive links').click()
   await page.getByText('Teeth below', { exact: true }).last().click()
@@ -79,7 +94,13 @@ test('an XLSX comes in as a CSV does', async ({ page, open }) => {
   sheet.addRow(['H2', '3/8 std', 1.5, 72, 'semi-chisel'])
   sheet.addRow(['H3', '.325"', 1.3, 64, 'full chisel'])
   await open('/import')
-  await page.getByLabel('CSV or XLSX').setInputFiles({ name: 'loops.xlsx', mimeType: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet', buffer: Buffer.from(await book.xlsx.writeBuffer()) })
+  await page
+    .getByLabel('CSV or XLSX')
+    .setInputFiles({
+      name: 'loops.xlsx',
+      mimeType: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
+      buffer: Buffer.from(await book.xlsx.writeBuffer()),
+    })
   await expect(page.getByRole('heading', { name: 'What becomes of 2 rows' })).toBeVisible()
   await expect(page.getByRole('button', { name: 'Bring in 2 loops' })).toBeEnabled()
 })
@@ -87,7 +108,11 @@ test('an XLSX comes in as a CSV does', async ({ page, open }) => {
 test('five thousand rows are looked at in a worker, and can be stopped', async ({ page, open }) => {
   await open('/import')
   const rows = Array.from({ length: 5000 }, (_, i) => `R${i},3/8 std,1.5,72,semi,,6.${i % 10}`).join('\n')
-  const file = { name: 'many.csv', mimeType: 'text/csv', buffer: Buffer.from(`Tag,Pitch,Gauge,Links,Type,Sequence,Length\n${rows}\n`) }
+  const file = {
+    name: 'many.csv',
+    mimeType: 'text/csv',
+    buffer: Buffer.from(`Tag,Pitch,Gauge,Links,Type,Sequence,Length\n${rows}\n`),
+  }
   await page.getByLabel('CSV or XLSX').setInputFiles(file)
   // The button is there while the worker is; pressed at once, it ends the worker.
   const pressed = await page.waitForFunction(() => {

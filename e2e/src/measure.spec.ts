@@ -35,7 +35,9 @@ test('bad readings are refused in words, and slips are asked about', async ({ pa
   await expect(page.getByText('3 of 25')).toBeVisible()
   await page.keyboard.press('e')
   await expect(page.getByRole('heading', { name: 'P2', exact: true })).toBeVisible()
-  await expect.poll(async () => (await logOf(undercliff, 'P2')).at(-1)).toMatchObject({ kind: 'measured', readings: [{ cutter: 1, lengthUm: 5600 }] })
+  await expect
+    .poll(async () => (await logOf(undercliff, 'P2')).at(-1))
+    .toMatchObject({ kind: 'measured', readings: [{ cutter: 1, lengthUm: 5600 }] })
 })
 
 test('one side first visits the left-hand cutters, then the right', async ({ page, open }) => {

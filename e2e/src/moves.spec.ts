@@ -3,19 +3,30 @@ import type { Page } from '@playwright/test'
 import { expect, logOf, test, violations } from './testing'
 import type { Undercliff } from './undercliff'
 
-const tile = (page: Page, tag: string) => page.locator('[data-loop-tile]').filter({ has: page.getByText(tag, { exact: true }) }).first()
-const placeOf = async (undercliff: Undercliff, tag: string) => (await undercliff.json<ShedAnswer>('/api/shed')).loops.find((loop) => loop.tag === tag)?.place
+const tile = (page: Page, tag: string) =>
+  page
+    .locator('[data-loop-tile]')
+    .filter({ has: page.getByText(tag, { exact: true }) })
+    .first()
+const placeOf = async (undercliff: Undercliff, tag: string) =>
+  (await undercliff.json<ShedAnswer>('/api/shed')).loops.find((loop) => loop.tag === tag)?.place
 const focusOn = (page: Page, tag: string): Promise<void> => tile(page, tag).focus()
 /** A drag is of what is under the pointer: nothing may scroll on the way. */
 test.use({ viewport: { width: 1280, height: 1500 } })
 
-test('a loop that does not fit is refused by drag and by keyboard, with the reason', async ({ page, open, undercliff }) => {
+test('a loop that does not fit is refused by drag and by keyboard, with the reason', async ({
+  page,
+  open,
+  undercliff,
+}) => {
   await open('/')
   await expect(tile(page, 'B3')).toBeVisible()
   const before = (await logOf(undercliff, 'B3')).length
   await tile(page, 'B3').dragTo(page.locator('[data-saw="Great Tern"]'))
   const dialog = page.getByRole('dialog')
-  await expect(dialog.getByRole('alert')).toContainText('B3 must not go on Great Tern: pitch is .325", the sprocket takes 3/8"')
+  await expect(dialog.getByRole('alert')).toContainText(
+    'B3 must not go on Great Tern: pitch is .325", the sprocket takes 3/8"',
+  )
   await expect(dialog.getByRole('button', { name: /^Put B3/ })).toHaveCount(0)
   expect(await violations(page)).toEqual([])
   await page.keyboard.press('Escape')
@@ -45,7 +56,11 @@ test('two keys move a loop, one drag moves it, and each can be undone', async ({
   expect(await placeOf(undercliff, 'X3')).toEqual({ at: 'dullBox' })
 })
 
-test('a loop is fitted by drag, with the bar flip and the tension as one tap each', async ({ page, open, undercliff }) => {
+test('a loop is fitted by drag, with the bar flip and the tension as one tap each', async ({
+  page,
+  open,
+  undercliff,
+}) => {
   await open('/')
   await tile(page, 'S2').dragTo(page.locator('[data-saw=Stilt]'))
   const dialog = page.getByRole('dialog')
@@ -54,7 +69,11 @@ test('a loop is fitted by drag, with the bar flip and the tension as one tap eac
   await dialog.getByRole('button', { name: /Tension checked/ }).click()
   await dialog.getByRole('button', { name: 'Put S2 on Stilt' }).click()
   await expect(page.getByText('S2 is on Stilt; S1 came off.')).toBeVisible()
-  expect((await logOf(undercliff, 'S2')).at(-1)).toMatchObject({ kind: 'fitted', barFlipped: true, tensionChecked: true })
+  expect((await logOf(undercliff, 'S2')).at(-1)).toMatchObject({
+    kind: 'fitted',
+    barFlipped: true,
+    tensionChecked: true,
+  })
 })
 
 test('a drawback is overruled with a reason, which is logged', async ({ page, open, undercliff }) => {
@@ -69,7 +88,9 @@ test('a drawback is overruled with a reason, which is logged', async ({ page, op
   await dialog.getByLabel('Why it goes on all the same').fill('One windfall at the gate')
   await dialog.getByRole('button', { name: 'Put K6 on Kittiwake' }).click()
   await expect(page.getByText('On Kittiwake', { exact: true })).toBeVisible()
-  await expect.poll(async () => (await logOf(undercliff, 'K6')).at(-1)).toMatchObject({ kind: 'fitted', overruled: 'One windfall at the gate' })
+  await expect
+    .poll(async () => (await logOf(undercliff, 'K6')).at(-1))
+    .toMatchObject({ kind: 'fitted', overruled: 'One windfall at the gate' })
 })
 
 test('the dull box is emptied onto the bench in one go, on a phone', async ({ page, open, undercliff }) => {
@@ -77,7 +98,9 @@ test('the dull box is emptied onto the bench in one go, on a phone', async ({ pa
   await open('/')
   await page.locator('[data-place=dullBox]').click()
   await page.getByRole('button', { name: 'Choose these' }).click()
-  const inBox = (await undercliff.json<ShedAnswer>('/api/shed')).loops.filter(({ place }) => place.at === 'dullBox').map(({ tag }) => tag)
+  const inBox = (await undercliff.json<ShedAnswer>('/api/shed')).loops
+    .filter(({ place }) => place.at === 'dullBox')
+    .map(({ tag }) => tag)
   expect(inBox.length).toBeGreaterThan(1)
   await page.getByRole('button', { name: /^Move/ }).click()
   await page.getByRole('dialog').getByRole('button', { name: 'bench' }).click()
@@ -85,7 +108,12 @@ test('the dull box is emptied onto the bench in one go, on a phone', async ({ pa
   for (const tag of inBox) expect(await placeOf(undercliff, tag)).toEqual({ at: 'bench' })
 })
 
-test('two people move the same loop: both are written, the later counts, and the first screen follows', async ({ page, open, undercliff, browser }) => {
+test('two people move the same loop: both are written, the later counts, and the first screen follows', async ({
+  page,
+  open,
+  undercliff,
+  browser,
+}) => {
   await open('/loops/T5')
   await expect(page.getByRole('heading', { name: 'T5', exact: true })).toBeVisible()
   const other = await browser.newContext()
@@ -109,7 +137,10 @@ test('two people move the same loop: both are written, the later counts, and the
   // Two loops for one saw: the second is told.
   await open('/loops/W2')
   await iska.goto(`${undercliff.address}/loops/W3`)
-  for (const [who, tag] of [[page, 'W2'], [iska, 'W3']] as const) {
+  for (const [who, tag] of [
+    [page, 'W2'],
+    [iska, 'W3'],
+  ] as const) {
     await expect(who.getByRole('heading', { name: tag, exact: true })).toBeVisible()
     await who.keyboard.press('p')
     await who.getByRole('dialog').getByRole('button', { name: /Wren/ }).click()
@@ -135,7 +166,9 @@ test('a loop goes to a shop and comes back with what it cost', async ({ page, op
   await page.getByLabel('What the shop took, if you know').fill('14.50')
   await page.getByRole('dialog').getByRole('button', { name: 'sharp rack' }).click()
   await expect(page.getByText('On the sharp rack', { exact: true })).toBeVisible()
-  await expect.poll(async () => (await logOf(undercliff, 'P3')).at(-1)).toMatchObject({ kind: 'cameBack', to: 'sharpRack', costMinor: 1450 })
+  await expect
+    .poll(async () => (await logOf(undercliff, 'P3')).at(-1))
+    .toMatchObject({ kind: 'cameBack', to: 'sharpRack', costMinor: 1450 })
 })
 
 test('a saw keeps a log of its own: rails dressed, bar checked, another sprocket', async ({ page, open }) => {

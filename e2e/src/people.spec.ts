@@ -2,7 +2,10 @@ import type { ShedAnswer } from '@undercliff/contract'
 import { expect, logOf, setUp, test, violations } from './testing'
 import { Undercliff } from './undercliff'
 
-test('the demo says who can sign in, a wrong password is refused in words, and what was asked for opens', async ({ page, undercliff }) => {
+test('the demo says who can sign in, a wrong password is refused in words, and what was asked for opens', async ({
+  page,
+  undercliff,
+}) => {
   await page.goto(`${undercliff.address}/loops/K5`)
   await expect(page.getByRole('heading', { name: 'Who is at the bench?' })).toBeVisible()
   await expect(page.getByText('iska · salt-on-the-bark')).toBeVisible()
@@ -40,13 +43,34 @@ test('a sawyer is turned away from what is a lead’s, on screen and by the API'
   const loopId = loops.find(({ tag }) => tag === 'K5')?.loopId ?? ''
   const before = await logOf(undercliff, 'K5')
   const base = { loopId, happenedAt: new Date().toISOString(), personId: null }
-  expect(await undercliff.send('PUT', '/api/crew', { name: 'Ours now', lengths: 'mm' }, 'iska')).toEqual({ status: 403, code: 'lead-only' })
-  expect(await undercliff.send('POST', '/api/entries', { entries: [{ ...base, id: 'smuggled-entry-1', kind: 'retired', reason: 'worn' }] }, 'iska')).toEqual({ status: 403, code: 'lead-only' })
-  expect(await undercliff.send('POST', '/api/entries', { entries: [{ ...base, id: 'smuggled-entry-2', kind: 'specChanged', origin: 'box', changes: { settingUm: 600 } }] }, 'iska')).toEqual({ status: 403, code: 'lead-only' })
+  expect(await undercliff.send('PUT', '/api/crew', { name: 'Ours now', lengths: 'mm' }, 'iska')).toEqual({
+    status: 403,
+    code: 'lead-only',
+  })
+  expect(
+    await undercliff.send(
+      'POST',
+      '/api/entries',
+      { entries: [{ ...base, id: 'smuggled-entry-1', kind: 'retired', reason: 'worn' }] },
+      'iska',
+    ),
+  ).toEqual({ status: 403, code: 'lead-only' })
+  expect(
+    await undercliff.send(
+      'POST',
+      '/api/entries',
+      {
+        entries: [{ ...base, id: 'smuggled-entry-2', kind: 'specChanged', origin: 'box', changes: { settingUm: 600 } }],
+      },
+      'iska',
+    ),
+  ).toEqual({ status: 403, code: 'lead-only' })
   expect(await logOf(undercliff, 'K5')).toEqual(before)
 })
 
-test('a crew from the first run: a sawyer is let in, and they take turns at a shared bench by PIN', async ({ page }) => {
+test('a crew from the first run: a sawyer is let in, and they take turns at a shared bench by PIN', async ({
+  page,
+}) => {
   const undercliff = await Undercliff.start('--empty')
   try {
     await setUp(page, undercliff, '/crew')

@@ -2,7 +2,11 @@ import { createCanvas, Path2D } from '@napi-rs/canvas'
 import jsqr from 'jsqr'
 
 /** jsqr is CommonJS; its function is the default of its default. */
-const decode = ((jsqr as unknown as { default?: typeof jsqr }).default ?? jsqr) as unknown as (data: Uint8ClampedArray, width: number, height: number) => { data: string } | null
+const decode = ((jsqr as unknown as { default?: typeof jsqr }).default ?? jsqr) as unknown as (
+  data: Uint8ClampedArray,
+  width: number,
+  height: number,
+) => { data: string } | null
 
 /** The QR code on the first page of a PDF, drawn by pdf.js and read by jsqr; null when there is none. */
 export async function qrOf(pdf: Buffer): Promise<string | null> {

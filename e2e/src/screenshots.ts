@@ -31,7 +31,16 @@ interface Shot {
 const walkSome = async (page: Page): Promise<void> => {
   const field = page.locator('[data-reading]')
   await field.waitFor()
-  for (const [typed, key] of [['6.8', ''], ['6.75', ''], ['6.81', ''], ['', 't'], ['1.1', ''], ['6.7', ''], ['6.8', ''], ['', 'c']] as const) {
+  for (const [typed, key] of [
+    ['6.8', ''],
+    ['6.75', ''],
+    ['6.81', ''],
+    ['', 't'],
+    ['1.1', ''],
+    ['6.7', ''],
+    ['6.8', ''],
+    ['', 'c'],
+  ] as const) {
     if (key !== '') await field.press(key)
     else {
       await field.fill(typed)
@@ -40,11 +49,13 @@ const walkSome = async (page: Page): Promise<void> => {
   }
 }
 
-const moveOne = (tag: string) => async (page: Page): Promise<void> => {
-  await page.locator(`[data-loop-tile]:has-text("${tag}")`).first().focus()
-  await page.keyboard.press('p')
-  await page.getByRole('dialog').waitFor()
-}
+const moveOne =
+  (tag: string) =>
+  async (page: Page): Promise<void> => {
+    await page.locator(`[data-loop-tile]:has-text("${tag}")`).first().focus()
+    await page.keyboard.press('p')
+    await page.getByRole('dialog').waitFor()
+  }
 const moveHere = async (page: Page): Promise<void> => {
   await page.getByRole('button', { name: /^Put …/ }).click()
   await page.getByRole('dialog').getByRole('button', { name: /Wren/ }).click()
@@ -136,7 +147,12 @@ if (only.length === 0) rmSync(DIR, { recursive: true, force: true })
 mkdirSync(DIR, { recursive: true })
 for (const { name, path, size, dark = false, whole = false, who = 'maren', look = false, then } of SHOTS) {
   if (only.length > 0 ? !only.includes(name) : look) continue
-  const context = await browser.newContext({ viewport: size, colorScheme: dark ? 'dark' : 'light', locale: 'en-GB', timezoneId: 'UTC' })
+  const context = await browser.newContext({
+    viewport: size,
+    colorScheme: dark ? 'dark' : 'light',
+    locale: 'en-GB',
+    timezoneId: 'UTC',
+  })
   if (who !== null) await undercliff.enter(context, who)
   const page = await context.newPage()
   page.on('console', (message) => {

@@ -28,7 +28,10 @@ test('a strike is inspected, and the loop is fit again; undo takes it back', asy
 test('a loop goes on a saw, and the one that was there comes off', async ({ page, open, undercliff }) => {
   await open('/loops/T4')
   await page.getByRole('button', { name: /^Put …/ }).click()
-  await page.getByRole('dialog').getByRole('button', { name: /Great Tern/ }).click()
+  await page
+    .getByRole('dialog')
+    .getByRole('button', { name: /Great Tern/ })
+    .click()
   await page.getByRole('button', { name: /Tension checked/ }).click()
   await page.getByRole('button', { name: 'Put T4 on Great Tern' }).click()
   await expect(page.getByRole('status').getByText('T4 is on Great Tern; T1 came off.')).toBeVisible()
@@ -40,7 +43,10 @@ test('a cracked loop is kept off every saw, with the reason', async ({ page, ope
   await open('/loops/T2')
   await page.getByRole('button', { name: /^Put …/ }).click()
   await expect(page.getByText('T2 must not go on a saw as it is.')).toBeVisible()
-  await page.getByRole('dialog').getByRole('button', { name: /Great Tern/ }).click()
+  await page
+    .getByRole('dialog')
+    .getByRole('button', { name: /Great Tern/ })
+    .click()
   await expect(page.getByText('T2 must not go on Great Tern: it is not fit for use as it is.')).toBeVisible()
   await expect(page.getByRole('button', { name: /^Put T2 on/ })).toHaveCount(0)
 })
@@ -105,7 +111,10 @@ test('an empty shed is filled from the first saw on', async ({ page }) => {
     await page.getByRole('button', { name: 'Add the loop' }).click()
     await expect(page.getByRole('heading', { name: 'A1' })).toBeVisible()
     await page.getByRole('button', { name: /^Put …/ }).click()
-    await page.getByRole('dialog').getByRole('button', { name: /Petrel/ }).click()
+    await page
+      .getByRole('dialog')
+      .getByRole('button', { name: /Petrel/ })
+      .click()
     await page.getByRole('button', { name: 'Put A1 on Petrel' }).click()
     await expect(page.getByText('On Petrel', { exact: true })).toBeVisible()
     await expect(page.getByRole('dialog')).toHaveCount(0)

@@ -5,11 +5,17 @@ import { expect, test, violations } from './testing'
 import { qrOf } from './readPdf'
 
 async function printed(page: Page): Promise<string | null> {
-  const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: /^Make/ }).click()])
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: /^Make/ }).click(),
+  ])
   return qrOf(readFileSync(await download.path()))
 }
 
-test('a loop that nobody knows: three measurements, a made tag, and the printed QR code read by an outside decoder', async ({ page, open }) => {
+test('a loop that nobody knows: three measurements, a made tag, and the printed QR code read by an outside decoder', async ({
+  page,
+  open,
+}) => {
   await open('/identify')
   await page.getByLabel('Span over three rivets', { exact: true }).fill('19.1')
   await page.getByLabel('Thickness of a drive link', { exact: true }).fill('1.48')
@@ -44,11 +50,21 @@ async function scan(page: Page, code: string): Promise<void> {
     await devtools.send('Input.dispatchKeyEvent', { type: 'keyDown', key, text: key, timestamp })
     await devtools.send('Input.dispatchKeyEvent', { type: 'keyUp', key, timestamp })
   }
-  await devtools.send('Input.dispatchKeyEvent', { type: 'keyDown', key: 'Enter', code: 'Enter', windowsVirtualKeyCode: 13, text: '\r', timestamp: start + code.length * 0.004 })
+  await devtools.send('Input.dispatchKeyEvent', {
+    type: 'keyDown',
+    key: 'Enter',
+    code: 'Enter',
+    windowsVirtualKeyCode: 13,
+    text: '\r',
+    timestamp: start + code.length * 0.004,
+  })
   await devtools.detach()
 }
 
-test('a scanner that types opens the loop from any screen, and leaves nothing in the field it typed into', async ({ page, open }) => {
+test('a scanner that types opens the loop from any screen, and leaves nothing in the field it typed into', async ({
+  page,
+  open,
+}) => {
   await open('/loops/X2/measure')
   const reading = page.locator('[data-reading]')
   await expect(reading).toBeFocused()
@@ -81,7 +97,10 @@ test('the stand-in scanner works, a slip is caught, and a code of something else
   await expect(page.getByRole('heading', { name: 'T4', exact: true })).toBeVisible()
 })
 
-test('a value of the spec is replaced with where it comes from, and a loop gets another tag', async ({ page, open }) => {
+test('a value of the spec is replaced with where it comes from, and a loop gets another tag', async ({
+  page,
+  open,
+}) => {
   await open('/loops/M2/spec')
   await page.getByRole('button', { name: 'Change gauge setting' }).click()
   await page.getByLabel('gauge setting', { exact: true }).fill('0.6')

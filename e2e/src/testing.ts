@@ -7,28 +7,30 @@ import { Undercliff, type DemoLogin } from './undercliff'
 const AXE = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8')
 
 /** A test's page, on an Undercliff with the demo that the worker's tests share. */
-export const test = base.extend<{ open: (path: string, who?: DemoLogin) => Promise<void> }, { undercliff: Undercliff }>({
-  undercliff: [
-    async ({}, use) => {
-      const undercliff = await Undercliff.start()
-      await use(undercliff)
-      await undercliff.stop()
+export const test = base.extend<{ open: (path: string, who?: DemoLogin) => Promise<void> }, { undercliff: Undercliff }>(
+  {
+    undercliff: [
+      async ({}, use) => {
+        const undercliff = await Undercliff.start()
+        await use(undercliff)
+        await undercliff.stop()
+      },
+      { scope: 'worker', timeout: 120_000 },
+    ],
+    open: async ({ page, undercliff }, use) => {
+      const wrong: string[] = []
+      page.on('console', (message) => {
+        if (message.type() === 'error' && !/Failed to load resource/.test(message.text())) wrong.push(message.text())
+      })
+      page.on('pageerror', (error) => wrong.push(String(error)))
+      await use(async (path, who = 'maren') => {
+        await undercliff.enter(page.context(), who)
+        await page.goto(undercliff.address + path)
+      })
+      expect(wrong, 'nothing goes wrong in the console, the content security policy included').toEqual([])
     },
-    { scope: 'worker', timeout: 120_000 },
-  ],
-  open: async ({ page, undercliff }, use) => {
-    const wrong: string[] = []
-    page.on('console', (message) => {
-      if (message.type() === 'error' && !/Failed to load resource/.test(message.text())) wrong.push(message.text())
-    })
-    page.on('pageerror', (error) => wrong.push(String(error)))
-    await use(async (path, who = 'maren') => {
-      await undercliff.enter(page.context(), who)
-      await page.goto(undercliff.address + path)
-    })
-    expect(wrong, 'nothing goes wrong in the console, the content security policy included').toEqual([])
   },
-})
+)
 
 export { expect }
 
@@ -44,9 +46,18 @@ export async function violations(page: Page): Promise<string[]> {
   // Evaluated by the driver, not the page: the page's policy would refuse a script of another's.
   await page.evaluate(AXE)
   return page.evaluate(async () => {
-    const { axe } = window as unknown as { axe: { run: (where: Document, options: unknown) => Promise<{ violations: { id: string; nodes: { html: string; failureSummary: string }[] }[] }> } }
+    const { axe } = window as unknown as {
+      axe: {
+        run: (
+          where: Document,
+          options: unknown,
+        ) => Promise<{ violations: { id: string; nodes: { html: string; failureSummary: string }[] }[] }>
+      }
+    }
     const found = await axe.run(document, { runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'] })
-    return found.violations.flatMap(({ id, nodes }) => nodes.map(({ html, failureSummary }) => `${id}: ${html.slice(0, 140)} | ${failureSummary.slice(0, 200)}`))
+    return found.violations.flatMap(({ id, nodes }) =>
+      nodes.map(({ html, failureSummary }) => `${id}: ${html.slice(0, 140)} | ${failureSummary.slice(0, 200)}`),
+    )
   })
 }
 
@@ -63,7 +74,9 @@ export async function tabTo(page: Page, name: string | RegExp): Promise<void> {
   const matches = (text: string): boolean => (typeof name === 'string' ? text === name : name.test(text))
   for (let presses = 0; presses < 120; presses += 1) {
     await page.keyboard.press('Tab')
-    const text = await page.evaluate(() => (document.activeElement?.getAttribute('aria-label') ?? document.activeElement?.textContent ?? '').trim())
+    const text = await page.evaluate(() =>
+      (document.activeElement?.getAttribute('aria-label') ?? document.activeElement?.textContent ?? '').trim(),
+    )
     if (matches(text)) return
   }
   throw new Error(`nothing named ${String(name)} can be reached by Tab`)

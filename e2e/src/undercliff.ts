@@ -88,7 +88,11 @@ export class Undercliff {
     const known = this.cookies.get(who)
     if (known !== undefined) return known
     const { login, password } = DEMO_SIGN_INS.find((one) => one.login === who) ?? DEMO_SIGN_INS[0]
-    const response = await fetch(`${this.address}/api/session`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ login, password }) })
+    const response = await fetch(`${this.address}/api/session`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ login, password }),
+    })
     const { csrfToken } = (await response.json()) as { csrfToken: string }
     const cookie = (response.headers.get('set-cookie') ?? '').split(';')[0] ?? ''
     const session = { cookie, csrfToken }
@@ -109,9 +113,18 @@ export class Undercliff {
   }
 
   /** Sends a change as a program would, signed in as a demo person. */
-  async send(method: 'POST' | 'PUT' | 'DELETE', path: string, body: unknown, who: DemoLogin = 'maren'): Promise<{ status: number; code: string }> {
+  async send(
+    method: 'POST' | 'PUT' | 'DELETE',
+    path: string,
+    body: unknown,
+    who: DemoLogin = 'maren',
+  ): Promise<{ status: number; code: string }> {
     const { cookie, csrfToken } = await this.session(who)
-    const response = await fetch(this.address + path, { method, headers: { cookie, 'x-csrf-token': csrfToken, 'content-type': 'application/json' }, body: JSON.stringify(body) })
+    const response = await fetch(this.address + path, {
+      method,
+      headers: { cookie, 'x-csrf-token': csrfToken, 'content-type': 'application/json' },
+      body: JSON.stringify(body),
+    })
     const text = await response.text()
     return { status: response.status, code: text === '' ? '' : ((JSON.parse(text) as { code?: string }).code ?? '') }
   }

@@ -13,7 +13,12 @@ import { openSession } from './store/sessions'
 import { SESSION_COOKIE } from './http/access'
 
 /** A server on a private database of its own, filled with entries, for the bench. */
-export async function benchServer(dataDir: string, batches: readonly NewEntry[][], benchSaws: readonly NewSaw[], webDist: string | null = null): Promise<{ server: Server; cookie: string; stop: () => Promise<void> }> {
+export async function benchServer(
+  dataDir: string,
+  batches: readonly NewEntry[][],
+  benchSaws: readonly NewSaw[],
+  webDist: string | null = null,
+): Promise<{ server: Server; cookie: string; stop: () => Promise<void> }> {
   const database = await startPrivateDatabase(dataDir)
   const connected = connect(database.url)
   await migrateUp(connected)
@@ -21,11 +26,20 @@ export async function benchServer(dataDir: string, batches: readonly NewEntry[][
   await createCrew(connected.db, crewId, 'Bench crew')
   const lead = { crewId, personId: 'bench-lead', role: 'lead' } as const
   await connected.db.insert(people).values({ crewId, id: lead.personId, name: 'Bench lead', role: 'lead' })
-  await connected.db.insert(accounts).values({ crewId, personId: lead.personId, login: 'bench', passwordHash: await hashSecret('only for the bench') })
+  await connected.db
+    .insert(accounts)
+    .values({ crewId, personId: lead.personId, login: 'bench', passwordHash: await hashSecret('only for the bench') })
   const cookie = `${SESSION_COOKIE}=${await openSession(connected.db, { ...lead, device: 'the bench' }, new Date())}`
   await connected.db.insert(saws).values(benchSaws.map((saw) => ({ crewId, ...saw })))
   for (const batch of batches) await appendEntries(connected.db, lead, batch, () => new Date())
-  const app = createApp({ db: connected.db, pool: connected.pool, logger: pino({ level: 'warn' }), clock: () => new Date(), hostNames: new Set(['127.0.0.1']), webDist })
+  const app = createApp({
+    db: connected.db,
+    pool: connected.pool,
+    logger: pino({ level: 'warn' }),
+    clock: () => new Date(),
+    hostNames: new Set(['127.0.0.1']),
+    webDist,
+  })
   const server = createServer(app)
   await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve))
   return {

@@ -1,5 +1,12 @@
 import { fold, type LoopState } from '../fold'
-import { entriesThatCount, type CutterReading, type Entry, type EntryBodies, type EntryKind, type NewEntry } from '../log'
+import {
+  entriesThatCount,
+  type CutterReading,
+  type Entry,
+  type EntryBodies,
+  type EntryKind,
+  type NewEntry,
+} from '../log'
 import { checkLength } from '../measure'
 import { writeMm, type Um } from '../units'
 
@@ -98,7 +105,11 @@ function strikeOutProblems(strikes: string, entries: readonly Entry[]): AdmitPro
       ]
     case 'registered':
       return [
-        { code: 'registration-stays', field, message: 'The registration cannot be struck out. Retire the loop instead.' },
+        {
+          code: 'registration-stays',
+          field,
+          message: 'The registration cannot be struck out. Retire the loop instead.',
+        },
       ]
     default:
       return entries.some((entry) => entry.kind === 'corrected' && entry.strikes === strikes)
@@ -130,7 +141,8 @@ function specProblems(after: readonly Entry[]): AdmitProblem[] {
   const count = state.cutters.length
   let most = 0
   for (const entry of entriesThatCount(after)) {
-    if (entry.kind === 'measured' || entry.kind === 'inspected') for (const { cutter } of entry.readings) most = Math.max(most, cutter)
+    if (entry.kind === 'measured' || entry.kind === 'inspected')
+      for (const { cutter } of entry.readings) most = Math.max(most, cutter)
     if (entry.kind === 'sharpened') for (const { cutter } of entry.pairs ?? []) most = Math.max(most, cutter)
     if (entry.kind === 'struck') for (const cutter of entry.cutters ?? []) most = Math.max(most, cutter)
   }
@@ -144,7 +156,13 @@ function strikeProblems(entry: EntryBodies['struck'], state: LoopState): AdmitPr
   const { deepest, cutters = [] } = entry
   if (deepest === undefined) return []
   if (!cutters.includes(deepest.cutter)) {
-    return [{ code: 'deepest-elsewhere', field: 'deepest.cutter', message: 'The deepest place has to be on a cutter that was struck.' }]
+    return [
+      {
+        code: 'deepest-elsewhere',
+        field: 'deepest.cutter',
+        message: 'The deepest place has to be on a cutter that was struck.',
+      },
+    ]
   }
   if (deepest.depthUm <= state.spec.newLengthUm) return []
   const message = `Damage ${writeMm(deepest.depthUm)} deep on cutter ${deepest.cutter} is deeper than a new cutter is long.`
@@ -157,24 +175,30 @@ function bodyProblems(entry: NewEntry, entries: readonly Entry[], state: LoopSta
     case 'inspected':
       return readingProblems(entry.readings, state)
     case 'struck':
-      return [...strikeProblems(entry, state), ...(entry.cutters ?? []).flatMap((cutter, i) =>
-        cutter > state.cutters.length
-          ? [
-              {
-                code: 'no-such-cutter' as const,
-                field: `cutters[${i}]`,
-                message: `There is no cutter ${cutter}: this loop has ${state.cutters.length}.`,
-              },
-            ]
-          : [],
-      )]
+      return [
+        ...strikeProblems(entry, state),
+        ...(entry.cutters ?? []).flatMap((cutter, i) =>
+          cutter > state.cutters.length
+            ? [
+                {
+                  code: 'no-such-cutter' as const,
+                  field: `cutters[${i}]`,
+                  message: `There is no cutter ${cutter}: this loop has ${state.cutters.length}.`,
+                },
+              ]
+            : [],
+        ),
+      ]
     case 'sharpened':
       return (entry.pairs ?? []).flatMap(({ cutter, beforeUm, afterUm }, i): AdmitProblem[] => {
         if (cutter > state.cutters.length) {
           const message = `There is no cutter ${cutter}: this loop has ${state.cutters.length}.`
           return [{ code: 'no-such-cutter', field: `pairs[${i}].cutter`, message }]
         }
-        return [...lengthProblems(beforeUm, `pairs[${i}].beforeUm`, cutter, state), ...lengthProblems(afterUm, `pairs[${i}].afterUm`, cutter, state)]
+        return [
+          ...lengthProblems(beforeUm, `pairs[${i}].beforeUm`, cutter, state),
+          ...lengthProblems(afterUm, `pairs[${i}].afterUm`, cutter, state),
+        ]
       })
     case 'corrected': {
       const problems = strikeOutProblems(entry.strikes, entries)

@@ -14,7 +14,11 @@ const card = (log: Log) => {
 test('the drawn tooth shows what is left, what is damaged and where the gauge stands', () => {
   const { tooth } = card(new Log().measureAll(4000))
   expect(tooth).toMatchObject({ left: 0.5, damaged: 0, known: 'measured', setting: 1, damage: null })
-  const hurt = card(new Log().measureAll(4000).add('measured', { readings: [{ cutter: 3, damage: [{ kind: 'stone', depthUm: 800 }], settingUm: 0 }] }))
+  const hurt = card(
+    new Log()
+      .measureAll(4000)
+      .add('measured', { readings: [{ cutter: 3, damage: [{ kind: 'stone', depthUm: 800 }], settingUm: 0 }] }),
+  )
   expect(hurt.tooth).toMatchObject({ left: 0.5, damaged: 0.1, damage: 'stone' })
   expect(hurt.tooth.setting).toBeLessThan(1)
 })
@@ -27,19 +31,30 @@ test('on a saw before off it, unfit before due, and nothing that runs on', () =>
   expect(whatNext([fine, due, struck, dueOnSaw])).toEqual([dueOnSaw, struck, due])
 })
 
-
 test('triage: unfit, then on saws and truck, then the rest', () => {
   const ran = (tanks: number) => new Log().add('ran', { tanks, conditions: 'clean' })
   const unfit = card(new Log().add('struck', { against: 'stone' }))
   const truck = card(ran(3).add('moved', { to: 'truck' }))
   const saw = card(new Log().add('fitted', { sawId: 'the-one-saw' }).add('ran', { tanks: 3, conditions: 'clean' }))
   const rack = card(ran(3).add('moved', { to: 'dullBox' }))
-  expect(triage([rack, truck, unfit, saw, card(new Log())])).toEqual({ mustNotCut: [unfit], beforeTheNextJob: [saw, truck], whenThereIsTime: [rack] })
+  expect(triage([rack, truck, unfit, saw, card(new Log())])).toEqual({
+    mustNotCut: [unfit],
+    beforeTheNextJob: [saw, truck],
+    whenThereIsTime: [rack],
+  })
 })
 
 test('the drawn tooth shows hook, back slope and where the gauges stand', () => {
   const sign = (kind: 'hook' | 'backSlope' | 'gaugeFlat', settingUm = 650) =>
-    card(new Log().add('measured', { readings: Array.from({ length: 36 }, (_, i) => ({ cutter: i + 1, damage: i === 4 ? [{ kind, depthUm: null }] : [], settingUm })) })).tooth
+    card(
+      new Log().add('measured', {
+        readings: Array.from({ length: 36 }, (_, i) => ({
+          cutter: i + 1,
+          damage: i === 4 ? [{ kind, depthUm: null }] : [],
+          settingUm,
+        })),
+      }),
+    ).tooth
   expect(sign('hook')).toMatchObject({ shape: 'hook', gauge: 'fine' })
   expect(sign('backSlope', 450)).toMatchObject({ shape: 'backSlope', gauge: 'high' })
   expect(sign('gaugeFlat')).toMatchObject({ shape: null, gauge: 'flat' })

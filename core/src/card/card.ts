@@ -32,7 +32,10 @@ export interface LoopCard {
   readonly loopId: string
   readonly tag: string
   /** Its file is the one for its present wear. */
-  readonly spec: Pick<LoopSpec, 'pitchClass' | 'gaugeUm' | 'driveLinks' | 'cutterType' | 'sequence' | 'fileUm' | 'startMark'>
+  readonly spec: Pick<
+    LoopSpec,
+    'pitchClass' | 'gaugeUm' | 'driveLinks' | 'cutterType' | 'sequence' | 'fileUm' | 'startMark'
+  >
   readonly sawId: string | null
   readonly place: Place
   readonly retired: boolean
@@ -78,7 +81,9 @@ const has = ({ cutters }: LoopState, wanted: CutterDamageKind): boolean =>
   cutters.some(({ damage }) => damage.some(({ kind }) => kind === wanted))
 
 function gaugeOf(state: LoopState, rules: HouseRules, overUm: Um): ToothSign['gauge'] {
-  const low = state.cutters.some(({ length, setting }) => setting.um - targetSetting(state.spec, length.um, rules) > rules.gaugeLowUm)
+  const low = state.cutters.some(
+    ({ length, setting }) => setting.um - targetSetting(state.spec, length.um, rules) > rules.gaugeLowUm,
+  )
   if (low) return 'low'
   if (-overUm > rules.gaugeHighUm) return 'high'
   return has(state, 'gaugeFlat') ? 'flat' : 'fine'
@@ -110,7 +115,15 @@ export function cardOf(state: LoopState, rules: HouseRules): LoopCard {
   return {
     loopId: state.loopId,
     tag: state.tag,
-    spec: { pitchClass, gaugeUm, driveLinks, cutterType, sequence, fileUm, ...(startMark === undefined ? {} : { startMark }) },
+    spec: {
+      pitchClass,
+      gaugeUm,
+      driveLinks,
+      cutterType,
+      sequence,
+      fileUm,
+      ...(startMark === undefined ? {} : { startMark }),
+    },
     sawId: state.sawId,
     place: state.place,
     retired: state.retired !== null,

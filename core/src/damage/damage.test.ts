@@ -41,21 +41,33 @@ describe('damage', () => {
 
   test('filing more never leaves more damage, and none leaves it as it was', () => {
     fc.assert(
-      fc.property(anyDamage, fc.integer({ min: 0, max: 3000 }), fc.integer({ min: 0, max: 3000 }), (damage, um, more) => {
-        const after = damageAfterRemoval(damage, um)
-        const afterMore = damageAfterRemoval(damage, um + more)
-        expect(damageDepth(afterMore).knownUm).toBeLessThanOrEqual(damageDepth(after).knownUm)
-        expect(afterMore.length).toBeLessThanOrEqual(after.length)
-        expect(damageAfterRemoval(damage, 0)).toEqual(damage)
-      }),
+      fc.property(
+        anyDamage,
+        fc.integer({ min: 0, max: 3000 }),
+        fc.integer({ min: 0, max: 3000 }),
+        (damage, um, more) => {
+          const after = damageAfterRemoval(damage, um)
+          const afterMore = damageAfterRemoval(damage, um + more)
+          expect(damageDepth(afterMore).knownUm).toBeLessThanOrEqual(damageDepth(after).knownUm)
+          expect(afterMore.length).toBeLessThanOrEqual(after.length)
+          expect(damageAfterRemoval(damage, 0)).toEqual(damage)
+        },
+      ),
     )
   })
 
   test('filed in two goes or in one, the same is left', () => {
     fc.assert(
-      fc.property(anyDamage, fc.integer({ min: 1, max: 2000 }), fc.integer({ min: 1, max: 2000 }), (damage, one, other) => {
-        expect(damageAfterRemoval(damageAfterRemoval(damage, one), other)).toEqual(damageAfterRemoval(damage, one + other))
-      }),
+      fc.property(
+        anyDamage,
+        fc.integer({ min: 1, max: 2000 }),
+        fc.integer({ min: 1, max: 2000 }),
+        (damage, one, other) => {
+          expect(damageAfterRemoval(damageAfterRemoval(damage, one), other)).toEqual(
+            damageAfterRemoval(damage, one + other),
+          )
+        },
+      ),
     )
   })
 })
@@ -70,31 +82,55 @@ describe('every kind', () => {
 
   test('what ends a loop or makes it unfit waits for nothing; dullness waits until it is due', () => {
     for (const { effect, urgency } of [...Object.values(CUTTER_DAMAGE), ...Object.values(PART_DAMAGE)]) {
-      const wanted = { ends: 'beforeUse', unfit: 'beforeUse', attention: 'beforeUse', depth: 'soon', shape: 'soon', gauge: 'whenDue', dullness: 'whenDue' }
+      const wanted = {
+        ends: 'beforeUse',
+        unfit: 'beforeUse',
+        attention: 'beforeUse',
+        depth: 'soon',
+        shape: 'soon',
+        gauge: 'whenDue',
+        dullness: 'whenDue',
+      }
       expect(urgency).toBe(wanted[effect])
     }
   })
 
   test('of several shapes the one that takes most counts', () => {
     expect(shapeUm([])).toBe(0)
-    expect(shapeUm([{ kind: 'hook', depthUm: null }, { kind: 'wrongAngle', depthUm: null }])).toBe(400)
+    expect(
+      shapeUm([
+        { kind: 'hook', depthUm: null },
+        { kind: 'wrongAngle', depthUm: null },
+      ]),
+    ).toBe(400)
   })
 })
 
 describe('a strike over a run', () => {
   test('is deepest where it was seen and falls away to a quarter at the ends', () => {
-    expect([...spreadStrike([35, 36, 1, 2, 3], { cutter: 1, depthUm: 1200 }).entries()]).toEqual([[35, 300], [36, 750], [1, 1200], [2, 750], [3, 300]])
+    expect([...spreadStrike([35, 36, 1, 2, 3], { cutter: 1, depthUm: 1200 }).entries()]).toEqual([
+      [35, 300],
+      [36, 750],
+      [1, 1200],
+      [2, 750],
+      [3, 300],
+    ])
     expect([...spreadStrike([9], { cutter: 9, depthUm: 700 }).values()]).toEqual([700])
     expect(() => spreadStrike([1, 2], { cutter: 3, depthUm: 1 })).toThrow(RangeError)
   })
 
   test('is nowhere deeper than where it was seen', () => {
     fc.assert(
-      fc.property(fc.integer({ min: 1, max: 30 }), fc.nat(29), fc.integer({ min: 0, max: 4000 }), (count, pick, depthUm) => {
-        const run = Array.from({ length: count }, (_, i) => i + 1)
-        const cutter = run[pick % count] ?? 1
-        for (const um of spreadStrike(run, { cutter, depthUm }).values()) expect(um).toBeLessThanOrEqual(depthUm)
-      }),
+      fc.property(
+        fc.integer({ min: 1, max: 30 }),
+        fc.nat(29),
+        fc.integer({ min: 0, max: 4000 }),
+        (count, pick, depthUm) => {
+          const run = Array.from({ length: count }, (_, i) => i + 1)
+          const cutter = run[pick % count] ?? 1
+          for (const um of spreadStrike(run, { cutter, depthUm }).values()) expect(um).toBeLessThanOrEqual(depthUm)
+        },
+      ),
     )
   })
 })

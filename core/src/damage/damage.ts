@@ -90,7 +90,10 @@ const AT_THE_ENDS = 0.25
  * @example
  * spreadStrike([4, 5, 6], { cutter: 5, depthUm: 1200 }) // Map { 4 → 300, 5 → 1200, 6 → 300 }
  */
-export function spreadStrike(run: readonly number[], deepest: { readonly cutter: number; readonly depthUm: Um }): Map<number, Um> {
+export function spreadStrike(
+  run: readonly number[],
+  deepest: { readonly cutter: number; readonly depthUm: Um },
+): Map<number, Um> {
   const at = run.indexOf(deepest.cutter)
   if (at < 0) throw new RangeError('the deepest cutter has to be one that was struck')
   return new Map(

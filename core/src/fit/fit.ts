@@ -38,11 +38,19 @@ const RANK: Record<FitLevel, number> = { fits: 0, but: 1, mustNot: 2 }
 function sprocketFinding(spec: FitSpec, saw: SawFit): FitFinding {
   const part = 'sprocket'
   if (pitchUmOf(spec) !== pitchUmOf(saw)) {
-    return { part, level: 'mustNot', reason: `pitch is ${pitchName(pitchUmOf(spec))}, the sprocket takes ${pitchName(pitchUmOf(saw))}` }
+    return {
+      part,
+      level: 'mustNot',
+      reason: `pitch is ${pitchName(pitchUmOf(spec))}, the sprocket takes ${pitchName(pitchUmOf(saw))}`,
+    }
   }
   if (spec.pitchClass !== saw.pitchClass) {
     const [loop, takes] = [PITCH_PROFILES[spec.pitchClass].name, PITCH_PROFILES[saw.pitchClass].name]
-    return { part, level: 'but', reason: `the pitch agrees, but the loop is ${loop} and the saw is set up for ${takes}` }
+    return {
+      part,
+      level: 'but',
+      reason: `the pitch agrees, but the loop is ${loop} and the saw is set up for ${takes}`,
+    }
   }
   return { part, level: 'fits', reason: `pitch ${PITCH_PROFILES[spec.pitchClass].name}` }
 }
@@ -51,14 +59,22 @@ function noseFinding(spec: FitSpec, { nosePitchClass }: SawFit): FitFinding[] {
   if (nosePitchClass === undefined || nosePitchClass === null) return []
   const takes = pitchUmOf({ pitchClass: nosePitchClass })
   if (pitchUmOf(spec) === takes) return [{ part: 'nose', level: 'fits', reason: `nose ${pitchName(takes)}` }]
-  return [{ part: 'nose', level: 'mustNot', reason: `pitch is ${pitchName(pitchUmOf(spec))}, the nose of the bar takes ${pitchName(takes)}` }]
+  return [
+    {
+      part: 'nose',
+      level: 'mustNot',
+      reason: `pitch is ${pitchName(pitchUmOf(spec))}, the nose of the bar takes ${pitchName(takes)}`,
+    },
+  ]
 }
 
 function grooveFinding(spec: FitSpec, saw: SawFit, { grooveWidthUm }: SawWear): FitFinding {
   const part = 'groove'
   const [loop, groove] = [writeMm(spec.gaugeUm, 1), writeMm(saw.gaugeUm, 1)]
-  if (spec.gaugeUm > saw.gaugeUm) return { part, level: 'mustNot', reason: `gauge is ${loop}, the groove takes ${groove}: it binds and heats` }
-  if (spec.gaugeUm < saw.gaugeUm) return { part, level: 'mustNot', reason: `gauge is ${loop}, the groove takes ${groove}: it flops and can come off` }
+  if (spec.gaugeUm > saw.gaugeUm)
+    return { part, level: 'mustNot', reason: `gauge is ${loop}, the groove takes ${groove}: it binds and heats` }
+  if (spec.gaugeUm < saw.gaugeUm)
+    return { part, level: 'mustNot', reason: `gauge is ${loop}, the groove takes ${groove}: it flops and can come off` }
   if (grooveWidthUm != null && grooveWidthUm - spec.gaugeUm > SAW_FIGURES.grooveSlackUm.value) {
     return { part, level: 'but', reason: `the groove is worn to ${writeMm(grooveWidthUm)}: a ${loop} loop leans in it` }
   }
@@ -82,7 +98,11 @@ export function fitCheck(spec: FitSpec, saw: SawFit, wear: SawWear = {}, fitForU
   parts.push(
     links
       ? { part: 'driveLinks', level: 'fits', reason: `${spec.driveLinks} drive links` }
-      : { part: 'driveLinks', level: 'mustNot', reason: `it has ${spec.driveLinks} drive links, the bar takes ${saw.driveLinks}` },
+      : {
+          part: 'driveLinks',
+          level: 'mustNot',
+          reason: `it has ${spec.driveLinks} drive links, the bar takes ${saw.driveLinks}`,
+        },
   )
   if (!fitForUse) parts.push({ part: 'condition', level: 'mustNot', reason: 'it is not fit for use as it is' })
   if (wear.due?.includes('sprocketNow') === true) {
@@ -102,7 +122,10 @@ export const fits = (spec: FitSpec, saw: SawFit): boolean => fitCheck(spec, saw)
  * sayFit('M2', 'Bellwether', check) // 'M2 must not go on Bellwether: pitch is .325", the sprocket takes 3/8".'
  */
 export function sayFit(tag: string, nickname: string, { level, parts }: FitCheck): string {
-  const reasons = parts.filter((one) => one.level === level).map(({ reason }) => reason).join('; ')
+  const reasons = parts
+    .filter((one) => one.level === level)
+    .map(({ reason }) => reason)
+    .join('; ')
   switch (level) {
     case 'fits':
       return `${tag} fits ${nickname}: ${reasons}.`

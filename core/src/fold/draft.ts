@@ -54,7 +54,8 @@ export interface Draft extends Omit<
 const SLOPE_SD = 0.03
 
 /** Fall of the top plate of this loop as it is known by now, in degrees. */
-export const slopeDegOf = ({ slope }: { readonly slope: NormalBelief }): number => (Math.atan(slope.mean) * 180) / Math.PI
+export const slopeDegOf = ({ slope }: { readonly slope: NormalBelief }): number =>
+  (Math.atan(slope.mean) * 180) / Math.PI
 
 /** A loop as it was registered, by the spec that holds for it: every cutter new. */
 export function openDraft(entry: EntryOf<'registered'>, spec: LoopSpec): Draft {
@@ -95,7 +96,11 @@ export function openDraft(entry: EntryOf<'registered'>, spec: LoopSpec): Draft {
     duty: 'clean',
     decision: null,
     spells: [],
-    slope: { mean: Math.tan((PITCH_PROFILES[spec.pitchClass].topPlateSlopeDeg.value * Math.PI) / 180), sd: SLOPE_SD, own: 0 },
+    slope: {
+      mean: Math.tan((PITCH_PROFILES[spec.pitchClass].topPlateSlopeDeg.value * Math.PI) / 180),
+      sd: SLOPE_SD,
+      own: 0,
+    },
     entriesCounted: 1,
     lastEntryAt: entry.happenedAt,
     lastSet: new Map(),

@@ -34,7 +34,10 @@ describe('contradictions are kept and flagged, never averaged', () => {
   })
 
   test('a pair that grows: flagged, and nothing is learned from it', () => {
-    const pairs = [{ cutter: 3, beforeUm: 7000, afterUm: 7200 }, { cutter: 4, beforeUm: 7000, afterUm: 6800 }]
+    const pairs = [
+      { cutter: 3, beforeUm: 7000, afterUm: 7200 },
+      { cutter: 4, beforeUm: 7000, afterUm: 6800 },
+    ]
     const { doubts, removals } = stateOf(new Log().measureAll(7000).file({ pairs }))
     expect(doubts).toMatchObject([{ kind: 'pairGrew', cutter: 3, byUm: 200 }])
     expect(removals).toMatchObject([{ perSharpeningUm: 200 }])
@@ -42,7 +45,8 @@ describe('contradictions are kept and flagged, never averaged', () => {
 
   test('a setting finer than the plate it was just filed to', () => {
     const lowered = () => new Log().add('gaugesLowered', { settingUm: 650 })
-    const set = (log: Log, settingUm: number) => stateOf(log.add('measured', { readings: [{ cutter: 5, settingUm }] })).doubts
+    const set = (log: Log, settingUm: number) =>
+      stateOf(log.add('measured', { readings: [{ cutter: 5, settingUm }] })).doubts
     expect(set(lowered(), 500)).toMatchObject([{ kind: 'belowPlate', cutter: 5, byUm: 150 }])
     expect(set(lowered(), 620)).toEqual([])
     expect(set(lowered().file(), 500)).toEqual([])
@@ -50,10 +54,14 @@ describe('contradictions are kept and flagged, never averaged', () => {
 })
 
 describe('what was settled', () => {
-  const decided = (log: Log) => log.add('decided', { action: 'file', advised: 'regrind', rulesVersion: 1, overruled: 'Grinder away' })
+  const decided = (log: Log) =>
+    log.add('decided', { action: 'file', advised: 'regrind', rulesVersion: 1, overruled: 'Grinder away' })
 
   test('holds while the loop only moves, and ends with anything that happens to its steel', () => {
-    expect(stateOf(decided(new Log()).add('moved', { to: 'bench' })).decision).toMatchObject({ action: 'file', overruled: 'Grinder away' })
+    expect(stateOf(decided(new Log()).add('moved', { to: 'bench' })).decision).toMatchObject({
+      action: 'file',
+      overruled: 'Grinder away',
+    })
     expect(stateOf(decided(new Log()).file()).decision).toBeNull()
     expect(stateOf(decided(new Log()).add('ran', { tanks: 1, conditions: 'clean' })).decision).toBeNull()
   })
@@ -77,12 +85,18 @@ describe('how long it stayed sharp', () => {
   })
 
   test('seen dull before it was sharpened: it ended then, once', () => {
-    const log = run(new Log(), 2).add('measured', { readings: [{ cutter: 1, damage: [{ kind: 'rounded', depthUm: null }] }] })
-    expect(stateOf(run(log, 1).file({ wasDull: true })).spells).toEqual([{ tanks: 2, wearTanks: 2, dulled: true, conditions: 'clean' }])
+    const log = run(new Log(), 2).add('measured', {
+      readings: [{ cutter: 1, damage: [{ kind: 'rounded', depthUm: null }] }],
+    })
+    expect(stateOf(run(log, 1).file({ wasDull: true })).spells).toEqual([
+      { tanks: 2, wearTanks: 2, dulled: true, conditions: 'clean' },
+    ])
   })
 
   test('a strike ends a spell without its having gone dull; no work is no spell', () => {
-    expect(stateOf(run(new Log(), 1.5).add('struck', { against: 'stone' })).spells).toMatchObject([{ tanks: 1.5, dulled: false }])
+    expect(stateOf(run(new Log(), 1.5).add('struck', { against: 'stone' })).spells).toMatchObject([
+      { tanks: 1.5, dulled: false },
+    ])
     expect(stateOf(new Log().file().file()).spells).toEqual([])
   })
 })
@@ -108,7 +122,10 @@ describe('the fall of the top plate', () => {
 })
 
 describe('a strike over a run', () => {
-  const struck = () => new Log().measureAll(7000).add('struck', { against: 'stone', cutters: [7, 8, 9], deepest: { cutter: 8, depthUm: 1200 } })
+  const struck = () =>
+    new Log()
+      .measureAll(7000)
+      .add('struck', { against: 'stone', cutters: [7, 8, 9], deepest: { cutter: 8, depthUm: 1200 } })
 
   test('marks every cutter, only the one that was looked at as seen', () => {
     const { cutters, openStrikes } = stateOf(struck())
@@ -118,7 +135,9 @@ describe('a strike over a run', () => {
   })
 
   test('an inspection that does not find what was estimated drops it, and keeps what was seen', () => {
-    const { cutters, openStrikes } = stateOf(struck().add('inspected', { readings: [{ cutter: 9, damage: [{ kind: 'stone', depthUm: 400 }] }], parts: [] }))
+    const { cutters, openStrikes } = stateOf(
+      struck().add('inspected', { readings: [{ cutter: 9, damage: [{ kind: 'stone', depthUm: 400 }] }], parts: [] }),
+    )
     expect(cutters[6]?.damage).toEqual([])
     expect(cutters[7]?.damage).toEqual([{ kind: 'stone', depthUm: 1200 }])
     expect(cutters[8]?.damage).toEqual([{ kind: 'stone', depthUm: 400 }])

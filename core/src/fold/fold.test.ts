@@ -35,13 +35,28 @@ describe('fold', () => {
     expect(cutters[2]?.length).toMatchObject({ um: 7600, known: 'measured' })
     expect(cutters[3]?.length).toMatchObject({ um: 7700, known: 'estimated' })
     expect(removals).toEqual([
-      { population: 'routine', perSharpeningUm: 300, sharpenings: 1, at: hour(1), personId: null, method: 'fileBench', sides: { left: { um: 300, cutters: 1 } } },
+      {
+        population: 'routine',
+        perSharpeningUm: 300,
+        sharpenings: 1,
+        at: hour(1),
+        personId: null,
+        method: 'fileBench',
+        sides: { left: { um: 300, cutters: 1 } },
+      },
     ])
   })
 
   test('two full sets teach what came off between them', () => {
     const { removals } = state(new Log().measureAll(7000).file().file().measureAll(6500))
-    expect(removals).toMatchObject([{ population: 'routine', perSharpeningUm: 250, sharpenings: 2, sides: { left: { um: 250, cutters: 18 }, right: { um: 250, cutters: 18 } } }])
+    expect(removals).toMatchObject([
+      {
+        population: 'routine',
+        perSharpeningUm: 250,
+        sharpenings: 2,
+        sides: { left: { um: 250, cutters: 18 }, right: { um: 250, cutters: 18 } },
+      },
+    ])
   })
 
   test('touch-ups and grinds between two sets are not averaged', () => {
@@ -87,7 +102,9 @@ describe('fold', () => {
 
   test('no sharpening clears a crack', () => {
     const damage = [{ kind: 'cracked' as const, depthUm: null }]
-    const log = new Log().add('inspected', { readings: [{ cutter: 1, damage }], parts: [] }).file({ method: 'grinder', damageCleared: true })
+    const log = new Log()
+      .add('inspected', { readings: [{ cutter: 1, damage }], parts: [] })
+      .file({ method: 'grinder', damageCleared: true })
     expect(state(log).cutters[0]?.damage).toEqual(damage)
   })
 
@@ -101,7 +118,9 @@ describe('fold', () => {
   })
 
   test('gauges that stand too low cannot be put back', () => {
-    const log = new Log().add('measured', { readings: [{ cutter: 1, settingUm: 950 }] }).add('gaugesLowered', { settingUm: 650 })
+    const log = new Log()
+      .add('measured', { readings: [{ cutter: 1, settingUm: 950 }] })
+      .add('gaugesLowered', { settingUm: 650 })
     expect(state(log).cutters[0]?.setting.um).toBe(950)
     expect(state(log).cutters[1]?.setting.um).toBe(650)
   })

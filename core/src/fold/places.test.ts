@@ -8,16 +8,37 @@ import { fold } from './fold'
 
 const NOW_MS = Date.parse(hour(5000))
 const problemsOf = <K extends EntryKind>(log: Log, kind: K, body: EntryBodies[K]) =>
-  admit({ id: 'entry-to-try', loopId: 'loop-under-test', happenedAt: hour(log.entries.length), personId: null, kind, ...body } as unknown as NewEntry, log.entries, NOW_MS).map(({ code }) => code)
+  admit(
+    {
+      id: 'entry-to-try',
+      loopId: 'loop-under-test',
+      happenedAt: hour(log.entries.length),
+      personId: null,
+      kind,
+      ...body,
+    } as unknown as NewEntry,
+    log.entries,
+    NOW_MS,
+  ).map(({ code }) => code)
 
 test('a loop is where it was put last', () => {
   const log = new Log()
   expect(fold(log.entries)?.place).toEqual({ at: 'bench' })
   expect(fold(log.add('moved', { to: 'truck' }).entries)?.place).toEqual({ at: 'truck' })
-  expect(fold(log.add('fitted', { sawId: 'saw-one-1' }).entries)).toMatchObject({ place: { at: 'saw', sawId: 'saw-one-1' }, sawId: 'saw-one-1' })
+  expect(fold(log.add('fitted', { sawId: 'saw-one-1' }).entries)).toMatchObject({
+    place: { at: 'saw', sawId: 'saw-one-1' },
+    sawId: 'saw-one-1',
+  })
   expect(fold(log.add('takenOff', { to: 'dullBox' }).entries)).toMatchObject({ place: { at: 'dullBox' }, sawId: null })
-  expect(fold(log.add('sentOut', { shop: 'Quay works', dueBackAt: hour(99) }).entries)?.place).toMatchObject({ at: 'shop', shop: 'Quay works', dueBackAt: hour(99) })
-  expect(fold(log.add('cameBack', { to: 'sharpRack', costMinor: 1450 }).entries)).toMatchObject({ place: { at: 'sharpRack' }, shopCostMinor: 1450 })
+  expect(fold(log.add('sentOut', { shop: 'Quay works', dueBackAt: hour(99) }).entries)?.place).toMatchObject({
+    at: 'shop',
+    shop: 'Quay works',
+    dueBackAt: hour(99),
+  })
+  expect(fold(log.add('cameBack', { to: 'sharpRack', costMinor: 1450 }).entries)).toMatchObject({
+    place: { at: 'sharpRack' },
+    shopCostMinor: 1450,
+  })
   expect(fold(log.add('retired', { reason: 'worn' }).entries)?.place).toEqual({ at: 'retired' })
 })
 
@@ -30,7 +51,10 @@ test('what is at a shop has to come back before it goes anywhere else', () => {
 })
 
 test('times on saws carry their tanks and what of the loop went meanwhile', () => {
-  const log = new Log().add('fitted', { sawId: 'saw-one-1', barFlipped: true }).add('ran', { tanks: 2, conditions: 'clean' }).add('takenOff', {})
+  const log = new Log()
+    .add('fitted', { sawId: 'saw-one-1', barFlipped: true })
+    .add('ran', { tanks: 2, conditions: 'clean' })
+    .add('takenOff', {})
   log.add('ran', { tanks: 1, conditions: 'clean' }).measureAll(6000).add('fitted', { sawId: 'saw-two-2' })
   const stints = fold(log.entries)?.stints
   expect(stints).toMatchObject([
@@ -61,7 +85,9 @@ test('whatever is done with it, a loop is in one place, and on a saw exactly whe
 })
 
 test('a value of the spec is replaced for the whole life, with where it comes from, and can be struck out', () => {
-  const log = new Log().measureAll(6000).add('specChanged', { changes: { newLengthUm: 7500, settingUm: 600 }, origin: 'box' })
+  const log = new Log()
+    .measureAll(6000)
+    .add('specChanged', { changes: { newLengthUm: 7500, settingUm: 600 }, origin: 'box' })
   const state = fold(log.entries)
   expect(state?.spec).toMatchObject({ newLengthUm: 7500, settingUm: 600, fileUm: SPEC.fileUm })
   expect(state === null || state === undefined ? null : originOf(state.spec, 'settingUm')).toBe('box')
@@ -73,7 +99,9 @@ test('a value of the spec is replaced for the whole life, with where it comes fr
 
 test('a spec that the log contradicts is refused in words', () => {
   const log = new Log().measureAll(6000)
-  expect(problemsOf(log, 'specChanged', { changes: { driveLinks: 60 }, origin: 'measured' })).toEqual(['spec-cannot-be'])
+  expect(problemsOf(log, 'specChanged', { changes: { driveLinks: 60 }, origin: 'measured' })).toEqual([
+    'spec-cannot-be',
+  ])
   expect(problemsOf(log, 'specChanged', { changes: { markLengthUm: 9000 }, origin: 'box' })).toEqual(['spec-cannot-be'])
   expect(problemsOf(new Log(), 'specChanged', { changes: { driveLinks: 60 }, origin: 'measured' })).toEqual([])
 })

@@ -157,4 +157,3 @@ export interface LoopState {
   readonly entriesCounted: number
   readonly lastEntryAt: Instant
 }
-

@@ -50,9 +50,16 @@ describe('strike exposure', () => {
 
   test('a longer touch never meets fewer', () => {
     fc.assert(
-      fc.property(fc.double({ min: 0, max: 30, noNaN: true }), fc.integer({ min: 0, max: 200 }), fc.integer({ min: 0, max: 50 }), (speed, ms, more) => {
-        expect(strikeExposure(SPEC, speed, ms + more).cutters).toBeGreaterThanOrEqual(strikeExposure(SPEC, speed, ms).cutters)
-      }),
+      fc.property(
+        fc.double({ min: 0, max: 30, noNaN: true }),
+        fc.integer({ min: 0, max: 200 }),
+        fc.integer({ min: 0, max: 50 }),
+        (speed, ms, more) => {
+          expect(strikeExposure(SPEC, speed, ms + more).cutters).toBeGreaterThanOrEqual(
+            strikeExposure(SPEC, speed, ms).cutters,
+          )
+        },
+      ),
     )
   })
 })

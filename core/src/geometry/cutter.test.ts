@@ -1,7 +1,16 @@
 import { describe, expect, test } from 'vitest'
 import { BENCH_FIGURES, specFromProfile } from '../profile'
 import fc from 'fast-check'
-import { attackAngleDeg, edgeDrop, fileBevelDeg, lengthToRight, reachAt, targetSetting, WOOD_STEP_UM, type GaugeRule } from './cutter'
+import {
+  attackAngleDeg,
+  edgeDrop,
+  fileBevelDeg,
+  lengthToRight,
+  reachAt,
+  targetSetting,
+  WOOD_STEP_UM,
+  type GaugeRule,
+} from './cutter'
 
 const spec = specFromProfile({ pitchClass: 'threeEighths', gaugeUm: 1500, driveLinks: 72, cutterType: 'semiChisel' })
 
@@ -42,7 +51,8 @@ test('a plate has a step for softer and one for harder wood; a constant setting 
 })
 
 test('the attack stays the same from new to the mark under the progressive rule, and halves under the constant one', () => {
-  const attack = (lengthUm: number, rule: GaugeRule) => attackAngleDeg(targetSetting(spec, lengthUm, rule), reachAt(spec, lengthUm))
+  const attack = (lengthUm: number, rule: GaugeRule) =>
+    attackAngleDeg(targetSetting(spec, lengthUm, rule), reachAt(spec, lengthUm))
   expect(attack(8000, progressive)).toBeCloseTo(6.18, 2)
   expect(attack(2000, progressive)).toBeCloseTo(6.18, 1)
   expect(attack(0, constant)).toBeCloseTo(3.1, 2)

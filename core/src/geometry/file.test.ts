@@ -30,7 +30,9 @@ test('a file that the box or the crew named for a loop stays', () => {
 test('the usual file, a quarter above the plate, clears the strap down to the mark on every pitch', () => {
   for (const pitchClass of PITCH_CLASSES) {
     const spec = specFromProfile({ pitchClass, gaugeUm: 1300, driveLinks: 60, cutterType: 'semiChisel' })
-    expect(fileBottom(PITCH_PROFILES[pitchClass].filesUm.value[0] ?? 0, 0.25), pitchClass).toBeLessThanOrEqual(topPlateHeight(spec, spec.markLengthUm))
+    expect(fileBottom(PITCH_PROFILES[pitchClass].filesUm.value[0] ?? 0, 0.25), pitchClass).toBeLessThanOrEqual(
+      topPlateHeight(spec, spec.markLengthUm),
+    )
   }
 })
 
@@ -38,7 +40,9 @@ test('once the smaller file is due, it stays due as the cutter wears', () => {
   fc.assert(
     fc.property(fc.integer({ min: 0, max: 8000 }), fc.integer({ min: 0, max: 8000 }), (a, b) => {
       const [longer, shorter] = a > b ? [a, b] : [b, a]
-      expect(fileFor(SPEC, shorter, 'largerThenSmaller').fileUm).toBeLessThanOrEqual(fileFor(SPEC, longer, 'largerThenSmaller').fileUm)
+      expect(fileFor(SPEC, shorter, 'largerThenSmaller').fileUm).toBeLessThanOrEqual(
+        fileFor(SPEC, longer, 'largerThenSmaller').fileUm,
+      )
     }),
   )
 })
@@ -52,7 +56,12 @@ test('a guide on the chassis leaves more of the file above a worn plate, and a s
 })
 
 test('full chisel takes the angle of the house unless its own was named', () => {
-  const chisel = specFromProfile({ pitchClass: 'threeEighths', gaugeUm: 1500, driveLinks: 72, cutterType: 'fullChisel' })
+  const chisel = specFromProfile({
+    pitchClass: 'threeEighths',
+    gaugeUm: 1500,
+    driveLinks: 72,
+    cutterType: 'fullChisel',
+  })
   expect(topPlateAngleFor(chisel, 25)).toBe(25)
   expect(topPlateAngleFor(changedSpec(chisel, { topPlateAngleDeg: 30 }, 'box'), 25)).toBe(30)
   expect(topPlateAngleFor(SPEC, 25)).toBe(30)

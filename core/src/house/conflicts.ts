@@ -23,16 +23,25 @@ export function rulesConflicts(rules: HouseRules): RulesConflict[] {
     found.push({ fields, message })
   }
   if (rules.when === 'byTanks' && rules.touchUpTanks >= rules.benchTanks) {
-    add(['touchUpTanks', 'benchTanks'], 'A loop would be due at the bench before it is due for a touch-up: the bench has to come after more tanks.')
+    add(
+      ['touchUpTanks', 'benchTanks'],
+      'A loop would be due at the bench before it is due for a touch-up: the bench has to come after more tanks.',
+    )
   }
   if (rules.largestFilingUm < ROUTINE_REMOVAL_UM) {
-    add(['largestFilingUm'], 'No loop could be filed: a routine filing takes about 0.2 mm, more than the largest job for a file.')
+    add(
+      ['largestFilingUm'],
+      'No loop could be filed: a routine filing takes about 0.2 mm, more than the largest job for a file.',
+    )
   }
   if (rules.evennessUm < TELLS_APART_UM) {
     add(['evennessUm'], 'No loop could be shown to be even: a caliper does not tell 0.1 mm apart.')
   }
   if (rules.sideDifferenceUm > rules.evennessUm) {
-    add(['sideDifferenceUm', 'evennessUm'], 'The sides could differ by more on average than any two cutters may: make the side difference smaller than the evenness.')
+    add(
+      ['sideDifferenceUm', 'evennessUm'],
+      'The sides could differ by more on average than any two cutters may: make the side difference smaller than the evenness.',
+    )
   }
   if (rules.gaugeHighUm + rules.gaugeLowUm < 2 * PLATE_SD_UM) {
     add(['gaugeHighUm', 'gaugeLowUm'], 'No gauge could be right: a plate places a setting to about 0.03 mm either way.')
@@ -41,9 +50,17 @@ export function rulesConflicts(rules: HouseRules): RulesConflict[] {
     add(['bench', 'grinderOwned'], 'The wheel is to do all work at the bench, and there is no grinder.')
   }
   if (rules.guide === 'twoInOne' && rules.gaugeSchool === 'progressive') {
-    add(['guide', 'gaugeSchool'], 'A two-in-one guide files every gauge to one setting; a setting that grows with wear needs a plate.')
+    add(
+      ['guide', 'gaugeSchool'],
+      'A two-in-one guide files every gauge to one setting; a setting that grows with wear needs a plate.',
+    )
   }
-  if (rules.where === 'bench' && rules.when === 'byTanks' && rules.guide === 'twoInOne' && rules.bench === 'wheelAtBench') {
+  if (
+    rules.where === 'bench' &&
+    rules.when === 'byTanks' &&
+    rules.guide === 'twoInOne' &&
+    rules.bench === 'wheelAtBench'
+  ) {
     add(['where', 'bench', 'guide'], 'All work would be done on the wheel, where a two-in-one guide has no place.')
   }
   return found

@@ -6,7 +6,8 @@ import { everySchool, followsSchool, QUESTION_SCHOOLS, QUESTIONS } from '../verd
 import { rulesConflicts } from './conflicts'
 import { DEFAULT_RULES, loopPriceMinor, withDefaults, type HouseRules } from './rules'
 
-const fieldsOf = (changes: Partial<HouseRules>) => rulesConflicts({ ...DEFAULT_RULES, ...changes }).map(({ fields }) => fields)
+const fieldsOf = (changes: Partial<HouseRules>) =>
+  rulesConflicts({ ...DEFAULT_RULES, ...changes }).map(({ fields }) => fields)
 
 describe('house rules', () => {
   test('those that ship hold together', () => {
@@ -42,13 +43,21 @@ describe('house rules', () => {
 })
 
 describe('schools', () => {
-  const state = fold(new Log().measureAll(5000).add('measured', { readings: [{ cutter: 9, damage: [{ kind: 'chipped', depthUm: 500 }], lengthUm: 5000 }] }).entries)
+  const state = fold(
+    new Log()
+      .measureAll(5000)
+      .add('measured', { readings: [{ cutter: 9, damage: [{ kind: 'chipped', depthUm: 500 }], lengthUm: 5000 }] })
+      .entries,
+  )
   if (state === null) throw new Error('the loop should be registered')
   const all = everySchool(state, DEFAULT_RULES)
 
   test('the house follows one school of each question', () => {
     for (const question of QUESTIONS) {
-      expect(QUESTION_SCHOOLS[question].filter((school) => followsSchool(DEFAULT_RULES, school)), question).toHaveLength(1)
+      expect(
+        QUESTION_SCHOOLS[question].filter((school) => followsSchool(DEFAULT_RULES, school)),
+        question,
+      ).toHaveLength(1)
       expect(all[question].filter(({ follows }) => follows)).toHaveLength(1)
     }
   })
@@ -90,7 +99,9 @@ describe('schools', () => {
     const of = (name: string) => all.bench.find((one) => one.name === name)?.outcome
     expect(of('File for the routine')).toMatchObject({ action: 'file', metalUm: 200, damagedLeft: 0 })
     expect(of('Wheel for all at the bench')).toMatchObject({ action: 'regrind', metalUm: 250 })
-    expect(of('Wheel for all at the bench')?.minutes.likely).toBeLessThan(of('File for the routine')?.minutes.likely ?? 0)
+    expect(of('Wheel for all at the bench')?.minutes.likely).toBeLessThan(
+      of('File for the routine')?.minutes.likely ?? 0,
+    )
   })
 
   test('choosing a school makes the house follow it', () => {

@@ -20,5 +20,8 @@ const ROUND_THE_ENDS_UM = { least: 230_000, most: 390_000 } as const
 export function likelyDriveLinks(barLengthUm: Um, pitchUm: Um): { least: number; most: number } {
   const clamp = (count: number): number => Math.min(DRIVE_LINKS.most, Math.max(DRIVE_LINKS.least, count))
   const links = (ends: number): number => (2 * barLengthUm + ends) / (2 * pitchUm)
-  return { least: clamp(Math.floor(links(ROUND_THE_ENDS_UM.least))), most: clamp(Math.ceil(links(ROUND_THE_ENDS_UM.most))) }
+  return {
+    least: clamp(Math.floor(links(ROUND_THE_ENDS_UM.least))),
+    most: clamp(Math.ceil(links(ROUND_THE_ENDS_UM.most))),
+  }
 }

@@ -37,7 +37,10 @@ export function gaugeCandidates(thickness: Reading): GaugeFinding {
   const thickest = Math.max(...GAUGES_UM)
   if (thickness.um < thinnest - LINK_WEAR_UM - OUTSIDE_DEVIATIONS * spread) return { ok: false, reason: 'tooThin' }
   if (thickness.um > thickest + OUTSIDE_DEVIATIONS * spread) return { ok: false, reason: 'tooThick' }
-  const weights = GAUGES_UM.map((gaugeUm) => ({ gaugeUm, weight: likelihood(thickness.um, gaugeUm - LINK_WEAR_UM, spread) }))
+  const weights = GAUGES_UM.map((gaugeUm) => ({
+    gaugeUm,
+    weight: likelihood(thickness.um, gaugeUm - LINK_WEAR_UM, spread),
+  }))
   const total = weights.reduce((sum, { weight }) => sum + weight, 0)
   const candidates = weights
     .map(({ gaugeUm, weight }) => ({ gaugeUm, probability: weight / total }))

@@ -62,12 +62,15 @@ describe('pitch', () => {
 })
 
 describe('gauge', () => {
-  test.each(GAUGES_UM.map((gaugeUm) => [gaugeUm] as const))('a link of %d µm, new or a few hundredths worn, is its own gauge', (gaugeUm) => {
-    for (const worn of [0, 20, 40]) {
-      const finding = gaugeCandidates({ um: gaugeUm - worn, instrument: 'caliper' })
-      expect(finding.ok && finding.candidates[0]?.gaugeUm).toBe(gaugeUm)
-    }
-  })
+  test.each(GAUGES_UM.map((gaugeUm) => [gaugeUm] as const))(
+    'a link of %d µm, new or a few hundredths worn, is its own gauge',
+    (gaugeUm) => {
+      for (const worn of [0, 20, 40]) {
+        const finding = gaugeCandidates({ um: gaugeUm - worn, instrument: 'caliper' })
+        expect(finding.ok && finding.candidates[0]?.gaugeUm).toBe(gaugeUm)
+      }
+    },
+  )
 
   test('between 1.5 and 1.6 nobody can be sure, and a ruler is never sure', () => {
     expect(gaugeCandidates({ um: 1520, instrument: 'caliper' })).toMatchObject({ ok: true, sure: false })

@@ -63,7 +63,9 @@ const spreadOf = ({ instrument }: Reading, pitchClass: PitchClass): number =>
   Math.hypot(INSTRUMENT_SD_UM[instrument], 2 * pitchOf(pitchClass) * WORN_PART)
 
 const fitsSome = (span: Reading, um: Um): boolean =>
-  PITCH_CLASSES.some((pitchClass) => Math.abs(um - 2 * pitchOf(pitchClass)) <= WITHIN_DEVIATIONS * spreadOf(span, pitchClass))
+  PITCH_CLASSES.some(
+    (pitchClass) => Math.abs(um - 2 * pitchOf(pitchClass)) <= WITHIN_DEVIATIONS * spreadOf(span, pitchClass),
+  )
 
 /** Why a span belongs to no pitch, and what was probably measured. */
 function strayed(span: Reading): PitchFinding {
@@ -79,7 +81,10 @@ function usualGauge(thickness: Reading | undefined, pitchClass: PitchClass): boo
   const found = gaugeCandidates(thickness)
   if (!found.ok) return null
   const usual = PITCH_PROFILES[pitchClass].gaugesUm.value
-  const weight = found.candidates.reduce((sum, { gaugeUm, probability }) => sum + (usual.includes(gaugeUm) ? probability : 0), 0)
+  const weight = found.candidates.reduce(
+    (sum, { gaugeUm, probability }) => sum + (usual.includes(gaugeUm) ? probability : 0),
+    0,
+  )
   return weight >= 0.5
 }
 

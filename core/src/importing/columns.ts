@@ -1,5 +1,19 @@
 /** What a column of a spreadsheet may hold. */
-export const IMPORT_FIELDS = ['tag', 'pitch', 'gauge', 'driveLinks', 'cutterType', 'sequence', 'file', 'newLength', 'length', 'saw', 'place', 'startMark', 'note'] as const
+export const IMPORT_FIELDS = [
+  'tag',
+  'pitch',
+  'gauge',
+  'driveLinks',
+  'cutterType',
+  'sequence',
+  'file',
+  'newLength',
+  'length',
+  'saw',
+  'place',
+  'startMark',
+  'note',
+] as const
 
 export type ImportField = (typeof IMPORT_FIELDS)[number]
 
@@ -53,7 +67,9 @@ export function guessColumns(headings: readonly string[]): ColumnMatch {
   const used = new Set<number>()
   for (const [field, hint] of HINTS) {
     if (match[field] !== undefined) continue
-    const column = headings.findIndex((heading, i) => !used.has(i) && hint.test(heading.toLowerCase().replaceAll('_', ' ')))
+    const column = headings.findIndex(
+      (heading, i) => !used.has(i) && hint.test(heading.toLowerCase().replaceAll('_', ' ')),
+    )
     if (column < 0) continue
     match[field] = column
     used.add(column)

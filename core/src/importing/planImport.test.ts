@@ -19,36 +19,102 @@ const context = (more: Partial<ImportContext> = {}): ImportContext => ({
   random: () => 0,
   ...more,
 })
-const HEADINGS = ['Chain no.', 'Pitch', 'Gauge', 'DL', 'Type', 'Skip?', 'File', 'Cutter length', 'Saw', 'Where', 'Paint', 'Remarks']
+const HEADINGS = [
+  'Chain no.',
+  'Pitch',
+  'Gauge',
+  'DL',
+  'Type',
+  'Skip?',
+  'File',
+  'Cutter length',
+  'Saw',
+  'Where',
+  'Paint',
+  'Remarks',
+]
 const MATCH = guessColumns(HEADINGS)
 const plan = (...rows: string[][]) => planImport(rows, MATCH, context())
 
 test('columns are matched by their headings', () => {
-  expect(MATCH).toEqual({ tag: 0, pitch: 1, gauge: 2, driveLinks: 3, cutterType: 4, sequence: 5, file: 6, length: 7, saw: 8, place: 9, startMark: 10, note: 11 })
+  expect(MATCH).toEqual({
+    tag: 0,
+    pitch: 1,
+    gauge: 2,
+    driveLinks: 3,
+    cutterType: 4,
+    sequence: 5,
+    file: 6,
+    length: 7,
+    saw: 8,
+    place: 9,
+    startMark: 10,
+    note: 11,
+  })
 })
 
 // Gauges by definition of the inch: .043" 1.09, .050" 1.27, .058" 1.47, .063" 1.60, .080" 2.03 mm.
-test.each([['.050"', 1300], ['.058', 1500], ['63', 1600], ['1.3', 1300], ['1,5', 1500], ['0.043"', 1100], ['80', 2000]])('gauge %s is %d µm', (text, um) => {
+test.each([
+  ['.050"', 1300],
+  ['.058', 1500],
+  ['63', 1600],
+  ['1.3', 1300],
+  ['1,5', 1500],
+  ['0.043"', 1100],
+  ['80', 2000],
+])('gauge %s is %d µm', (text, um) => {
   expect(readGaugeCell(text, 'mm')).toEqual({ ok: true, value: um })
 })
 
 test('a gauge that lies off every size in use is a doubt, or cannot be', () => {
-  expect(readGaugeCell('1.46', 'mm')).toMatchObject({ ok: true, value: 1500, doubt: expect.stringContaining('worn, or a slip') as string })
+  expect(readGaugeCell('1.46', 'mm')).toMatchObject({
+    ok: true,
+    value: 1500,
+    doubt: expect.stringContaining('worn, or a slip') as string,
+  })
   expect(readGaugeCell('1.9', 'mm')).toMatchObject({ ok: false })
 })
 
-test.each([['.325', 'p325'], ['0.325"', 'p325'], ['1/4', 'quarter'], ['3/8 LP', 'lowProfile'], ['3/8" low profile', 'lowProfile'], ['.404"', 'p404'], ['3/8 standard', 'threeEighths'], ['8.25', 'p325']])('pitch %s is %s', (text, pitchClass) => {
+test.each([
+  ['.325', 'p325'],
+  ['0.325"', 'p325'],
+  ['1/4', 'quarter'],
+  ['3/8 LP', 'lowProfile'],
+  ['3/8" low profile', 'lowProfile'],
+  ['.404"', 'p404'],
+  ['3/8 standard', 'threeEighths'],
+  ['8.25', 'p325'],
+])('pitch %s is %s', (text, pitchClass) => {
   expect(readPitchCell(text, false)).toMatchObject({ ok: true, value: pitchClass })
 })
 
 test('3/8 alone is a doubt, whichever way it is taken', () => {
-  expect(readPitchCell('3/8', false)).toMatchObject({ value: 'threeEighths', doubt: expect.stringContaining('standard') as string })
-  expect(readPitchCell('3/8', true)).toMatchObject({ value: 'lowProfile', doubt: expect.stringContaining('low profile') as string })
+  expect(readPitchCell('3/8', false)).toMatchObject({
+    value: 'threeEighths',
+    doubt: expect.stringContaining('standard') as string,
+  })
+  expect(readPitchCell('3/8', true)).toMatchObject({
+    value: 'lowProfile',
+    doubt: expect.stringContaining('low profile') as string,
+  })
   expect(readPitchCell('7/16', false)).toMatchObject({ ok: false })
 })
 
 test('a plain row becomes a loop where it is said to be, and the log takes every entry', () => {
-  const { rows, entries, counts } = plan(['N1', '3/8 std', '1.5', '72', 'semi', '', '5.2', '6,5', 'Bellwether', 'on saw', 'red', 'bought in spring'])
+  const { rows, entries, counts } = plan([
+    'N1',
+    '3/8 std',
+    '1.5',
+    '72',
+    'semi',
+    '',
+    '5.2',
+    '6,5',
+    'Bellwether',
+    'on saw',
+    'red',
+    'bought in spring',
+  ])
   expect(rows[0]).toMatchObject({ row: 2, fate: 'add', tag: 'N1', problems: [] })
   expect(counts).toEqual({ add: 1, wrong: 0, blank: 0, doubtful: 1 })
   const log: Entry[] = []
@@ -57,7 +123,11 @@ test('a plain row becomes a loop where it is said to be, and the log takes every
     log.push({ ...entry, writtenAt: NOW, writtenBy: null } as Entry)
   }
   const state = fold(log)
-  expect(state).toMatchObject({ tag: 'N1', sawId: 'saw-bell', spec: { startMark: 'red', fileUm: 5200, origins: { fileUm: 'crew' } } })
+  expect(state).toMatchObject({
+    tag: 'N1',
+    sawId: 'saw-bell',
+    spec: { startMark: 'red', fileUm: 5200, origins: { fileUm: 'crew' } },
+  })
   expect(state?.cutters[0]?.length).toMatchObject({ um: 6500, known: 'measured' })
 })
 
@@ -75,7 +145,19 @@ test('every kind of mess in a row is named', () => {
     ['n5', '3/8 std', '1.5', '72', 'semi'],
     ['N5', '3/8 std', '1.5', '72', 'semi'],
   )
-  expect(rows.map(({ fate }) => fate)).toEqual(['wrong', 'wrong', 'wrong', 'wrong', 'wrong', 'wrong', 'wrong', 'blank', 'wrong', 'add', 'wrong'])
+  expect(rows.map(({ fate }) => fate)).toEqual([
+    'wrong',
+    'wrong',
+    'wrong',
+    'wrong',
+    'wrong',
+    'wrong',
+    'wrong',
+    'blank',
+    'wrong',
+    'add',
+    'wrong',
+  ])
   const said = rows.map(({ problems }) => problems.join(' '))
   expect(said[0]).toBe('The tag K1 is taken.')
   expect(said[1]).toBe('The pitch is missing.')
@@ -90,7 +172,11 @@ test('every kind of mess in a row is named', () => {
 
 test('a row with more cells than there are headings is not guessed at; one with fewer is read', () => {
   const row = ['N8', '3/8 std', '1.5', '72', 'semi', '', '', '', '', '', '', 'a note']
-  const { rows } = plan([...row, ' with a comma'], [...row.slice(0, 5)].map((cell) => (cell === 'N8' ? 'N9' : cell)), [...row, '', ''])
+  const { rows } = plan(
+    [...row, ' with a comma'],
+    [...row.slice(0, 5)].map((cell) => (cell === 'N8' ? 'N9' : cell)),
+    [...row, '', ''],
+  )
   expect(rows.map(({ fate }) => fate)).toEqual(['wrong', 'add', 'add'])
   expect(rows[0]?.problems).toEqual(['It has 1 cell more than there are headings: a comma too many?'])
 })

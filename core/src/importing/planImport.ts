@@ -6,7 +6,18 @@ import type { SawFit } from '../saw'
 import { freshTag } from '../tag'
 import { writeMm } from '../units'
 import { IMPORT_FIELD_NAMES, NEEDED_FIELDS, type ColumnMatch, type ImportField } from './columns'
-import { cleanCell, readCutterTypeCell, readDriveLinksCell, readGaugeCell, readLengthCell, readPitchCell, readPlaceCell, readSequenceCell, readStartMarkCell, type Cell } from './readCells'
+import {
+  cleanCell,
+  readCutterTypeCell,
+  readDriveLinksCell,
+  readGaugeCell,
+  readLengthCell,
+  readPitchCell,
+  readPlaceCell,
+  readSequenceCell,
+  readStartMarkCell,
+  type Cell,
+} from './readCells'
 
 /** A saw that is there already or is made by the import. */
 export interface ImportSaw extends SawFit {
@@ -111,7 +122,14 @@ class Planner {
     const sequence = found.value(readSequenceCell(texts.sequence))
     const newLengthUm = found.value(readLengthCell(texts.newLength, unit))
     const startMark = found.value(readStartMarkCell(texts.startMark))
-    if (pitchClass === undefined || gaugeUm === undefined || driveLinks === undefined || cutterType === undefined || sequence === undefined) return null
+    if (
+      pitchClass === undefined ||
+      gaugeUm === undefined ||
+      driveLinks === undefined ||
+      cutterType === undefined ||
+      sequence === undefined
+    )
+      return null
     const own: Partial<SpecValues> = {
       ...(fileUm == null ? {} : { fileUm }),
       ...(newLengthUm == null ? {} : { newLengthUm }),
@@ -135,8 +153,10 @@ class Planner {
       else found.doubts.push(`No tag: ${made} was made for it.`)
       return made
     }
-    if (text.length > LONGEST_TAG || !TAG.test(text)) found.problems.push(`"${text.slice(0, 40)}" cannot be a tag: up to ${LONGEST_TAG} letters and digits.`)
-    else if (this.tags.has(text) || this.upperTags.has(text.toUpperCase())) found.problems.push(`The tag ${text} is taken.`)
+    if (text.length > LONGEST_TAG || !TAG.test(text))
+      found.problems.push(`"${text.slice(0, 40)}" cannot be a tag: up to ${LONGEST_TAG} letters and digits.`)
+    else if (this.tags.has(text) || this.upperTags.has(text.toUpperCase()))
+      found.problems.push(`The tag ${text} is taken.`)
     return text
   }
 
@@ -162,7 +182,10 @@ class Planner {
       return
     }
     const beyond = cells.slice(this.context.columns).filter((cell) => cell.trim() !== '').length
-    if (beyond > 0) found.problems.push(`It has ${beyond} ${beyond === 1 ? 'cell' : 'cells'} more than there are headings: a comma too many?`)
+    if (beyond > 0)
+      found.problems.push(
+        `It has ${beyond} ${beyond === 1 ? 'cell' : 'cells'} more than there are headings: a comma too many?`,
+      )
     const texts = this.texts(cells, found)
     const tag = this.tag(texts.tag, found)
     const spec = this.spec(texts, found)
@@ -171,13 +194,21 @@ class Planner {
     const saw = spec === null ? null : this.saw(texts.saw, spec, found)
     if (spec !== null && lengthUm != null) {
       const check = checkLength(spec, lengthUm, null)
-      if (!check.ok) found.problems.push(`${writeMm(lengthUm)} is longer than a new cutter (${writeMm(spec.newLengthUm)}).`)
+      if (!check.ok)
+        found.problems.push(`${writeMm(lengthUm)} is longer than a new cutter (${writeMm(spec.newLengthUm)}).`)
       else found.doubts.push('Length now is taken for cutter 1: the sheet does not say which it was.')
     }
     if (place === 'saw' && spec !== null) this.checkSaw(tag, spec, saw, found)
     const note = texts.note.slice(0, LONGEST_NOTE)
     const fate = found.problems.length > 0 ? 'wrong' : 'add'
-    this.rows.push({ row, fate, tag, loop: spec === null ? '' : specLine(spec), doubts: found.doubts, problems: found.problems })
+    this.rows.push({
+      row,
+      fate,
+      tag,
+      loop: spec === null ? '' : specLine(spec),
+      doubts: found.doubts,
+      problems: found.problems,
+    })
     if (fate === 'wrong' || spec === null) return
     this.tags.add(tag)
     this.upperTags.add(tag.toUpperCase())
@@ -193,19 +224,34 @@ class Planner {
     }
     if (this.taken.has(saw.id)) found.problems.push(`Another loop is on ${saw.nickname}.`)
     const { level, parts } = fitCheck(spec, saw)
-    const reasons = parts.filter((one) => one.level === level).map(({ reason }) => reason).join('; ')
+    const reasons = parts
+      .filter((one) => one.level === level)
+      .map(({ reason }) => reason)
+      .join('; ')
     if (level === 'mustNot') found.problems.push(`${tag} must not be on ${saw.nickname}: ${reasons}.`)
     else if (level === 'but') found.doubts.push(`On ${saw.nickname}, but ${reasons}.`)
   }
 
-  private write(tag: string, spec: LoopSpec, lengthUm: number | null, place: string | null, saw: ImportSaw | null, note: string): void {
+  private write(
+    tag: string,
+    spec: LoopSpec,
+    lengthUm: number | null,
+    place: string | null,
+    saw: ImportSaw | null,
+    note: string,
+  ): void {
     const { now, newId } = this.context
     const loopId = newId()
     const base = () => ({ id: newId(), loopId, happenedAt: now, personId: null })
     const said = note === '' ? {} : { note }
     this.entries.push({ ...base(), kind: 'registered', tag, spec, ...said })
     if (lengthUm !== null) {
-      this.entries.push({ ...base(), kind: 'measured', readings: [{ cutter: 1, lengthUm }], note: 'From a spreadsheet; which cutter it was is not known' })
+      this.entries.push({
+        ...base(),
+        kind: 'measured',
+        readings: [{ cutter: 1, lengthUm }],
+        note: 'From a spreadsheet; which cutter it was is not known',
+      })
     }
     switch (place) {
       case null:
@@ -213,7 +259,12 @@ class Planner {
         return
       case 'saw':
         if (saw === null) return
-        this.entries.push({ ...base(), kind: 'fitted', sawId: saw.id, ...(fitCheck(spec, saw).level === 'but' ? { overruled: 'As it was found' } : {}) })
+        this.entries.push({
+          ...base(),
+          kind: 'fitted',
+          sawId: saw.id,
+          ...(fitCheck(spec, saw).level === 'but' ? { overruled: 'As it was found' } : {}),
+        })
         return
       case 'shop':
         this.entries.push({ ...base(), kind: 'sentOut', shop: 'A shop' })
@@ -230,7 +281,8 @@ class Planner {
 }
 
 /** Fields that a match lacks and no row can do without. */
-export const missingFields = (match: ColumnMatch): ImportField[] => NEEDED_FIELDS.filter((field) => match[field] === undefined)
+export const missingFields = (match: ColumnMatch): ImportField[] =>
+  NEEDED_FIELDS.filter((field) => match[field] === undefined)
 
 /**
  * What an import of these rows would do: every row's fate and every doubt. Nothing is written.
@@ -241,9 +293,15 @@ export const missingFields = (match: ColumnMatch): ImportField[] => NEEDED_FIELD
  * @example
  * planImport([['K9', '3/8', '1.5', '72']], { tag: 0, pitch: 1, gauge: 2, driveLinks: 3 }, context).counts.add // 1
  */
-export function planImport(rows: readonly (readonly string[])[], match: ColumnMatch, context: ImportContext, onProgress?: (done: number) => void): ImportPlan {
+export function planImport(
+  rows: readonly (readonly string[])[],
+  match: ColumnMatch,
+  context: ImportContext,
+  onProgress?: (done: number) => void,
+): ImportPlan {
   const missing = missingFields(match)
-  if (missing.length > 0) throw new RangeError(`No column is matched to: ${missing.map((field) => IMPORT_FIELD_NAMES[field]).join(', ')}.`)
+  if (missing.length > 0)
+    throw new RangeError(`No column is matched to: ${missing.map((field) => IMPORT_FIELD_NAMES[field]).join(', ')}.`)
   const planner = new Planner(match, context)
   rows.forEach((cells, i) => {
     planner.plan(cells, i + 2)
@@ -254,6 +312,11 @@ export function planImport(rows: readonly (readonly string[])[], match: ColumnMa
     rows: planner.rows,
     saws: planner.saws,
     entries: planner.entries,
-    counts: { add: count('add'), wrong: count('wrong'), blank: count('blank'), doubtful: planner.rows.filter(({ fate, doubts }) => fate === 'add' && doubts.length > 0).length },
+    counts: {
+      add: count('add'),
+      wrong: count('wrong'),
+      blank: count('blank'),
+      doubtful: planner.rows.filter(({ fate, doubts }) => fate === 'add' && doubts.length > 0).length,
+    },
   }
 }

@@ -1,14 +1,22 @@
 import type { Shelf } from '../log'
 import type { Sequence } from '../loop'
-import { GAUGES_UM, PITCH_CLASSES, PITCH_PROFILES, START_MARKS, type CutterType, type PitchClass, type StartMark } from '../profile'
+import {
+  GAUGES_UM,
+  PITCH_CLASSES,
+  PITCH_PROFILES,
+  START_MARKS,
+  type CutterType,
+  type PitchClass,
+  type StartMark,
+} from '../profile'
 import { fromInch, readLength, writeMm, type Um } from '../units'
 
 /** A cell as it was understood, with what is in doubt about it, or why it cannot be. */
 export type Cell<T> =
-  | { readonly ok: true; readonly value: T; readonly doubt?: string }
-  | { readonly ok: false; readonly message: string }
+  { readonly ok: true; readonly value: T; readonly doubt?: string } | { readonly ok: false; readonly message: string }
 
-const right = <T>(value: T, doubt?: string): Cell<T> => (doubt === undefined ? { ok: true, value } : { ok: true, value, doubt })
+const right = <T>(value: T, doubt?: string): Cell<T> =>
+  doubt === undefined ? { ok: true, value } : { ok: true, value, doubt }
 const wrong = (message: string): Cell<never> => ({ ok: false, message })
 
 /** A nominal thickness may be written this far off and still be meant. */
@@ -27,10 +35,16 @@ export function readPitchCell(text: string, low: boolean): Cell<PitchClass> {
   const plain = text.toLowerCase().replace(/[″”“]/g, '"').trim()
   if (plain === '') return wrong('The pitch is missing.')
   const saysLow = /\b(lp|lo.?pro|low|narrow)/.test(plain)
-  const number = plain.replace(/[^0-9./]/g, ' ').trim().split(/\s+/)[0] ?? ''
+  const number =
+    plain
+      .replace(/[^0-9./]/g, ' ')
+      .trim()
+      .split(/\s+/)[0] ?? ''
   const reading = readLength(number.includes('/') || Number(number) < 1 ? `${number}"` : `${number} mm`, 'mm')
   if (!reading.ok) return wrong(`"${text}" is not a pitch.`)
-  const near = PITCH_CLASSES.filter((pitch) => Math.abs(PITCH_PROFILES[pitch].pitchUm.value - reading.um) <= PITCH_NEAR_UM)
+  const near = PITCH_CLASSES.filter(
+    (pitch) => Math.abs(PITCH_PROFILES[pitch].pitchUm.value - reading.um) <= PITCH_NEAR_UM,
+  )
   const [first] = near
   if (first === undefined) return wrong(`"${text}" is no pitch in use: they are 1/4", .325", 3/8" and .404".`)
   if (near.length === 1) return right(first)
@@ -55,10 +69,15 @@ export function readGaugeCell(text: string, unit: 'mm' | 'inch'): Cell<Um> {
   const um = thousandths ? fromInch(Number(thousandths[1]) / 1000) : bare < 0.2 ? fromInch(bare) : null
   const reading = um === null ? readLength(plain, unit) : { ok: true as const, um }
   if (!reading.ok) return wrong(`"${text}" is not a gauge.`)
-  const nearest = GAUGES_UM.reduce((best, one) => (Math.abs(one - reading.um) < Math.abs(best - reading.um) ? one : best))
+  const nearest = GAUGES_UM.reduce((best, one) =>
+    Math.abs(one - reading.um) < Math.abs(best - reading.um) ? one : best,
+  )
   const off = Math.abs(nearest - reading.um)
   if (off > GAUGE_NEAR_UM) return wrong(`A gauge of ${writeMm(reading.um)} is not in use.`)
-  return right(nearest, off > NOMINAL_UM ? `${writeMm(reading.um)} taken as ${writeMm(nearest, 1)}: worn, or a slip.` : undefined)
+  return right(
+    nearest,
+    off > NOMINAL_UM ? `${writeMm(reading.um)} taken as ${writeMm(nearest, 1)}: worn, or a slip.` : undefined,
+  )
 }
 
 /** A count of drive links, with or without letters behind it. */

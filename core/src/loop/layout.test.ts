@@ -39,7 +39,10 @@ describe('layoutLoop', () => {
       regular: false,
       gapDriveLinks: 3,
     })
-    expect(layoutLoop({ pitchUm: 9525, driveLinks: 70, sequence: 'full' }).joint).toMatchObject({ regular: false, sameHand: true })
+    expect(layoutLoop({ pitchUm: 9525, driveLinks: 70, sequence: 'full' }).joint).toMatchObject({
+      regular: false,
+      sameHand: true,
+    })
   })
 
   // A cutter every 2, 2.5 and 3 drive links: common practice.

@@ -49,7 +49,8 @@ export function checkLength(
     return { ok: false, reason: 'longerThanNew', weight: 'refuse', meantUm: null }
   }
   if (expectedUm === null) return { ok: true }
-  const slippedUp = expectedUm - lengthUm > Math.max(expectedUm / 2, SLIP_MATCH_UM) && Math.abs(up - expectedUm) <= SLIP_MATCH_UM
+  const slippedUp =
+    expectedUm - lengthUm > Math.max(expectedUm / 2, SLIP_MATCH_UM) && Math.abs(up - expectedUm) <= SLIP_MATCH_UM
   if (!slippedUp && expectedUm - lengthUm <= SUDDEN_LOSS_UM) return { ok: true }
   if (slippedUp || near(up)) return { ok: false, reason: 'slippedDecimal', weight: 'ask', meantUm: up }
   if (near(swapped)) return { ok: false, reason: 'wrongUnit', weight: 'ask', meantUm: swapped }

@@ -41,7 +41,12 @@ describe('summarise', () => {
   test('the worst cutter is the shortest once damage is out, not the shortest', () => {
     const log = new Log().measureAll((n) => 6000 + n)
     log.add('measured', { readings: [{ cutter: 20, lengthUm: 6020, damage: [{ kind: 'stone', depthUm: 700 }] }] })
-    expect(summaryOf(log)).toMatchObject({ shortest: { number: 1 }, worst: { number: 20 }, worstAfterUm: 5320, spreadUm: 35 })
+    expect(summaryOf(log)).toMatchObject({
+      shortest: { number: 1 },
+      worst: { number: 20 },
+      worstAfterUm: 5320,
+      spreadUm: 35,
+    })
   })
 
   test('sides are compared only over what was measured', () => {
@@ -53,7 +58,10 @@ describe('summarise', () => {
   })
 
   test('unmeasured depth is counted apart', () => {
-    const log = new Log().add('inspected', { readings: [{ cutter: 2, damage: [{ kind: 'chipped', depthUm: null }] }], parts: [] })
+    const log = new Log().add('inspected', {
+      readings: [{ cutter: 2, damage: [{ kind: 'chipped', depthUm: null }] }],
+      parts: [],
+    })
     expect(summaryOf(log).depthUnknown.map(({ number }) => number)).toEqual([2])
   })
 })

@@ -101,7 +101,11 @@ export const PITCH_PROFILES: Readonly<Record<PitchClass, PitchProfile>> = {
     reachUm: common([6000, 12_000]),
     topPlateSlopeDeg: SLOPE,
     // The larger file is used until about half worn: a fifth of it above the plate, it then just clears.
-    topPlateHeightUm: sourced('derived', Math.round(fromMm(5.5) * 0.8) + sunk(4000), 'the larger file clears the strap until half worn'),
+    topPlateHeightUm: sourced(
+      'derived',
+      Math.round(fromMm(5.5) * 0.8) + sunk(4000),
+      'the larger file clears the strap until half worn',
+    ),
   },
   p404: {
     pitchClass: 'p404',

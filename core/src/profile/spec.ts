@@ -86,8 +86,7 @@ export function originOf(spec: LoopSpec, field: SpecField): Origin {
 }
 
 /** What has to be said of a loop; the rest comes from its profile. */
-export type SpecChoice = Pick<LoopSpec, 'pitchClass' | 'gaugeUm' | 'driveLinks' | 'cutterType'> &
-  Partial<LoopSpec>
+export type SpecChoice = Pick<LoopSpec, 'pitchClass' | 'gaugeUm' | 'driveLinks' | 'cutterType'> & Partial<LoopSpec>
 
 /**
  * A full spec from the few facts that tell a loop apart, the rest filled in from the profile.
@@ -124,4 +123,3 @@ export const usableLengthUm = (spec: Pick<LoopSpec, 'newLengthUm' | 'markLengthU
  */
 export const specLine = (spec: Pick<LoopSpec, 'pitchClass' | 'gaugeUm' | 'driveLinks'>): string =>
   `${PITCH_PROFILES[spec.pitchClass].name} · ${writeMm(spec.gaugeUm, 1)} · ${spec.driveLinks} links`
-

@@ -38,7 +38,14 @@ export interface SawEntryBodies {
 }
 
 export type SawEntryKind = keyof SawEntryBodies
-export const SAW_ENTRY_KINDS: readonly SawEntryKind[] = ['barFitted', 'barFlipped', 'barChecked', 'railsDressed', 'sprocketRenewed', 'sawCorrected']
+export const SAW_ENTRY_KINDS: readonly SawEntryKind[] = [
+  'barFitted',
+  'barFlipped',
+  'barChecked',
+  'railsDressed',
+  'sprocketRenewed',
+  'sawCorrected',
+]
 
 export type SawEntryOf<K extends SawEntryKind> = SawEntryBase & { readonly kind: K } & SawEntryBodies[K]
 export type SawEntry = { [K in SawEntryKind]: SawEntryOf<K> }[SawEntryKind]

@@ -120,12 +120,26 @@ export function sawState(first: SawFit, entries: readonly SawEntry[], stints: re
   else if (loopsWorn >= soon) due.push('sprocketSoon')
   if (burrs) due.push('burrs')
   if (grooveWidthUm !== null && grooveWidthUm - fit.gaugeUm > SAW_FIGURES.grooveSlackUm.value) due.push('grooveWorn')
-  if (last !== undefined && ordered.length > 1 && (flippedAt === null || flippedAt < last.from)) due.push('flipAtChange')
+  if (last !== undefined && ordered.length > 1 && (flippedAt === null || flippedAt < last.from))
+    due.push('flipAtChange')
   else if (hoursSinceFlip >= SAW_FIGURES.flipHours.value) due.push('flipByHours')
   return {
     fit,
-    bar: { since: barSince, flippedAt, hoursSinceFlip, hours: hoursOf(since(barSince)), grooveWidthUm, grooveDepthUm, burrs },
-    sprocket: { since: sprocketSince, hours: hoursOf(onSprocket), loops: new Set(onSprocket.map(({ loopId }) => loopId)).size, loopsWorn },
+    bar: {
+      since: barSince,
+      flippedAt,
+      hoursSinceFlip,
+      hours: hoursOf(since(barSince)),
+      grooveWidthUm,
+      grooveDepthUm,
+      burrs,
+    },
+    sprocket: {
+      since: sprocketSince,
+      hours: hoursOf(onSprocket),
+      loops: new Set(onSprocket.map(({ loopId }) => loopId)).size,
+      loopsWorn,
+    },
     due,
   }
 }

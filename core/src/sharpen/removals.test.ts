@@ -7,7 +7,13 @@ import { sidePlateOf } from './sidePlate'
 const anyCutters = fc.array(
   fc.record({
     length: fc.record({ um: fc.integer({ min: 0, max: 8000 }) }),
-    damage: fc.array(fc.record({ kind: fc.constantFrom('stone' as const, 'rounded' as const), depthUm: fc.option(fc.integer({ min: 1, max: 3000 })) }), { maxLength: 2 }),
+    damage: fc.array(
+      fc.record({
+        kind: fc.constantFrom('stone' as const, 'rounded' as const),
+        depthUm: fc.option(fc.integer({ min: 1, max: 3000 })),
+      }),
+      { maxLength: 2 },
+    ),
   }),
   { minLength: 1, maxLength: 40 },
 )
@@ -15,7 +21,10 @@ const usual = fc.integer({ min: 20, max: 400 })
 
 describe('removals', () => {
   test('a file takes what each needs; a wheel runs to one stop', () => {
-    const cutter = (um: number, depthUm?: number) => ({ length: { um }, damage: depthUm === undefined ? [] : [{ kind: 'stone' as const, depthUm }] })
+    const cutter = (um: number, depthUm?: number) => ({
+      length: { um },
+      damage: depthUm === undefined ? [] : [{ kind: 'stone' as const, depthUm }],
+    })
     const cutters = [cutter(7000), cutter(7000), cutter(6900, 900), cutter(7100)]
     expect(removals(cutters, 'file', 200, true)).toEqual([200, 200, 1000, 200])
     expect(removals(cutters, 'file', 200, false)).toEqual([200, 200, 200, 200])
@@ -47,11 +56,16 @@ describe('removals', () => {
 
   test('deeper damage never asks for less', () => {
     fc.assert(
-      fc.property(usual, fc.integer({ min: 1, max: 3000 }), fc.integer({ min: 0, max: 500 }), (usualUm, depthUm, more) => {
-        const needed = (depth: number) => neededUm({ damage: [{ kind: 'stone', depthUm: depth }] }, usualUm)
-        expect(needed(depthUm + more)).toBeGreaterThanOrEqual(needed(depthUm))
-        expect(needed(depthUm)).toBeGreaterThan(depthUm)
-      }),
+      fc.property(
+        usual,
+        fc.integer({ min: 1, max: 3000 }),
+        fc.integer({ min: 0, max: 500 }),
+        (usualUm, depthUm, more) => {
+          const needed = (depth: number) => neededUm({ damage: [{ kind: 'stone', depthUm: depth }] }, usualUm)
+          expect(needed(depthUm + more)).toBeGreaterThanOrEqual(needed(depthUm))
+          expect(needed(depthUm)).toBeGreaterThan(depthUm)
+        },
+      ),
     )
   })
 })

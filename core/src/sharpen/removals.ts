@@ -34,12 +34,7 @@ export function neededUm({ damage }: Pick<CutterToSharpen, 'damage'>, usualUm: U
  * @param throughDamage whether it goes on until all known damage is gone
  * @returns one length for each cutter, never more than the cutter has
  */
-export function removals(
-  cutters: readonly CutterToSharpen[],
-  tool: Tool,
-  usualUm: Um,
-  throughDamage: boolean,
-): Um[] {
+export function removals(cutters: readonly CutterToSharpen[], tool: Tool, usualUm: Um, throughDamage: boolean): Um[] {
   const needed = cutters.map((cutter) => (throughDamage ? neededUm(cutter, usualUm) : usualUm))
   if (tool === 'file') return cutters.map(({ length }, i) => Math.min(length.um, needed[i] ?? 0))
   const stop = Math.min(...cutters.map(({ length }, i) => Math.max(0, length.um - (needed[i] ?? 0))))

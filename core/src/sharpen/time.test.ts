@@ -52,6 +52,10 @@ describe('minutes', () => {
     expect(filingMinutes(loop(36, 200), 'bench').likely).toBeGreaterThan(filingMinutes(loop(36, 200), 'field').likely)
     expect(filingMinutes(loop(36, 400), 'bench').likely).toBeGreaterThan(filingMinutes(loop(36, 200), 'bench').likely)
     expect(gaugeMinutes(36).likely).toBeGreaterThan(gaugeMinutes(20).likely)
-    expect(addMinutes({ low: 1, likely: 2, high: 3 }, { low: 10, likely: 20, high: 30 })).toEqual({ low: 11, likely: 22, high: 33 })
+    expect(addMinutes({ low: 1, likely: 2, high: 3 }, { low: 10, likely: 20, high: 30 })).toEqual({
+      low: 11,
+      likely: 22,
+      high: 33,
+    })
   })
 })

@@ -71,7 +71,12 @@ export const strokesOf = (removalsUm: readonly Um[], perStrokeUm = UM_PER_STROKE
   removalsUm.reduce((sum, removal) => sum + strokesFor(removal, perStrokeUm), 0)
 
 /** Minutes to file a loop, given the strokes of all its cutters together. */
-export function filingMinutesOf(strokes: number, cutters: number, where: 'field' | 'bench', guide: GuideSchool): MinutesRange {
+export function filingMinutesOf(
+  strokes: number,
+  cutters: number,
+  where: 'field' | 'bench',
+  guide: GuideSchool,
+): MinutesRange {
   const [setupLow, setupHigh] = where === 'field' ? FIELD_SETUP_MINUTES : BENCH_SETUP_MINUTES
   const seconds = strokes * SECONDS_PER_STROKE + cutters * GUIDES[guide].secondsToNext
   return range(setupLow + (seconds / 60) * 0.85, setupHigh + (seconds / 60) * 1.25)
@@ -84,8 +89,11 @@ export function filingMinutesOf(strokes: number, cutters: number, where: 'field'
  * @example
  * filingMinutes(Array(28).fill(100), 'field').likely // ≈ 5: both sides of a 16-inch saw
  */
-export const filingMinutes = (removalsUm: readonly Um[], where: 'field' | 'bench', way: FilingWay = USUAL_WAY): MinutesRange =>
-  filingMinutesOf(strokesOf(removalsUm, way.perStrokeUm), removalsUm.length, where, way.guide)
+export const filingMinutes = (
+  removalsUm: readonly Um[],
+  where: 'field' | 'bench',
+  way: FilingWay = USUAL_WAY,
+): MinutesRange => filingMinutesOf(strokesOf(removalsUm, way.perStrokeUm), removalsUm.length, where, way.guide)
 
 /** Minutes that a visit to a shop takes the crew itself. */
 export const shopMinutes = (): MinutesRange => range(...SHOP_ERRAND_MINUTES)

@@ -57,7 +57,15 @@ export function shrunkGroups<K extends string>(
     }
     const expected = { mean: all.mean, sd: Math.hypot(all.sd, between) }
     const { mean, sd } = updateNormalMean(expected, sum / weight, weight, within)
-    found.push({ group, mean, sd, low: mean - Z95 * sd, high: mean + Z95 * sd, own: weight, weightOfOwn: 1 - sd ** 2 / expected.sd ** 2 })
+    found.push({
+      group,
+      mean,
+      sd,
+      low: mean - Z95 * sd,
+      high: mean + Z95 * sd,
+      own: weight,
+      weightOfOwn: 1 - sd ** 2 / expected.sd ** 2,
+    })
   }
   return found.sort((a, b) => b.mean - a.mean)
 }

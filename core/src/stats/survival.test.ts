@@ -25,10 +25,14 @@ describe('kaplanMeier', () => {
 
   test('with nothing censored it is the part that is left', () => {
     fc.assert(
-      fc.property(fc.array(fc.integer({ min: 1, max: 20 }), { minLength: 1, maxLength: 30 }), fc.integer({ min: 0, max: 21 }), (times, at) => {
-        const steps = kaplanMeier(times.map((time) => ({ time, ended: true })))
-        expect(survivalAt(steps, at)).toBeCloseTo(times.filter((time) => time > at).length / times.length, 10)
-      }),
+      fc.property(
+        fc.array(fc.integer({ min: 1, max: 20 }), { minLength: 1, maxLength: 30 }),
+        fc.integer({ min: 0, max: 21 }),
+        (times, at) => {
+          const steps = kaplanMeier(times.map((time) => ({ time, ended: true })))
+          expect(survivalAt(steps, at)).toBeCloseTo(times.filter((time) => time > at).length / times.length, 10)
+        },
+      ),
     )
   })
 
@@ -47,7 +51,15 @@ describe('kaplanMeier', () => {
   })
 
   test('while more than half last there is no median, and no time is below nothing', () => {
-    expect(medianSurvival(kaplanMeier([{ time: 2, ended: true }, { time: 3, ended: false }, { time: 4, ended: false }]))).toBeNull()
+    expect(
+      medianSurvival(
+        kaplanMeier([
+          { time: 2, ended: true },
+          { time: 3, ended: false },
+          { time: 4, ended: false },
+        ]),
+      ),
+    ).toBeNull()
     expect(() => kaplanMeier([{ time: -1, ended: true }])).toThrow(RangeError)
   })
 })
@@ -93,21 +105,40 @@ describe('shrunkGroups', () => {
 
   test('others of the crew move what is expected of one of whom little is known', () => {
     const alone = shrunkGroups([{ group: 'new', value: 200, weight: 1 }], prior, 80)
-    const among = shrunkGroups([{ group: 'new', value: 200, weight: 1 }, { group: 'a', value: 300, weight: 20 }, { group: 'b', value: 310, weight: 20 }], prior, 80)
-    const of = (groups: readonly { group: string; mean: number }[]) => groups.find(({ group }) => group === 'new')?.mean ?? 0
+    const among = shrunkGroups(
+      [
+        { group: 'new', value: 200, weight: 1 },
+        { group: 'a', value: 300, weight: 20 },
+        { group: 'b', value: 310, weight: 20 },
+      ],
+      prior,
+      80,
+    )
+    const of = (groups: readonly { group: string; mean: number }[]) =>
+      groups.find(({ group }) => group === 'new')?.mean ?? 0
     expect(of(among)).toBeGreaterThan(of(alone))
   })
 
   test('every belief lies within its interval, and its own share between nothing and all', () => {
     fc.assert(
-      fc.property(fc.array(fc.record({ group: fc.constantFrom('a', 'b', 'c'), value: fc.integer({ min: 20, max: 800 }), weight: fc.integer({ min: 1, max: 30 }) }), { maxLength: 12 }), (seen) => {
-        for (const { mean, low, high, weightOfOwn } of shrunkGroups(seen, prior, 80)) {
-          expect(low).toBeLessThan(mean)
-          expect(high).toBeGreaterThan(mean)
-          expect(weightOfOwn).toBeGreaterThanOrEqual(0)
-          expect(weightOfOwn).toBeLessThan(1)
-        }
-      }),
+      fc.property(
+        fc.array(
+          fc.record({
+            group: fc.constantFrom('a', 'b', 'c'),
+            value: fc.integer({ min: 20, max: 800 }),
+            weight: fc.integer({ min: 1, max: 30 }),
+          }),
+          { maxLength: 12 },
+        ),
+        (seen) => {
+          for (const { mean, low, high, weightOfOwn } of shrunkGroups(seen, prior, 80)) {
+            expect(low).toBeLessThan(mean)
+            expect(high).toBeGreaterThan(mean)
+            expect(weightOfOwn).toBeGreaterThanOrEqual(0)
+            expect(weightOfOwn).toBeLessThan(1)
+          }
+        },
+      ),
     )
   })
 })

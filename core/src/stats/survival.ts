@@ -47,7 +47,7 @@ export function kaplanMeier(spells: readonly Spell[]): SurvivalStep[] {
   const steps: SurvivalStep[] = []
   let survival = 1
   let greenwood = 0
-  for (let i = 0; i < sorted.length; ) {
+  for (let i = 0; i < sorted.length;) {
     const time = sorted[i]?.time ?? 0
     const atRisk = sorted.length - i
     let ended = 0
@@ -95,7 +95,10 @@ export interface LifetimeBelief {
  * @example
  * learnLifetime([], { mean: 4, worth: 3 }).mean // 4
  */
-export function learnLifetime(spells: readonly Spell[], prior: { readonly mean: number; readonly worth: number }): LifetimeBelief {
+export function learnLifetime(
+  spells: readonly Spell[],
+  prior: { readonly mean: number; readonly worth: number },
+): LifetimeBelief {
   let ended = 0
   let total = 0
   for (const spell of spells) {

@@ -8,7 +8,10 @@ import { checks, freshTag, looksMade, madeTag, readTag, tagCode, TAG_ALPHABET, T
 test('check values agree with the published examples of ISO 7064', () => {
   expect(checkValue([0, 7, 9, 4], 10)).toBe(5)
   const alphabet = '0123456789ABCDEFGHIJKLMNOPQRSTUVWXYZ'
-  const value = checkValue([...'A12425GABC1234002'].map((char) => alphabet.indexOf(char)), 36)
+  const value = checkValue(
+    [...'A12425GABC1234002'].map((char) => alphabet.indexOf(char)),
+    36,
+  )
   expect(alphabet.charAt(value)).toBe('M')
   expect(() => checkValue([10], 10)).toThrow(RangeError)
 })
@@ -52,10 +55,21 @@ test('a tag is read from a scan, from typing, in small letters', () => {
 
 test('a slip, a tag nobody has and a code of something else are told apart', () => {
   const known = ['222Y', 'K3']
-  expect(readTag('223Y', known)).toEqual({ ok: false, message: '223Y is misread: its last character does not agree with the others.', nearest: ['222Y'] })
+  expect(readTag('223Y', known)).toEqual({
+    ok: false,
+    message: '223Y is misread: its last character does not agree with the others.',
+    nearest: ['222Y'],
+  })
   expect(readTag('K4', known)).toEqual({ ok: false, message: 'No loop has the tag K4.', nearest: ['K3'] })
-  expect(readTag('https://example.org/x', known)).toMatchObject({ ok: false, nearest: [], message: expect.stringContaining('something else') as string })
-  expect(readTag('WIFI:S:shed;;', known)).toMatchObject({ ok: false, message: expect.stringContaining('something else') as string })
+  expect(readTag('https://example.org/x', known)).toMatchObject({
+    ok: false,
+    nearest: [],
+    message: expect.stringContaining('something else') as string,
+  })
+  expect(readTag('WIFI:S:shed;;', known)).toMatchObject({
+    ok: false,
+    message: expect.stringContaining('something else') as string,
+  })
   expect(readTag('', known)).toMatchObject({ ok: false })
   expect(looksMade('K3')).toBe(false)
 })

@@ -31,7 +31,10 @@ const valuesOf = (text: string): number[] => [...text].map((char) => TAG_ALPHABE
 export function madeTag(number: number): string {
   if (!Number.isInteger(number) || number < 0 || number >= TAG_COUNT) throw new RangeError('there is no such tag')
   const size = TAG_ALPHABET.length
-  const values = Array.from({ length: TAG_LENGTH - 1 }, (_, i) => Math.floor(number / size ** (TAG_LENGTH - 2 - i)) % size)
+  const values = Array.from(
+    { length: TAG_LENGTH - 1 },
+    (_, i) => Math.floor(number / size ** (TAG_LENGTH - 2 - i)) % size,
+  )
   return [...values, checkValue(values, size)].map((value) => TAG_ALPHABET.charAt(value)).join('')
 }
 
@@ -88,7 +91,8 @@ function nearlySame(a: string, b: string): boolean {
   while (i < a.length && a[i] === b[i]) i += 1
   const [restA, restB] = [a.slice(i), b.slice(i)]
   if (restA.length === restB.length) {
-    const swapped = restA.length > 1 && restA[0] === restB[1] && restA[1] === restB[0] && restA.slice(2) === restB.slice(2)
+    const swapped =
+      restA.length > 1 && restA[0] === restB[1] && restA[1] === restB[0] && restA.slice(2) === restB.slice(2)
     return swapped || restA.slice(1) === restB.slice(1)
   }
   return restA.length > restB.length ? restA.slice(1) === restB : restB.slice(1) === restA

@@ -2,14 +2,7 @@ import { fromInch, fromMm, fromThou, UM_PER_INCH, UM_PER_MM, type LengthUnit, ty
 
 /** Why a piece of text was not taken for a length. */
 export type LengthRefusal =
-  | 'empty'
-  | 'notALength'
-  | 'unknownUnit'
-  | 'twoSeparators'
-  | 'zeroDenominator'
-  | 'fractionOfMm'
-  | 'negative'
-  | 'tooLong'
+  'empty' | 'notALength' | 'unknownUnit' | 'twoSeparators' | 'zeroDenominator' | 'fractionOfMm' | 'negative' | 'tooLong'
 
 /** A length as it was read, or why it was not. */
 export type LengthReading =

@@ -12,7 +12,9 @@ const bound = ({ kind }: CutterDamage, end: End): Um => CUTTER_DAMAGE[kind].boun
  * cutters it met, at worst it is the shortest, and at best none was hurt.
  */
 function fromStrikes(strikes: readonly OpenStrike[], number: number, isShortest: boolean, end: End): CutterDamage[] {
-  const met = strikes.find(({ cutters }) => cutters.includes(number) || (cutters.length === 0 && isShortest && end === 'most'))
+  const met = strikes.find(
+    ({ cutters }) => cutters.includes(number) || (cutters.length === 0 && isShortest && end === 'most'),
+  )
   if (met === undefined || met.against === 'soil') return []
   const kind = met.against === 'metal' ? 'metal' : 'stone'
   return [{ kind, depthUm: bound({ kind, depthUm: null }, end) }]
@@ -21,7 +23,9 @@ function fromStrikes(strikes: readonly OpenStrike[], number: number, isShortest:
 /** Whether anything about the depth of damage on a loop is not known. */
 export const depthOpen = ({ cutters, openStrikes }: LoopState): boolean =>
   openStrikes.length > 0 ||
-  cutters.some(({ damage }) => damage.some(({ kind, depthUm }) => depthUm === null && CUTTER_DAMAGE[kind].effect === 'depth'))
+  cutters.some(({ damage }) =>
+    damage.some(({ kind, depthUm }) => depthUm === null && CUTTER_DAMAGE[kind].effect === 'depth'),
+  )
 
 /**
  * The loop as it would be if all that is not known about its damage were at one end of what it can
@@ -38,9 +42,13 @@ export function atBound(state: LoopState, end: End): LoopState {
       const deepest = Math.max(0, cutter.length.um - state.spec.markLengthUm)
       const damage = [
         ...cutter.damage.map((one) =>
-          one.depthUm === null && CUTTER_DAMAGE[one.kind].effect === 'depth' ? { ...one, depthUm: Math.min(deepest, bound(one, end)) } : one,
+          one.depthUm === null && CUTTER_DAMAGE[one.kind].effect === 'depth'
+            ? { ...one, depthUm: Math.min(deepest, bound(one, end)) }
+            : one,
         ),
-        ...(cutter.damage.length > 0 ? [] : fromStrikes(state.openStrikes, cutter.number, cutter.number === shortest, end)),
+        ...(cutter.damage.length > 0
+          ? []
+          : fromStrikes(state.openStrikes, cutter.number, cutter.number === shortest, end)),
       ]
       // What is supposed here counts as known, so that what follows from it is told.
       return { ...cutter, damage, length: { ...cutter.length, known: 'measured' as const } }

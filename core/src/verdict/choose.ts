@@ -16,7 +16,14 @@ export interface Chosen {
 }
 
 /** What speaks against an option without making it impossible: a limit or a habit of the house. */
-const SOFT: ReadonlySet<Rule> = new Set(['uneven', 'sidesDiffer', 'fileForRoutine', 'wheelAtBench', 'sharpenedAtBench', 'notFitForAnything'])
+const SOFT: ReadonlySet<Rule> = new Set([
+  'uneven',
+  'sidesDiffer',
+  'fileForRoutine',
+  'wheelAtBench',
+  'sharpenedAtBench',
+  'notFitForAnything',
+])
 const isSoft = ({ rule }: Reason): boolean => SOFT.has(rule)
 
 const rate = ({ perHourMinor }: Option): number => perHourMinor?.likely ?? Infinity
@@ -26,7 +33,11 @@ const byRate = (a: Option, b: Option): number =>
 
 /** How far an option goes past the house limits, as parts of them. */
 const excess = ({ reasons }: Option): number =>
-  reasons.reduce((sum, { value, limit }) => sum + (value === undefined || limit === undefined || limit.amount <= 0 ? 1 : value.amount / limit.amount), 0)
+  reasons.reduce(
+    (sum, { value, limit }) =>
+      sum + (value === undefined || limit === undefined || limit.amount <= 0 ? 1 : value.amount / limit.amount),
+    0,
+  )
 
 const inUse = ({ action }: Option): boolean => action !== 'retire' && action !== 'dirtyDuty'
 
@@ -38,7 +49,9 @@ function money(winner: Option, second: Option | undefined, rule: Rule): Reason[]
 }
 
 const runnerUpOf = (winner: Option, second: Option | undefined): RunnerUp | null =>
-  second === undefined || rate(second) === Infinity ? null : { action: second.action, byMinor: Math.round(rate(second) - rate(winner)) }
+  second === undefined || rate(second) === Infinity
+    ? null
+    : { action: second.action, byMinor: Math.round(rate(second) - rate(winner)) }
 
 interface Case {
   readonly state: LoopState
@@ -50,7 +63,8 @@ interface Case {
   readonly standing: Standing
 }
 
-const optionOf = (options: readonly Option[], action: Action): Option | undefined => options.find((option) => option.action === action)
+const optionOf = (options: readonly Option[], action: Action): Option | undefined =>
+  options.find((option) => option.action === action)
 
 /** Out of clean work: kept for dirt where the house does that and it is fit for it, else retired. */
 function endOfService({ options, limits }: Case, reasons: readonly Reason[], runnerUp: RunnerUp | null): Chosen {
@@ -58,7 +72,13 @@ function endOfService({ options, limits }: Case, reasons: readonly Reason[], run
   // Done with, and something else may keep it off the saws until it is gone.
   const fitForUse = limits.notAsItIs.length === 0
   return kept
-    ? { action: 'dirtyDuty', also: [], reasons: [...reasons, { rule: 'keptForDirt', limitFrom: 'house' }], fitForUse: true, runnerUp }
+    ? {
+        action: 'dirtyDuty',
+        also: [],
+        reasons: [...reasons, { rule: 'keptForDirt', limitFrom: 'house' }],
+        fitForUse: true,
+        runnerUp,
+      }
     : { action: 'retire', also: [], reasons, fitForUse, runnerUp }
 }
 
@@ -82,7 +102,9 @@ function spentReasons({ state, rules, ahead, options, needs }: Case): Reason[] {
 /** The cheapest way of going on for an hour of sharp running, within the house limits. */
 function cheapest(given: Case): Chosen {
   const { options, needs, ahead } = given
-  const feasible = options.filter(({ feasible, action, perHourMinor }) => feasible && action !== 'dirtyDuty' && perHourMinor !== null).sort(byRate)
+  const feasible = options
+    .filter(({ feasible, action, perHourMinor }) => feasible && action !== 'dirtyDuty' && perHourMinor !== null)
+    .sort(byRate)
   const working = feasible.filter(inUse)
   const [best] = working
   if (best === undefined) return withinReach(given)
@@ -91,14 +113,21 @@ function cheapest(given: Case): Chosen {
     const reasons = [...money(winner, best, 'cheaperToReplace'), ...needs.metal]
     // Metal is not thrown away on an estimate.
     if (!surely(ahead)) {
-      return { action: 'measure', also: [], reasons: [{ rule: 'measureBeforeRetiring' }, ...reasons], fitForUse: true, runnerUp: null }
+      return {
+        action: 'measure',
+        also: [],
+        reasons: [{ rule: 'measureBeforeRetiring' }, ...reasons],
+        fitForUse: true,
+        runnerUp: null,
+      }
     }
     return endOfService(given, reasons, runnerUpOf(winner, best))
   }
   if (best.action === 'runOn') {
     return { action: 'runOn', also: [], reasons: [{ rule: 'nothingDue' }], fitForUse: true, runnerUp: null }
   }
-  if (best.action === 'lowerGauges') return { action: 'lowerGauges', also: [], reasons: needs.gauges, fitForUse: true, runnerUp: null }
+  if (best.action === 'lowerGauges')
+    return { action: 'lowerGauges', also: [], reasons: needs.gauges, fitForUse: true, runnerUp: null }
   return {
     action: best.action,
     also: best.gauges ? ['lowerGauges'] : [],
@@ -123,7 +152,9 @@ function withinReach(given: Case): Chosen {
       runnerUp: null,
     }
   }
-  const hard = options.flatMap(({ action, reasons }) => (action === 'file' ? reasons.filter((reason) => !isSoft(reason)) : []))
+  const hard = options.flatMap(({ action, reasons }) =>
+    action === 'file' ? reasons.filter((reason) => !isSoft(reason)) : [],
+  )
   return endOfService(given, [...needs.repairs, ...hard, { rule: 'noWayWithinLimits' }], null)
 }
 
@@ -131,7 +162,13 @@ function withinReach(given: Case): Chosen {
 export function choose(given: Case): Chosen {
   const { state, ahead, needs, standing } = given
   const { ends, stopping, unknown } = standing
-  const stay = (action: Action, reasons: readonly Reason[], fitForUse: boolean): Chosen => ({ action, also: [], reasons, fitForUse, runnerUp: null })
+  const stay = (action: Action, reasons: readonly Reason[], fitForUse: boolean): Chosen => ({
+    action,
+    also: [],
+    reasons,
+    fitForUse,
+    runnerUp: null,
+  })
 
   if (state.retired !== null) return stay('retire', [{ rule: 'alreadyRetired' }], false)
   if (ends.length > 0) return stay('retire', ends, false)
@@ -140,9 +177,23 @@ export function choose(given: Case): Chosen {
   if (spent.length > 0 && measured) return endOfService(given, spent, null)
 
   if (stopping.length > 0) {
-    const beyond = stopping.find(({ rule, takes }) => rule === 'gaugesTooLow' && (takes === undefined || takes.amount > ahead.usableUm))
+    const beyond = stopping.find(
+      ({ rule, takes }) => rule === 'gaugesTooLow' && (takes === undefined || takes.amount > ahead.usableUm),
+    )
     return beyond !== undefined && measured
-      ? stay('retire', [beyond, { rule: 'tooLittleLeft', value: { unit: 'um', amount: ahead.usableUm }, ...(beyond.takes === undefined ? {} : { limit: beyond.takes }), limitFrom: 'house' }], false)
+      ? stay(
+          'retire',
+          [
+            beyond,
+            {
+              rule: 'tooLittleLeft',
+              value: { unit: 'um', amount: ahead.usableUm },
+              ...(beyond.takes === undefined ? {} : { limit: beyond.takes }),
+              limitFrom: 'house',
+            },
+          ],
+          false,
+        )
       : stay('stop', stopping, false)
   }
   if (unknown.length > 0) {

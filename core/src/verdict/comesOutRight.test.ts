@@ -15,7 +15,8 @@ const stateOf = (log: Log): LoopState => {
   if (state === null) throw new Error('the loop should be registered')
   return state
 }
-const verdictOf = (log: Log, rules: Partial<HouseRules> = {}): Verdict => decide(stateOf(log), { ...DEFAULT_RULES, ...rules })
+const verdictOf = (log: Log, rules: Partial<HouseRules> = {}): Verdict =>
+  decide(stateOf(log), { ...DEFAULT_RULES, ...rules })
 const optionOf = ({ options }: Verdict, action: Action): Option => {
   const option = options.find((one) => one.action === action)
   if (option === undefined) throw new Error(`there is no option ${action}`)
@@ -25,7 +26,9 @@ const rate = (option: Option): number => option.perHourMinor?.likely ?? Infinity
 const RUN = [8, 9, 10, 11, 12, 13, 14]
 const struck = (lengthUm: number, depthUm: number | null = 2600, cutters = RUN): Log => {
   const damage: CutterDamage[] = [{ kind: 'stone', depthUm }]
-  return new Log().measureAll(lengthUm).add('measured', { readings: cutters.map((cutter) => ({ cutter, lengthUm, damage })) })
+  return new Log()
+    .measureAll(lengthUm)
+    .add('measured', { readings: cutters.map((cutter) => ({ cutter, lengthUm, damage })) })
 }
 
 // How an old hand decides each of these: common practice.
@@ -37,7 +40,11 @@ describe('what must come out right', () => {
     expect(filing.feasible).toBe(true)
     expect(filing.minutes.likely).toBeGreaterThan(120)
     expect(rate(filing)).toBeGreaterThan(2 * rate(optionOf(verdict, 'regrind')))
-    expect(verdict.reasons[0]).toMatchObject({ rule: 'damageToClean', value: { unit: 'um', amount: 2600 }, takes: { unit: 'um', amount: 2700 } })
+    expect(verdict.reasons[0]).toMatchObject({
+      rule: 'damageToClean',
+      value: { unit: 'um', amount: 2600 },
+      takes: { unit: 'um', amount: 2700 },
+    })
     expect(verdict.reasons.at(-1)).toMatchObject({ rule: 'cheapestPerHour', against: verdict.runnerUp?.action })
   })
 
@@ -50,7 +57,9 @@ describe('what must come out right', () => {
   })
 
   test('sharp with gauges high: gauges only', () => {
-    const log = new Log().add('measured', { readings: Array.from({ length: 36 }, (_, i) => ({ cutter: i + 1, lengthUm: 7000, settingUm: 450, damage: [] })) })
+    const log = new Log().add('measured', {
+      readings: Array.from({ length: 36 }, (_, i) => ({ cutter: i + 1, lengthUm: 7000, settingUm: 450, damage: [] })),
+    })
     expect(verdictOf(log)).toMatchObject({ action: 'lowerGauges', also: [] })
     expect(optionOf(verdictOf(log), 'lowerGauges').deepestUm).toBe(0)
     log.add('ran', { tanks: 2, conditions: 'clean' })
@@ -58,11 +67,17 @@ describe('what must come out right', () => {
   })
 
   test('gauges 0.3 mm too low: not fit for use, with the length to take off', () => {
-    const low = (lengthUm: number) => new Log().measureAll(lengthUm).add('measured', { readings: [{ cutter: 8, settingUm: 950 }] })
+    const low = (lengthUm: number) =>
+      new Log().measureAll(lengthUm).add('measured', { readings: [{ cutter: 8, settingUm: 950 }] })
     const verdict = verdictOf(low(7000))
     expect(verdict).toMatchObject({ action: 'stop', fitForUse: false })
     // 0.3 mm ÷ tan 7°, by hand.
-    expect(verdict.reasons[0]).toMatchObject({ rule: 'gaugesTooLow', cutter: 8, value: { amount: 300 }, takes: { unit: 'um', amount: 2444 } })
+    expect(verdict.reasons[0]).toMatchObject({
+      rule: 'gaugesTooLow',
+      cutter: 8,
+      value: { amount: 300 },
+      takes: { unit: 'um', amount: 2444 },
+    })
     expect(verdictOf(low(2000))).toMatchObject({ action: 'retire', fitForUse: false })
   })
 
@@ -77,9 +92,16 @@ describe('what must come out right', () => {
 
   test('one nicked cutter on an even loop: each school does what it says', () => {
     const nicked = struck(7000, 500, [9])
-    const filing = Object.fromEntries(UNEVEN_SCHOOLS.map((unevenSchool) => [unevenSchool, optionOf(verdictOf(nicked, { unevenSchool }), 'file')]))
+    const filing = Object.fromEntries(
+      UNEVEN_SCHOOLS.map((unevenSchool) => [unevenSchool, optionOf(verdictOf(nicked, { unevenSchool }), 'file')]),
+    )
     expect(filing.matchShortest).toMatchObject({ meanUm: 600, spreadUm: 0, damagedLeft: 0 })
-    expect(filing.sameStrokes).toMatchObject({ deepestUm: 200, spreadUm: 0, damagedLeft: 1, risks: ['cuttersLeftDull'] })
+    expect(filing.sameStrokes).toMatchObject({
+      deepestUm: 200,
+      spreadUm: 0,
+      damagedLeft: 1,
+      risks: ['cuttersLeftDull'],
+    })
     expect(filing.worstSetsCount).toMatchObject({ meanUm: 600, damagedLeft: 0 })
     expect(filing.extraOnBad).toMatchObject({ deepestUm: 600, meanUm: 211, spreadUm: 400, damagedLeft: 0 })
     expect(verdictOf(nicked, { unevenSchool: 'sameStrokes' }).action).not.toBe(verdictOf(nicked).action)
@@ -100,23 +122,39 @@ describe('what must come out right', () => {
   })
 
   test('a strike on nobody knows which cutter: at best nothing, at worst the shortest is hit deep', () => {
-    const { bounds, options } = verdictOf(new Log().measureAll((n) => (n === 7 ? 6800 : 7000)).add('struck', { against: 'metal' }))
-    expect(bounds).toMatchObject({ least: { depthUm: 0, action: 'runOn' }, most: { depthUm: 3000, action: 'dirtyDuty' } })
+    const { bounds, options } = verdictOf(
+      new Log().measureAll((n) => (n === 7 ? 6800 : 7000)).add('struck', { against: 'metal' }),
+    )
+    expect(bounds).toMatchObject({
+      least: { depthUm: 0, action: 'runOn' },
+      most: { depthUm: 3000, action: 'dirtyDuty' },
+    })
     expect(options.filter(({ feasible }) => feasible).map(({ action }) => action)).toEqual(['retire'])
   })
 
   test('what is over is over for every job, and what must not cut does not run on', () => {
-    const cracked = verdictOf(new Log().add('inspected', { readings: [], parts: [{ kind: 'driveLinkCracked', nearCutter: null }] }).add('ran', { tanks: 8, conditions: 'clean' }))
+    const cracked = verdictOf(
+      new Log()
+        .add('inspected', { readings: [], parts: [{ kind: 'driveLinkCracked', nearCutter: null }] })
+        .add('ran', { tanks: 8, conditions: 'clean' }),
+    )
     expect(cracked.options.filter(({ feasible }) => feasible).map(({ action }) => action)).toEqual(['retire'])
     expect(optionOf(cracked, 'regrind').reasons[0]).toMatchObject({ rule: 'endsLoop', damage: 'driveLinkCracked' })
-    const missing = verdictOf(new Log().measureAll(7000).add('measured', { readings: [{ cutter: 3, damage: [{ kind: 'missing', depthUm: null }] }] }))
+    const missing = verdictOf(
+      new Log()
+        .measureAll(7000)
+        .add('measured', { readings: [{ cutter: 3, damage: [{ kind: 'missing', depthUm: null }] }] }),
+    )
     expect(optionOf(missing, 'runOn').reasons[0]?.rule).toBe('notFitForAnything')
   })
 
   test('spent and unfit at once: retired, and off the saws until it is', () => {
     const gaugesLow = struck(1000).add('measured', { readings: [{ cutter: 20, settingUm: 1050 }] })
     expect(verdictOf(gaugesLow)).toMatchObject({ action: 'retire', fitForUse: false })
-    expect(verdictOf(struck(1000).add('struck', { against: 'metal' }))).toMatchObject({ action: 'retire', fitForUse: false })
+    expect(verdictOf(struck(1000).add('struck', { against: 'metal' }))).toMatchObject({
+      action: 'retire',
+      fitForUse: false,
+    })
     expect(verdictOf(struck(1000), { dirtyDuty: false })).toMatchObject({ action: 'retire', fitForUse: true })
   })
 
@@ -126,7 +164,10 @@ describe('what must come out right', () => {
     expect(optionOf(verdict, 'regrind').reasons).toContainEqual({ rule: 'noGrinder', limitFrom: 'house' })
     expect(verdictOf(struck(7000), { grinderOwned: false }).action).toBe('shop')
     // Hours of filing are dearer than a new loop.
-    expect(verdictOf(struck(7000), { grinderOwned: false, shopUsed: false, dirtyDuty: false })).toMatchObject({ action: 'retire', reasons: [{ rule: 'cheaperToReplace' }, {}, {}, {}, {}, {}, {}, {}] })
+    expect(verdictOf(struck(7000), { grinderOwned: false, shopUsed: false, dirtyDuty: false })).toMatchObject({
+      action: 'retire',
+      reasons: [{ rule: 'cheaperToReplace' }, {}, {}, {}, {}, {}, {}, {}],
+    })
   })
 
   test('when no way meets every limit, the one that comes nearest is said as such, and metal is kept', () => {
@@ -137,29 +178,46 @@ describe('what must come out right', () => {
   })
 
   test('an estimate never throws a loop away', () => {
-    const verdict = verdictOf(new Log().measureAll(700).file(), { linkPriceMinor: { ...DEFAULT_RULES.linkPriceMinor, threeEighths: 1 }, labourPerHourMinor: 90_000 })
+    const verdict = verdictOf(new Log().measureAll(700).file(), {
+      linkPriceMinor: { ...DEFAULT_RULES.linkPriceMinor, threeEighths: 1 },
+      labourPerHourMinor: 90_000,
+    })
     expect(['measure', 'runOn']).toContain(verdict.action)
   })
 
   test('gauges seen high or flat are for the plate, not for the file; seen too low they stop it', () => {
-    const seen = (kind: 'gaugeHigh' | 'gaugeFlat' | 'gaugeLow') => new Log().measureAll(7000).add('measured', { readings: [{ cutter: 6, damage: [{ kind, depthUm: null }] }] })
+    const seen = (kind: 'gaugeHigh' | 'gaugeFlat' | 'gaugeLow') =>
+      new Log().measureAll(7000).add('measured', { readings: [{ cutter: 6, damage: [{ kind, depthUm: null }] }] })
     for (const kind of ['gaugeHigh', 'gaugeFlat'] as const) {
       const verdict = verdictOf(seen(kind))
-      expect(verdict).toMatchObject({ action: 'lowerGauges', reasons: [{ rule: 'gaugeToPutRight', cutter: 6, damage: kind }] })
+      expect(verdict).toMatchObject({
+        action: 'lowerGauges',
+        reasons: [{ rule: 'gaugeToPutRight', cutter: 6, damage: kind }],
+      })
       expect(verdictOf(seen(kind).add('gaugesLowered', {})).action).toBe('runOn')
-      expect(verdictOf(seen(kind).add('ran', { tanks: 3, conditions: 'clean' }))).toMatchObject({ action: 'touchUp', also: ['lowerGauges'] })
+      expect(verdictOf(seen(kind).add('ran', { tanks: 3, conditions: 'clean' }))).toMatchObject({
+        action: 'touchUp',
+        also: ['lowerGauges'],
+      })
     }
     expect(verdictOf(seen('gaugeLow'))).toMatchObject({ action: 'stop', fitForUse: false })
   })
 
   test('left and right angles that differ go to the bench, and a wheel puts them right', () => {
-    const log = new Log().measureAll(7000).add('inspected', { readings: [], parts: [{ kind: 'anglesDiffer', nearCutter: null }] })
-    expect(verdictOf(log)).toMatchObject({ action: 'file', reasons: [{ rule: 'shapeToPutRight', damage: 'anglesDiffer' }, {}] })
+    const log = new Log()
+      .measureAll(7000)
+      .add('inspected', { readings: [], parts: [{ kind: 'anglesDiffer', nearCutter: null }] })
+    expect(verdictOf(log)).toMatchObject({
+      action: 'file',
+      reasons: [{ rule: 'shapeToPutRight', damage: 'anglesDiffer' }, {}],
+    })
     expect(verdictOf(log.file({ method: 'grinder' })).action).toBe('runOn')
   })
 
   test('damage that was only worked out from a neighbour throws nothing away', () => {
-    const log = new Log().measureAll((n) => (n === 9 ? 900 : 2500)).add('struck', { against: 'stone', cutters: [8, 9, 10], deepest: { cutter: 10, depthUm: 1500 } })
+    const log = new Log()
+      .measureAll((n) => (n === 9 ? 900 : 2500))
+      .add('struck', { against: 'stone', cutters: [8, 9, 10], deepest: { cutter: 10, depthUm: 1500 } })
     expect(verdictOf(log).action).toBe('inspect')
   })
 
@@ -171,10 +229,15 @@ describe('what must come out right', () => {
 })
 
 describe('what a person settles on', () => {
-  const decided = (log: Log, action: Action, advised: Action) => log.add('decided', { action, advised, rulesVersion: 1, overruled: 'Because' })
+  const decided = (log: Log, action: Action, advised: Action) =>
+    log.add('decided', { action, advised, rulesVersion: 1, overruled: 'Because' })
 
   test('takes the place of the verdict, which is still told', () => {
-    expect(verdictOf(decided(struck(7000), 'file', 'regrind'))).toMatchObject({ action: 'file', advised: 'regrind', decision: { overruled: 'Because' } })
+    expect(verdictOf(decided(struck(7000), 'file', 'regrind'))).toMatchObject({
+      action: 'file',
+      advised: 'regrind',
+      decision: { overruled: 'Because' },
+    })
   })
 
   test('never puts an unfit loop to work', () => {
@@ -186,7 +249,11 @@ describe('what a person settles on', () => {
 })
 
 describe('properties', () => {
-  const anyRun = fc.record({ lengthUm: fc.integer({ min: 400, max: 7800 }), depthUm: fc.integer({ min: 0, max: 3500 }), more: fc.integer({ min: 0, max: 2000 }) })
+  const anyRun = fc.record({
+    lengthUm: fc.integer({ min: 400, max: 7800 }),
+    depthUm: fc.integer({ min: 0, max: 3500 }),
+    more: fc.integer({ min: 0, max: 2000 }),
+  })
   const gone = ({ advised }: Verdict): boolean => advised === 'retire' || advised === 'dirtyDuty'
 
   test('more damage never lengthens life, under any option', () => {
@@ -196,17 +263,28 @@ describe('properties', () => {
         const worse = verdictOf(struck(lengthUm, depthUm + more), { unevenSchool })
         expect(worse.sharpeningsLeft.likely).toBeLessThanOrEqual(less.sharpeningsLeft.likely)
         for (const action of ['file', 'regrind', 'shop'] as const) {
-          expect(optionOf(worse, action).sharpeningsLeft.likely).toBeLessThanOrEqual(optionOf(less, action).sharpeningsLeft.likely)
+          expect(optionOf(worse, action).sharpeningsLeft.likely).toBeLessThanOrEqual(
+            optionOf(less, action).sharpeningsLeft.likely,
+          )
         }
       }),
     )
   })
 
   test('a dearer chain never makes replacing likelier', () => {
-    const anyCase = fc.record({ log: anyLog, price: fc.integer({ min: 1, max: 200 }), times: fc.integer({ min: 2, max: 40 }), labour: fc.integer({ min: 0, max: 20_000 }) })
+    const anyCase = fc.record({
+      log: anyLog,
+      price: fc.integer({ min: 1, max: 200 }),
+      times: fc.integer({ min: 2, max: 40 }),
+      labour: fc.integer({ min: 0, max: 20_000 }),
+    })
     fc.assert(
       fc.property(anyCase, ({ log, price, times, labour }) => {
-        const at = (threeEighths: number) => verdictOf(log, { linkPriceMinor: { ...DEFAULT_RULES.linkPriceMinor, threeEighths }, labourPerHourMinor: labour })
+        const at = (threeEighths: number) =>
+          verdictOf(log, {
+            linkPriceMinor: { ...DEFAULT_RULES.linkPriceMinor, threeEighths },
+            labourPerHourMinor: labour,
+          })
         if (!gone(at(price))) expect(gone(at(price * times))).toBe(false)
       }),
       { numRuns: 300 },
@@ -215,24 +293,38 @@ describe('properties', () => {
 
   test('a stricter limit never admits a worse result', () => {
     fc.assert(
-      fc.property(fc.array(fc.integer({ min: 4000, max: 7500 }), { minLength: 36, maxLength: 36 }), fc.integer({ min: 100, max: 2000 }), fc.integer({ min: 0, max: 1000 }), fc.constantFrom(...UNEVEN_SCHOOLS), (lengths, strict, looser, unevenSchool) => {
-        const log = new Log().measureAll((n) => lengths[n - 1] ?? 5000).add('ran', { tanks: 7, conditions: 'clean' })
-        const after = (evennessUm: number) => {
-          const verdict = verdictOf(log, { evennessUm, sideDifferenceUm: 100_000, unevenSchool })
-          return optionOf(verdict, verdict.advised).spreadUm ?? 0
-        }
-        expect(after(strict)).toBeLessThanOrEqual(after(strict + looser))
-      }),
+      fc.property(
+        fc.array(fc.integer({ min: 4000, max: 7500 }), { minLength: 36, maxLength: 36 }),
+        fc.integer({ min: 100, max: 2000 }),
+        fc.integer({ min: 0, max: 1000 }),
+        fc.constantFrom(...UNEVEN_SCHOOLS),
+        (lengths, strict, looser, unevenSchool) => {
+          const log = new Log().measureAll((n) => lengths[n - 1] ?? 5000).add('ran', { tanks: 7, conditions: 'clean' })
+          const after = (evennessUm: number) => {
+            const verdict = verdictOf(log, { evennessUm, sideDifferenceUm: 100_000, unevenSchool })
+            return optionOf(verdict, verdict.advised).spreadUm ?? 0
+          }
+          expect(after(strict)).toBeLessThanOrEqual(after(strict + looser))
+        },
+      ),
     )
   })
 
   test('what is kept above the mark is kept: no job that is chosen passes it', () => {
     fc.assert(
-      fc.property(anyRun, fc.integer({ min: 0, max: 1500 }), fc.constantFrom(...UNEVEN_SCHOOLS), ({ lengthUm, depthUm }, reserveUm, unevenSchool) => {
-        const verdict = verdictOf(struck(lengthUm, depthUm).add('ran', { tanks: 7, conditions: 'clean' }), { reserveUm, unevenSchool })
-        const chosen = verdict.options.find(({ action }) => action === verdict.advised)
-        if (chosen !== undefined && chosen.deepestUm > 0) expect(chosen.leftUm).toBeGreaterThanOrEqual(reserveUm)
-      }),
+      fc.property(
+        anyRun,
+        fc.integer({ min: 0, max: 1500 }),
+        fc.constantFrom(...UNEVEN_SCHOOLS),
+        ({ lengthUm, depthUm }, reserveUm, unevenSchool) => {
+          const verdict = verdictOf(struck(lengthUm, depthUm).add('ran', { tanks: 7, conditions: 'clean' }), {
+            reserveUm,
+            unevenSchool,
+          })
+          const chosen = verdict.options.find(({ action }) => action === verdict.advised)
+          if (chosen !== undefined && chosen.deepestUm > 0) expect(chosen.leftUm).toBeGreaterThanOrEqual(reserveUm)
+        },
+      ),
     )
   })
 
@@ -243,7 +335,14 @@ describe('properties', () => {
         for (const { perHourMinor, money, minutes, sharpHours } of full.verdict.options) {
           expect(minutes.low).toBeLessThanOrEqual(minutes.high)
           expect(sharpHours.low).toBeLessThanOrEqual(sharpHours.high)
-          expect(money.totalMinor).toBe(money.labourMinor + money.consumablesMinor + money.shopMinor + money.metalMinor + money.newLoopMinor + money.upkeepMinor)
+          expect(money.totalMinor).toBe(
+            money.labourMinor +
+              money.consumablesMinor +
+              money.shopMinor +
+              money.metalMinor +
+              money.newLoopMinor +
+              money.upkeepMinor,
+          )
           if (perHourMinor === null) continue
           expect(perHourMinor.low).toBeLessThanOrEqual(perHourMinor.likely)
           expect(perHourMinor.likely).toBeLessThanOrEqual(perHourMinor.high)

@@ -94,7 +94,9 @@ function cutOf({ cutters }: LoopState, offUm: readonly Um[], perStrokeUm: number
 /** A shape that takes length counts like damage that reaches as deep. */
 function withShape(cutter: CutterState): CutterState {
   const takes = cutter.damage.reduce((most, { kind }) => Math.max(most, CUTTER_DAMAGE[kind].takesUm), 0)
-  return takes === 0 ? cutter : { ...cutter, damage: [...cutter.damage, { kind: 'chipped', depthUm: Math.max(0, takes - BEHIND_DAMAGE_UM) }] }
+  return takes === 0
+    ? cutter
+    : { ...cutter, damage: [...cutter.damage, { kind: 'chipped', depthUm: Math.max(0, takes - BEHIND_DAMAGE_UM) }] }
 }
 
 /**

@@ -44,7 +44,9 @@ describe('decide', () => {
 
   test('a shallow nick is filed, blued steel is not', () => {
     expect(verdictOf(damaged(new Log().measureAll(7000), [3], { kind: 'chipped', depthUm: 300 })).action).toBe('file')
-    expect(rulesOf(verdictOf(damaged(new Log().measureAll(7000), [3], { kind: 'blued', depthUm: 200 })))[0]).toBe('fileSkates')
+    expect(rulesOf(verdictOf(damaged(new Log().measureAll(7000), [3], { kind: 'blued', depthUm: 200 })))[0]).toBe(
+      'fileSkates',
+    )
   })
 
   test('damage of unknown depth asks for it', () => {
@@ -54,7 +56,10 @@ describe('decide', () => {
   })
 
   test('a strike is looked into before anything else', () => {
-    expect(verdictOf(new Log().measureAll(7000).add('struck', { against: 'stone' }))).toMatchObject({ action: 'inspect', fitForUse: false })
+    expect(verdictOf(new Log().measureAll(7000).add('struck', { against: 'stone' }))).toMatchObject({
+      action: 'inspect',
+      fitForUse: false,
+    })
   })
 
   test('gauges read too low stay unfit through a sharpening, until the ratio is right again', () => {
@@ -62,7 +67,9 @@ describe('decide', () => {
     const after = verdictOf(log.file())
     expect(after).toMatchObject({ action: 'stop', fitForUse: false })
     expect(after.reasons[0]).toMatchObject({ rule: 'gaugesTooLow', known: 'estimated' })
-    expect(sayReason(after.reasons[0] ?? { rule: 'nothingDue' }, { lengths: 'mm', currency: 'EUR' })).toContain('about 0.28 mm too low')
+    expect(sayReason(after.reasons[0] ?? { rule: 'nothingDue' }, { lengths: 'mm', currency: 'EUR' })).toContain(
+      'about 0.28 mm too low',
+    )
     for (let i = 0; i < 8; i += 1) log.file()
     expect(verdictOf(log).action).not.toBe('stop')
   })
@@ -101,7 +108,8 @@ describe('properties', () => {
         expect(ACTIONS).toContain(verdict.action)
         expect(verdict.reasons.length).toBeGreaterThan(0)
         expect(verdict.minutes.low).toBeLessThanOrEqual(verdict.minutes.high)
-        for (const reason of verdict.reasons) expect(sayReason(reason, { lengths: 'both', currency: 'EUR' })).toMatch(/[.?]$/)
+        for (const reason of verdict.reasons)
+          expect(sayReason(reason, { lengths: 'both', currency: 'EUR' })).toMatch(/[.?]$/)
         expect(JSON.parse(JSON.stringify(verdict))).toEqual(verdict)
       }),
     )
@@ -109,10 +117,17 @@ describe('properties', () => {
 
   test('deeper damage never leaves more sharpenings', () => {
     fc.assert(
-      fc.property(fc.integer({ min: 1, max: 36 }), fc.integer({ min: 0, max: 4000 }), fc.integer({ min: 0, max: 2000 }), (cutter, depthUm, more) => {
-        const left = (depth: number) => verdictOf(damaged(new Log().measureAll(6000), [cutter], { kind: 'stone', depthUm: depth }, 6000)).sharpeningsLeft
-        expect(left(depthUm + more).likely).toBeLessThanOrEqual(left(depthUm).likely)
-      }),
+      fc.property(
+        fc.integer({ min: 1, max: 36 }),
+        fc.integer({ min: 0, max: 4000 }),
+        fc.integer({ min: 0, max: 2000 }),
+        (cutter, depthUm, more) => {
+          const left = (depth: number) =>
+            verdictOf(damaged(new Log().measureAll(6000), [cutter], { kind: 'stone', depthUm: depth }, 6000))
+              .sharpeningsLeft
+          expect(left(depthUm + more).likely).toBeLessThanOrEqual(left(depthUm).likely)
+        },
+      ),
     )
   })
 

@@ -46,7 +46,8 @@ const PUTS_TO_WORK: ReadonlySet<Action> = new Set(['runOn', 'touchUp', 'lowerGau
 
 /** Whether a person may settle on an action although the verdict is another: an unfit loop stays out of use. */
 export const mayOverrule = ({ fitForUse, advised }: Pick<Verdict, 'fitForUse' | 'advised'>, action: Action): boolean =>
-  fitForUse || (advised === 'retire' ? action === 'inspect' || action === 'retire' || action === 'stop' : !PUTS_TO_WORK.has(action))
+  fitForUse ||
+  (advised === 'retire' ? action === 'inspect' || action === 'retire' || action === 'stop' : !PUTS_TO_WORK.has(action))
 
 /**
  * What to do with a loop: unfit rules first, then what is spent, then what nobody knows yet, then
@@ -61,10 +62,14 @@ export function decide(state: LoopState, rules: HouseRules): Verdict {
   const { ahead, options, chosen } = workOut(state, rules)
   const { decision } = state
   const advised = chosen.action
-  const stands = decision !== null && state.retired === null && mayOverrule({ fitForUse: chosen.fitForUse, advised }, decision.action)
+  const stands =
+    decision !== null &&
+    state.retired === null &&
+    mayOverrule({ fitForUse: chosen.fitForUse, advised }, decision.action)
   const action = stands ? decision.action : advised
   const done = options.find((option) => option.action === action)
-  const also: readonly Action[] = action === advised ? chosen.also : done?.gauges === true && action !== 'lowerGauges' ? ['lowerGauges'] : []
+  const also: readonly Action[] =
+    action === advised ? chosen.also : done?.gauges === true && action !== 'lowerGauges' ? ['lowerGauges'] : []
   return {
     ...chosen,
     action,
@@ -79,4 +84,3 @@ export function decide(state: LoopState, rules: HouseRules): Verdict {
     decision: stands ? decision : null,
   }
 }
-

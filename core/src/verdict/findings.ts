@@ -50,7 +50,8 @@ export function nothingBehindDamage(state: LoopState, rules: HouseRules, { summa
   const { worst, worstAfterUm } = summary
   const limitUm = state.spec.markLengthUm + rules.reserveUm
   const looked = worst.damage.every(({ estimated }) => !estimated)
-  if (worst.length.known !== 'measured' || !looked || worstAfterUm >= worst.length.um || worstAfterUm > limitUm) return []
+  if (worst.length.known !== 'measured' || !looked || worstAfterUm >= worst.length.um || worstAfterUm > limitUm)
+    return []
   return [
     {
       rule: 'noLengthBehindDamage',
@@ -66,10 +67,7 @@ export function nothingBehindDamage(state: LoopState, rules: HouseRules, { summa
 
 /** What makes a loop unfit for use as it is, without ending it. */
 export function stops(state: LoopState, rules: HouseRules, { slopeDeg }: Forecast): Reason[] {
-  const reasons = [
-    ...damageWith(state, 'unfit', 'unfitDamage'),
-    ...damageWith(state, 'attention', 'needsAttention'),
-  ]
+  const reasons = [...damageWith(state, 'unfit', 'unfitDamage'), ...damageWith(state, 'attention', 'needsAttention')]
   let lowest: Reason | undefined
   for (const { number, hand, length, setting } of state.cutters) {
     const overUm = setting.um - targetSetting(state.spec, length.um, rules)
@@ -110,7 +108,8 @@ export function unknowns(state: LoopState, rules: HouseRules, { summary }: Forec
     (most, one) => (most === undefined || one.byUm > most.byUm ? one : most),
     undefined,
   )
-  if (doubt !== undefined) reasons.push({ rule: 'contradiction', cutter: doubt.cutter, value: um(doubt.byUm), doubt: doubt.kind })
+  if (doubt !== undefined)
+    reasons.push({ rule: 'contradiction', cutter: doubt.cutter, value: um(doubt.byUm), doubt: doubt.kind })
   const { worst, worstAfterUm } = summary
   const limitUm = state.spec.markLengthUm + rules.reserveUm
   if (worst.length.known !== 'measured' && worstAfterUm <= limitUm) {
@@ -144,7 +143,15 @@ export function repairs(state: LoopState, rules: HouseRules, deepestUm: Um, { su
       else {
         const rule = deepestUm > rules.largestFilingUm ? 'tooDeepToFile' : 'damageToClean'
         const known = estimated ? 'estimated' : 'measured'
-        reasons.push({ rule, ...about, value: um(depthUm), limit, limitFrom: 'house', takes: um(depthUm + BEHIND_DAMAGE_UM), known })
+        reasons.push({
+          rule,
+          ...about,
+          value: um(depthUm),
+          limit,
+          limitFrom: 'house',
+          takes: um(depthUm + BEHIND_DAMAGE_UM),
+          known,
+        })
       }
     }
   }

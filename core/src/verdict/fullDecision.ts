@@ -4,7 +4,18 @@ import { rulesConflicts, type HouseRules, type RulesConflict } from '../house'
 import type { Instant } from '../log'
 import { topPlateAngleFor } from '../sharpen'
 import type { LifetimeBelief } from '../stats'
-import { endDate, learnBy, learnRemoval, type CountRange, type EndDate, type GaugePass, type RemovalBelief, type RemovalGroups, type RemovalSample, type StrokeBelief } from '../wear'
+import {
+  endDate,
+  learnBy,
+  learnRemoval,
+  type CountRange,
+  type EndDate,
+  type GaugePass,
+  type RemovalBelief,
+  type RemovalGroups,
+  type RemovalSample,
+  type StrokeBelief,
+} from '../wear'
 import { decide } from './decide'
 import { forecast } from './forecast'
 import { sensitivity, type Turn } from './sensitivity'
@@ -59,7 +70,11 @@ export function lifeOf(state: LoopState, rules: HouseRules, now: Instant): Life 
 }
 
 /** Grinder settings for the regrind that was worked out for a loop. */
-export function grinderFor(state: LoopState, rules: HouseRules, { options }: Pick<Verdict, 'options'>): GrinderSettings {
+export function grinderFor(
+  state: LoopState,
+  rules: HouseRules,
+  { options }: Pick<Verdict, 'options'>,
+): GrinderSettings {
   const regrind = options.find(({ action }) => action === 'regrind')
   const ahead = forecast(state, rules)
   return grinderSettings(state.spec, {

@@ -3,7 +3,15 @@ import { summarise, type CutterSummary } from '../measure'
 import { mean, type LifetimeBelief } from '../stats'
 import type { Um } from '../units'
 import { workingsOf } from './workings'
-import { learnPerStroke, learnRemoval, learnSharpness, usualWear, type Population, type RemovalBelief, type StrokeBelief } from '../wear'
+import {
+  learnPerStroke,
+  learnRemoval,
+  learnSharpness,
+  usualWear,
+  type Population,
+  type RemovalBelief,
+  type StrokeBelief,
+} from '../wear'
 
 /** What a loop shows by itself, whatever the house rules are. */
 export interface Learned {
@@ -36,7 +44,11 @@ export function learnedOf(state: LoopState): Learned {
     const { removals } = state
     learned = {
       summary: summarise(state),
-      removal: { touchUp: learnRemoval(removals, 'touchUp'), routine: learnRemoval(removals, 'routine'), grind: learnRemoval(removals, 'grind') },
+      removal: {
+        touchUp: learnRemoval(removals, 'touchUp'),
+        routine: learnRemoval(removals, 'routine'),
+        grind: learnRemoval(removals, 'grind'),
+      },
       perStroke: learnPerStroke(removals),
       sharpness: learnSharpness(state.spells, state.spellOver ? 0 : state.wearTanksSinceSharpened),
       wearFactor: usualWear(state),

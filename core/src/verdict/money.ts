@@ -46,7 +46,8 @@ export function bill(parts: Goods, labourMinor: number, metalMinor: number): Mon
 /** What one routine sharpening of a loop like this costs the way the house does it: work and tools. */
 export function routineMinor(cutters: number, rules: HouseRules): number {
   const strokes = cutters * strokesFor(REMOVAL_PRIORS.routine.meanUm)
-  const byFile = labourMinor(filingMinutesOf(strokes, cutters, 'bench', rules.guide).likely, rules) + filesMinor(strokes, rules)
+  const byFile =
+    labourMinor(filingMinutesOf(strokes, cutters, 'bench', rules.guide).likely, rules) + filesMinor(strokes, rules)
   if (!rules.grinderOwned || rules.bench === 'fileForRoutine') return byFile
   const byWheel =
     labourMinor(grindingMinutes(cutters, REMOVAL_PRIORS.grind.meanUm).likely, rules) + rules.wheelPerLoopMinor
@@ -58,7 +59,13 @@ export const newLoopSpells = (spec: LoopSpec, rules: HouseRules, removalUm: numb
   1 + Math.max(0, Math.floor((usableLengthUm(spec) - rules.reserveUm) / removalUm))
 
 /** What an hour costs apart from metal: labour may take less or longer, sharpness too. */
-export function perHour(money: Money, minutes: MinutesRange, hours: Range, metalMostMinor: number, rules: HouseRules): Range | null {
+export function perHour(
+  money: Money,
+  minutes: MinutesRange,
+  hours: Range,
+  metalMostMinor: number,
+  rules: HouseRules,
+): Range | null {
   if (hours.likely <= 0) return null
   const rest = money.totalMinor - money.labourMinor - money.metalMinor
   const at = (spent: number, sharp: number): number =>
@@ -82,6 +89,10 @@ export function perHourAt(
   const { loop = 1, labour = 1 } = factors
   const hours = sharpHours.likely
   if (hours <= 0) return Infinity
-  const rest = (money.labourMinor + money.upkeepMinor) * labour + money.consumablesMinor + money.shopMinor + money.newLoopMinor * loop
+  const rest =
+    (money.labourMinor + money.upkeepMinor) * labour +
+    money.consumablesMinor +
+    money.shopMinor +
+    money.newLoopMinor * loop
   return rest / hours + loop * Math.min(money.metalMinor / hours, metalMostMinor)
 }

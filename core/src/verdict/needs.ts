@@ -79,7 +79,9 @@ function look(state: LoopState, rules: HouseRules): Found {
     stopping: stops(state, rules, ahead),
     unknown: unknowns(state, rules, ahead),
   }
-  const barred = standing.ends.length + standing.stopping.length > 0 || standing.unknown.some(({ rule }) => rule === 'struckUnseen' || rule === 'perhapsAtMark')
+  const barred =
+    standing.ends.length + standing.stopping.length > 0 ||
+    standing.unknown.some(({ rule }) => rule === 'struckUnseen' || rule === 'perhapsAtMark')
   const unfit = [...standing.ends, ...standing.stopping, ...standing.unknown]
   return {
     ahead,

@@ -22,7 +22,16 @@ import { sharpeningsLeft, TOUCH_UP_LASTS, type CountRange, type RemovalBelief } 
 import { cutsOf, type Cut } from './cuts'
 import type { Forecast } from './forecast'
 import { learnedOf } from './learned'
-import { bill, filesMinor, type Goods, labourMinor, metalPriceMinor, newLoopSpells, perHour, routineMinor } from './money'
+import {
+  bill,
+  filesMinor,
+  type Goods,
+  labourMinor,
+  metalPriceMinor,
+  newLoopSpells,
+  perHour,
+  routineMinor,
+} from './money'
 import type { HouseLimits, Needs } from './needs'
 import type { Option, Range, Reason, Risk } from './verdict'
 
@@ -102,18 +111,35 @@ interface Plan {
   readonly daysAway?: number
 }
 
-const times = ({ low, likely, high }: Range, factor: number): Range => ({ low: low * factor, likely: likely * factor, high: high * factor })
+const times = ({ low, likely, high }: Range, factor: number): Range => ({
+  low: low * factor,
+  likely: likely * factor,
+  high: high * factor,
+})
 
 /** House limits that a loop would not meet afterwards. */
 function limitsBroken({ ahead, rules, state }: Bench, spreadUm: Um | null, sideUm: Um | null): Reason[] {
   if (state.duty === 'dirty') return []
   const broken: Reason[] = []
   if (spreadUm !== null && spreadUm > rules.evennessUm) {
-    broken.push({ rule: 'uneven', value: um(spreadUm), limit: um(rules.evennessUm), limitFrom: 'house', known: 'measured' })
+    broken.push({
+      rule: 'uneven',
+      value: um(spreadUm),
+      limit: um(rules.evennessUm),
+      limitFrom: 'house',
+      known: 'measured',
+    })
   }
   const sure = (ahead.summary.difference?.p ?? 1) < 0.05
   if (sure && sideUm !== null && Math.abs(sideUm) > rules.sideDifferenceUm) {
-    broken.push({ rule: 'sidesDiffer', hand: sideUm > 0 ? 'left' : 'right', value: um(Math.abs(sideUm)), limit: um(rules.sideDifferenceUm), limitFrom: 'house', known: 'measured' })
+    broken.push({
+      rule: 'sidesDiffer',
+      hand: sideUm > 0 ? 'left' : 'right',
+      value: um(Math.abs(sideUm)),
+      limit: um(rules.sideDifferenceUm),
+      limitFrom: 'house',
+      known: 'measured',
+    })
   }
   return broken
 }
@@ -127,16 +153,21 @@ function simulate(bench: Bench, plan: Plan): Option {
   const leftUm = shortestUm - spec.markLengthUm
   const against: Reason[] = [...plan.against]
   if (cutting) {
-    if (shortestUm < floorUm) against.push({ rule: 'tooLittleLeft', value: um(leftUm), limit: um(rules.reserveUm), limitFrom: 'house' })
+    if (shortestUm < floorUm)
+      against.push({ rule: 'tooLittleLeft', value: um(leftUm), limit: um(rules.reserveUm), limitFrom: 'house' })
     against.push(...limitsBroken(bench, spreadUm, sideDifferenceUm))
   }
 
   const settingUm = ahead.settingUm - cut.dropUm
   const targetUm = targetSetting(spec, cut.meanAfterUm, rules)
   const lowersGauges = action === 'lowerGauges'
-  const gauges = lowersGauges || (cutting && (targetUm - settingUm > rules.gaugeHighUm || bench.needs.gauges.length > 0))
+  const gauges =
+    lowersGauges || (cutting && (targetUm - settingUm > rules.gaugeHighUm || bench.needs.gauges.length > 0))
   const gaugesWithFile = tool === 'file' && GUIDES[rules.guide].gaugesToo
-  const minutes = gauges && !lowersGauges && !gaugesWithFile ? addMinutes(plan.minutes, gaugeMinutes(state.cutters.length)) : plan.minutes
+  const minutes =
+    gauges && !lowersGauges && !gaugesWithFile
+      ? addMinutes(plan.minutes, gaugeMinutes(state.cutters.length))
+      : plan.minutes
 
   const replaces = action === 'retire' || action === 'dirtyDuty'
   const forfeitsUm = replaces ? bench.usableUm : bench.usableUm - Math.max(0, shortestUm - floorUm)
@@ -207,7 +238,8 @@ export function simulateOptions(bench: Bench, limits: HouseLimits): Option[] {
       : []
   const nothingDue: Reason[] = needs.metal.length === 0 ? [{ rule: 'notNeeded' }] : []
   const routine = isRoutine(bench, limits)
-  const wheelFor: Reason[] = routine && rules.bench === 'fileForRoutine' ? [{ rule: 'fileForRoutine', limitFrom: 'house' }] : []
+  const wheelFor: Reason[] =
+    routine && rules.bench === 'fileForRoutine' ? [{ rule: 'fileForRoutine', limitFrom: 'house' }] : []
   const fileFor: Reason[] = rules.bench === 'wheelAtBench' ? [{ rule: 'wheelAtBench', limitFrom: 'house' }] : []
   const spells = newLoopSpells(spec, rules, bench.routine.meanUm)
   const replacing = {
@@ -217,14 +249,27 @@ export function simulateOptions(bench: Bench, limits: HouseLimits): Option[] {
   const leftOfSpell = Math.max(0, 1 - (state.wearTanksSinceSharpened * 0.5) / Math.max(0.5, ahead.sharpness.mean))
 
   const plans: Plan[] = [
-    { action: 'runOn', cut: none, tool: 'none', minutes: NO_MINUTES, goods: {}, against: [...limits.over, ...limits.notAsItIs, ...needs.all], lasts: needs.all.length === 0 ? leftOfSpell : 0 },
+    {
+      action: 'runOn',
+      cut: none,
+      tool: 'none',
+      minutes: NO_MINUTES,
+      goods: {},
+      against: [...limits.over, ...limits.notAsItIs, ...needs.all],
+      lasts: needs.all.length === 0 ? leftOfSpell : 0,
+    },
     {
       action: 'lowerGauges',
       cut: none,
       tool: 'none',
       minutes: gaugeMinutes(cutters.length),
       goods: {},
-      against: [...limits.over, ...limits.notAsItIs, ...(needs.gauges.length === 0 ? [{ rule: 'notNeeded' } as const] : []), ...needs.metal],
+      against: [
+        ...limits.over,
+        ...limits.notAsItIs,
+        ...(needs.gauges.length === 0 ? [{ rule: 'notNeeded' } as const] : []),
+        ...needs.metal,
+      ],
       lasts: leftOfSpell,
     },
     {
@@ -239,7 +284,10 @@ export function simulateOptions(bench: Bench, limits: HouseLimits): Option[] {
         ...nothingDue,
         ...skates,
         ...(rules.where === 'bench' ? [{ rule: 'sharpenedAtBench', limitFrom: 'house' } as const] : []),
-        ...needs.repairs.filter(({ rule }) => rule === 'shapeToPutRight' || (!catchesUp && (rule === 'damageToClean' || rule === 'tooDeepToFile'))),
+        ...needs.repairs.filter(
+          ({ rule }) =>
+            rule === 'shapeToPutRight' || (!catchesUp && (rule === 'damageToClean' || rule === 'tooDeepToFile')),
+        ),
         ...(needs.bench ? [{ rule: 'notEnough' } as const] : []),
       ],
       lasts: TOUCH_UP_LASTS,
@@ -259,7 +307,12 @@ export function simulateOptions(bench: Bench, limits: HouseLimits): Option[] {
       tool: 'wheel',
       minutes: grindingMinutes(cutters.length, grind.deepestUm),
       goods: { consumablesMinor: rules.wheelPerLoopMinor },
-      against: [...limits.over, ...nothingDue, ...(rules.grinderOwned ? [] : [{ rule: 'noGrinder', limitFrom: 'house' } as const]), ...wheelFor],
+      against: [
+        ...limits.over,
+        ...nothingDue,
+        ...(rules.grinderOwned ? [] : [{ rule: 'noGrinder', limitFrom: 'house' } as const]),
+        ...wheelFor,
+      ],
       lasts: 1,
     },
     {
@@ -268,7 +321,12 @@ export function simulateOptions(bench: Bench, limits: HouseLimits): Option[] {
       tool: 'wheel',
       minutes: shopMinutes(),
       goods: { shopMinor: rules.shopFeeMinor },
-      against: [...limits.over, ...nothingDue, ...(rules.shopUsed ? [] : [{ rule: 'noShop', limitFrom: 'house' } as const]), ...wheelFor],
+      against: [
+        ...limits.over,
+        ...nothingDue,
+        ...(rules.shopUsed ? [] : [{ rule: 'noShop', limitFrom: 'house' } as const]),
+        ...wheelFor,
+      ],
       lasts: 1,
       daysAway: rules.shopDays,
     },
@@ -285,7 +343,15 @@ export function simulateOptions(bench: Bench, limits: HouseLimits): Option[] {
       ],
       lasts: 1,
     },
-    { action: 'retire', cut: none, tool: 'none', minutes: newLoopMinutes(), goods: replacing, against: [], lasts: fullHours.likely > 0 ? 1 : 0 },
+    {
+      action: 'retire',
+      cut: none,
+      tool: 'none',
+      minutes: newLoopMinutes(),
+      goods: replacing,
+      against: [],
+      lasts: fullHours.likely > 0 ? 1 : 0,
+    },
   ]
   return plans.map((plan) => simulate(bench, plan))
 }

@@ -215,7 +215,11 @@ export function sayTurn(turn: Turn, now: Action, { currency }: Pick<Figures, 'cu
 
 /** `sayMinutes({ low: 4, likely: 6, high: 9 }) // 'about 6 min'` */
 export const sayMinutes = ({ likely }: MinutesRange): string =>
-  likely <= 0 ? '' : likely >= 90 ? `about ${(likely / 60).toFixed(1)} h` : `about ${Math.max(1, Math.round(likely))} min`
+  likely <= 0
+    ? ''
+    : likely >= 90
+      ? `about ${(likely / 60).toFixed(1)} h`
+      : `about ${Math.max(1, Math.round(likely))} min`
 
 /** `sayRange({ low: 8, likely: 11, high: 15 }) // 'about 11 (8 to 15)'` */
 export const sayRange = ({ low, likely, high }: CountRange): string =>

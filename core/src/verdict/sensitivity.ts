@@ -51,7 +51,8 @@ function turnOfPrice(
     for (const to of [0, MOST_FACTOR]) {
       const factor = crossing(differ, 1, to)
       if (factor === null || factor <= 0.001) continue
-      if (nearest === null || Math.abs(Math.log(factor)) < Math.abs(Math.log(nearest.factor))) nearest = { factor, turnsTo: other.action }
+      if (nearest === null || Math.abs(Math.log(factor)) < Math.abs(Math.log(nearest.factor)))
+        nearest = { factor, turnsTo: other.action }
     }
   }
   return nearest
@@ -64,7 +65,8 @@ function turnsOfPrices(state: LoopState, rules: HouseRules, verdict: Verdict, us
   const winner = verdict.options.find(({ action }) => action === mine)
   if (winner === undefined || !CUTS.has(mine) || verdict.runnerUp === null) return []
   const others = verdict.options.filter(
-    ({ action, feasible, perHourMinor }) => feasible && action !== mine && action !== 'dirtyDuty' && CUTS.has(action) && perHourMinor !== null,
+    ({ action, feasible, perHourMinor }) =>
+      feasible && action !== mine && action !== 'dirtyDuty' && CUTS.has(action) && perHourMinor !== null,
   )
   const full = verdict.options.find(({ action }) => action === 'retire')?.sharpHours.likely ?? 1
   const mostMetal = (usableUm * metalPriceMinor(state.spec, rules)) / full
@@ -76,7 +78,12 @@ function turnsOfPrices(state: LoopState, rules: HouseRules, verdict: Verdict, us
   }
   const labour = turnOfPrice(winner, others, 'labour', mostMetal)
   if (labour !== null) {
-    turns.push({ by: 'labour', from: labour.factor > 1 ? 'above' : 'below', atMinor: Math.round(labour.factor * rules.labourPerHourMinor), turnsTo: labour.turnsTo })
+    turns.push({
+      by: 'labour',
+      from: labour.factor > 1 ? 'above' : 'below',
+      atMinor: Math.round(labour.factor * rules.labourPerHourMinor),
+      turnsTo: labour.turnsTo,
+    })
   }
   return turns
 }
@@ -121,5 +128,9 @@ export function sensitivity(state: LoopState, rules: HouseRules, verdict: Verdic
   if (state.retired !== null || verdict.reasons.some(({ rule }) => rule === 'endsLoop' || rule === 'atMark')) return []
   const { summary } = learnedOf(state)
   const usableUm = Math.max(0, summary.shortest.length.um - state.spec.markLengthUm - rules.reserveUm)
-  return [...turnsOfPrices(state, rules, verdict, usableUm), ...turnOfMeasuring(state, rules, verdict), ...turnOfSides(state, rules, verdict)]
+  return [
+    ...turnsOfPrices(state, rules, verdict, usableUm),
+    ...turnOfMeasuring(state, rules, verdict),
+    ...turnOfSides(state, rules, verdict),
+  ]
 }

@@ -19,7 +19,9 @@ const balanceOf = (log: Log) => {
 }
 /** Reads some cutters; left-hand ones are odd. */
 const read = (lengths: Record<number, number>): Log =>
-  new Log().add('measured', { readings: Object.entries(lengths).map(([cutter, lengthUm]) => ({ cutter: Number(cutter), lengthUm })) })
+  new Log().add('measured', {
+    readings: Object.entries(lengths).map(([cutter, lengthUm]) => ({ cutter: Number(cutter), lengthUm })),
+  })
 
 describe('left against right', () => {
   // Student's 1908 sleep data as ten left and ten right cutters, in tenths of a millimetre round 6 mm:
@@ -28,8 +30,12 @@ describe('left against right', () => {
     const drug1 = [0.7, -1.6, -0.2, -1.2, -0.1, 3.4, 3.7, 0.8, 0.0, 2.0]
     const drug2 = [1.9, 0.8, 1.1, 0.1, -0.1, 4.4, 5.5, 1.6, 4.6, 3.4]
     const lengths: Record<number, number> = {}
-    drug1.forEach((hours, i) => { lengths[2 * i + 1] = 6000 + hours * 100 })
-    drug2.forEach((hours, i) => { lengths[2 * i + 2] = 6000 + hours * 100 })
+    drug1.forEach((hours, i) => {
+      lengths[2 * i + 1] = 6000 + hours * 100
+    })
+    drug2.forEach((hours, i) => {
+      lengths[2 * i + 2] = 6000 + hours * 100
+    })
     const { difference, longer } = balanceOf(read(lengths))
     expect(difference?.t).toBeCloseTo(-1.8608, 4)
     expect(difference?.df).toBeCloseTo(17.776, 3)
@@ -39,7 +45,9 @@ describe('left against right', () => {
   })
 
   test('says which way it pulls and how many strokes even it, per school', () => {
-    const { longer, beyond, remedies } = balanceOf(new Log().measureAll((n) => (n % 2 === 1 ? 6400 : 6000) + (n % 5) * 10))
+    const { longer, beyond, remedies } = balanceOf(
+      new Log().measureAll((n) => (n % 2 === 1 ? 6400 : 6000) + (n % 5) * 10),
+    )
     expect({ longer, beyond }).toEqual({ longer: 'left', beyond: true })
     // 0.4 mm at 0.02 mm a stroke, by hand.
     expect(remedies).toEqual([
@@ -59,7 +67,9 @@ describe('left against right', () => {
   })
 
   test('the more they stray, the more readings it takes', () => {
-    const needed = (stray: number) => balanceOf(read({ 1: 6000 + stray, 3: 6000 - stray, 5: 6000, 2: 6100 + stray, 4: 6100 - stray, 6: 6100 })).readingsNeeded
+    const needed = (stray: number) =>
+      balanceOf(read({ 1: 6000 + stray, 3: 6000 - stray, 5: 6000, 2: 6100 + stray, 4: 6100 - stray, 6: 6100 }))
+        .readingsNeeded
     const total = (stray: number) => (needed(stray)?.left ?? 99) + (needed(stray)?.right ?? 99)
     expect(total(60)).toBeLessThan(total(250))
   })
@@ -67,7 +77,15 @@ describe('left against right', () => {
 
 describe('what would change the answer', () => {
   const struck = (lengthUm: number) =>
-    new Log().measureAll(lengthUm).add('measured', { readings: [9, 10, 11].map((cutter) => ({ cutter, lengthUm, damage: [{ kind: 'stone' as const, depthUm: 1500 }] })) })
+    new Log()
+      .measureAll(lengthUm)
+      .add('measured', {
+        readings: [9, 10, 11].map((cutter) => ({
+          cutter,
+          lengthUm,
+          damage: [{ kind: 'stone' as const, depthUm: 1500 }],
+        })),
+      })
   const turnsOf = (log: Log) => {
     const state = stateOf(log)
     const verdict = decide(state, DEFAULT_RULES)

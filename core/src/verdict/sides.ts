@@ -34,16 +34,23 @@ export interface SideBalance {
 const USUAL_SPREAD_UM = 120
 
 const lengthsOf = (state: LoopState, hand: Hand): number[] =>
-  state.cutters.filter((cutter) => cutter.hand === hand && cutter.length.known === 'measured').map(({ length }) => length.um)
+  state.cutters
+    .filter((cutter) => cutter.hand === hand && cutter.length.known === 'measured')
+    .map(({ length }) => length.um)
 
-const spreadOf = (lengths: readonly number[]): number => (lengths.length < 3 ? USUAL_SPREAD_UM : Math.max(20, Math.sqrt(sampleVariance(lengths))))
+const spreadOf = (lengths: readonly number[]): number =>
+  lengths.length < 3 ? USUAL_SPREAD_UM : Math.max(20, Math.sqrt(sampleVariance(lengths)))
 
 /**
  * Readings that would settle whether the sides differ by more than the house lets run, if the
  * means and spreads stay as they are: each further reading goes to the side that narrows the
  * interval most.
  */
-function readingsNeeded(state: LoopState, limitUm: Um, difference: WelchDifference | null): Record<Hand, number> | null {
+function readingsNeeded(
+  state: LoopState,
+  limitUm: Um,
+  difference: WelchDifference | null,
+): Record<Hand, number> | null {
   const lengths = { left: lengthsOf(state, 'left'), right: lengthsOf(state, 'right') }
   const spread = { left: spreadOf(lengths.left), right: spreadOf(lengths.right) }
   const have = { left: lengths.left.length, right: lengths.right.length }
@@ -57,7 +64,8 @@ function readingsNeeded(state: LoopState, limitUm: Um, difference: WelchDifferen
     return off - half > limitUm || off + half <= limitUm
   }
   while (!settled()) {
-    const gain = (hand: Hand): number => (now[hand] >= room(hand) ? -1 : spread[hand] ** 2 / Math.max(0.5, now[hand]) - spread[hand] ** 2 / (now[hand] + 1))
+    const gain = (hand: Hand): number =>
+      now[hand] >= room(hand) ? -1 : spread[hand] ** 2 / Math.max(0.5, now[hand]) - spread[hand] ** 2 / (now[hand] + 1)
     const next: Hand = gain('left') >= gain('right') ? 'left' : 'right'
     if (gain(next) < 0) return null
     now[next] += 1
@@ -80,7 +88,11 @@ function remedyOf(school: UnevenSchool, differenceUm: number, perStrokeUm: numbe
 }
 
 /** Left against right of a loop, and how each school evens it. */
-export function sideBalance(state: LoopState, rules: HouseRules, { summary, perStroke }: Pick<Forecast, 'summary' | 'perStroke'>): SideBalance {
+export function sideBalance(
+  state: LoopState,
+  rules: HouseRules,
+  { summary, perStroke }: Pick<Forecast, 'summary' | 'perStroke'>,
+): SideBalance {
   const { difference } = summary
   const sure = difference !== null && difference.p < 0.05
   const longer = sure ? (difference.difference > 0 ? 'left' : 'right') : null
@@ -92,7 +104,10 @@ export function sideBalance(state: LoopState, rules: HouseRules, { summary, perS
     longer,
     beyond,
     within,
-    remedies: longer === null ? [] : UNEVEN_SCHOOLS.map((school) => remedyOf(school, Math.abs(difference?.difference ?? 0), perStroke.meanUm)),
+    remedies:
+      longer === null
+        ? []
+        : UNEVEN_SCHOOLS.map((school) => remedyOf(school, Math.abs(difference?.difference ?? 0), perStroke.meanUm)),
     readingsNeeded: beyond || within ? { left: 0, right: 0 } : readingsNeeded(state, limit, difference),
   }
 }

@@ -15,7 +15,14 @@ const stateOf = (log: Log): LoopState => {
 }
 const sample = (personId: string, left: number, right: number, strokes?: number): RemovalSample => {
   const side = (um: number) => ({ um, cutters: 4, ...(strokes === undefined ? {} : { strokes }) })
-  return { population: 'touchUp', perSharpeningUm: (left + right) / 2, sharpenings: 1, personId, method: 'fileField', sides: { left: side(left), right: side(right) } }
+  return {
+    population: 'touchUp',
+    perSharpeningUm: (left + right) / 2,
+    sharpenings: 1,
+    personId,
+    method: 'fileField',
+    sides: { left: side(left), right: side(right) },
+  }
 }
 const times = <T>(count: number, one: T): T[] => Array.from({ length: count }, () => one)
 
@@ -31,7 +38,10 @@ describe('what comes off, told apart', () => {
   })
 
   test('both sides of one sharpening are compared with each other: few show what many means would not', () => {
-    const { sideGap } = learnBy([...times(4, sample('tobe', 90, 140)), ...times(4, sample('iska', 100, 104))], 'touchUp')
+    const { sideGap } = learnBy(
+      [...times(4, sample('tobe', 90, 140)), ...times(4, sample('iska', 100, 104))],
+      'touchUp',
+    )
     const of = (group: string) => sideGap.find((one) => one.group === group)
     expect(of('tobe')?.low).toBeGreaterThan(0)
     expect(of('iska')?.low).toBeLessThan(0)
@@ -47,7 +57,10 @@ describe('what comes off, told apart', () => {
   test('method and age of the file are told apart where they were said', () => {
     const worn: RemovalSample = { ...sample('iska', 60, 60), fileAge: 'worn' }
     const fresh: RemovalSample = { ...sample('iska', 140, 140), fileAge: 'fresh' }
-    expect(learnBy([...times(8, worn), ...times(8, fresh)], 'touchUp').fileAge.map(({ group }) => group)).toEqual(['fresh', 'worn'])
+    expect(learnBy([...times(8, worn), ...times(8, fresh)], 'touchUp').fileAge.map(({ group }) => group)).toEqual([
+      'fresh',
+      'worn',
+    ])
     expect(learnBy([worn], 'touchUp').method).toMatchObject([{ group: 'fileField', own: 1 }])
     expect(learnBy([worn], 'grind').method).toEqual([])
   })
@@ -69,7 +82,12 @@ describe('how long it lasts', () => {
   })
 
   test('curves by cutter type and wood, over all loops', () => {
-    const log = () => new Log().add('ran', { tanks: 2, conditions: 'gritty' }).file({ wasDull: true }).add('ran', { tanks: 3, conditions: 'clean' }).file()
+    const log = () =>
+      new Log()
+        .add('ran', { tanks: 2, conditions: 'gritty' })
+        .file({ wasDull: true })
+        .add('ran', { tanks: 3, conditions: 'clean' })
+        .file()
     const { curves } = crewWear([stateOf(log()), stateOf(log())])
     expect(curves).toMatchObject([
       { cutterType: 'semiChisel', conditions: 'clean', spells: 2, ended: 0, medianTanks: null },
@@ -77,14 +95,18 @@ describe('how long it lasts', () => {
     ])
   })
 
-  test('the date of the end is sharpenings left by this loop\'s own rate', () => {
+  test("the date of the end is sharpenings left by this loop's own rate", () => {
     // 20 sharpenings in 120 days are one in six; ten more take sixty days. By hand.
     const end = endDate({ low: 8, likely: 10, high: 13 }, 20, '2026-01-01T00:00:00.000Z', '2026-05-01T00:00:00.000Z')
     expect(end?.likely).toBe('2026-06-30T00:00:00.000Z')
     expect((end?.from ?? '') < (end?.likely ?? '')).toBe(true)
     expect((end?.to ?? '') > (end?.likely ?? '')).toBe(true)
     expect(end?.aMonth).toBeCloseTo(5, 10)
-    expect(endDate({ low: 8, likely: 10, high: 13 }, 2, '2026-01-01T00:00:00.000Z', '2026-05-01T00:00:00.000Z')).toBeNull()
-    expect(endDate({ low: 8, likely: 10, high: 13 }, 9, '2026-05-01T00:00:00.000Z', '2026-05-05T00:00:00.000Z')).toBeNull()
+    expect(
+      endDate({ low: 8, likely: 10, high: 13 }, 2, '2026-01-01T00:00:00.000Z', '2026-05-01T00:00:00.000Z'),
+    ).toBeNull()
+    expect(
+      endDate({ low: 8, likely: 10, high: 13 }, 9, '2026-05-01T00:00:00.000Z', '2026-05-05T00:00:00.000Z'),
+    ).toBeNull()
   })
 })

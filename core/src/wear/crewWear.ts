@@ -1,7 +1,14 @@
 import type { LoopState } from '../fold'
 import type { Conditions } from '../log'
 import { CUTTER_TYPES, type CutterType } from '../profile'
-import { kaplanMeier, learnLifetime, medianSurvival, type LifetimeBelief, type Spell, type SurvivalStep } from '../stats'
+import {
+  kaplanMeier,
+  learnLifetime,
+  medianSurvival,
+  type LifetimeBelief,
+  type Spell,
+  type SurvivalStep,
+} from '../stats'
 import { CONDITIONS } from '../log'
 import { learnBy, type RemovalGroups } from './learnBy'
 import { learnPerStroke, type StrokeBelief } from './perStroke'
@@ -35,7 +42,9 @@ export function crewWear(states: readonly LoopState[]): CrewWear {
   for (const cutterType of CUTTER_TYPES) {
     const mine = states.filter(({ spec }) => spec.cutterType === cutterType).flatMap(({ spells }) => spells)
     for (const conditions of CONDITIONS) {
-      const spells: Spell[] = mine.filter((spell) => spell.conditions === conditions).map(({ tanks, dulled }) => ({ time: tanks, ended: dulled }))
+      const spells: Spell[] = mine
+        .filter((spell) => spell.conditions === conditions)
+        .map(({ tanks, dulled }) => ({ time: tanks, ended: dulled }))
       if (spells.length === 0) continue
       const steps = kaplanMeier(spells)
       curves.push({
@@ -49,6 +58,8 @@ export function crewWear(states: readonly LoopState[]): CrewWear {
       })
     }
   }
-  const groups = Object.fromEntries(POPULATIONS.map((population) => [population, learnBy(removals, population)])) as Record<Population, RemovalGroups>
+  const groups = Object.fromEntries(
+    POPULATIONS.map((population) => [population, learnBy(removals, population)]),
+  ) as Record<Population, RemovalGroups>
   return { removal: groups, perStroke: learnPerStroke(removals), curves }
 }

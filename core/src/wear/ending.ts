@@ -31,7 +31,8 @@ export function endDate(left: CountRange, sharpenings: number, since: Instant, n
   if (days < LEAST_DAYS || sharpenings < LEAST_SHARPENINGS) return null
   const rate = sharpenings / days
   const spread = 1.96 / Math.sqrt(sharpenings)
-  const at = (count: number, perDay: number): Instant => new Date(Date.parse(now) + (count / perDay) * DAY_MS).toISOString()
+  const at = (count: number, perDay: number): Instant =>
+    new Date(Date.parse(now) + (count / perDay) * DAY_MS).toISOString()
   return {
     from: at(left.low, rate * (1 + spread)),
     likely: at(left.likely, rate),

@@ -52,7 +52,8 @@ export function gaugePassRange(
   slope: { readonly mean: number; readonly sd: number },
 ): CountRange | null {
   const at = (removalUm: number, tangent: number): number | null =>
-    nextGaugePass(settingUm, targetUm, toleranceUm, removalUm, (Math.atan(Math.max(0, tangent)) * 180) / Math.PI).dueInSharpenings
+    nextGaugePass(settingUm, targetUm, toleranceUm, removalUm, (Math.atan(Math.max(0, tangent)) * 180) / Math.PI)
+      .dueInSharpenings
   const likely = at(removal.meanUm, slope.mean)
   const low = at(removal.highUm, slope.mean + slope.sd)
   if (likely === null || low === null) return null

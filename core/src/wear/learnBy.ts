@@ -56,6 +56,8 @@ export function learnBy(samples: readonly RemovalSample[], population: Populatio
     method: by((sample) => whole(sample.method, sample)),
     fileAge: by((sample) => whole(sample.fileAge, sample)),
     sideGap: shrunkGroups(mine.flatMap(gapOf), { mean: 0, sd: GAP.betweenUm }, GAP.withinUm),
-    personSide: by((sample) => (sample.personId == null ? [] : sidesOf(sample, (hand) => `${sample.personId ?? ''}|${hand}`))),
+    personSide: by((sample) =>
+      sample.personId == null ? [] : sidesOf(sample, (hand) => `${sample.personId ?? ''}|${hand}`),
+    ),
   }
 }

@@ -23,11 +23,17 @@ export interface RemovalSample {
   readonly method?: SharpenMethod
   readonly fileAge?: FileAge
   /** The same by side: mean taken off in one sharpening, and the strokes each cutter was given. */
-  readonly sides?: Readonly<Partial<Record<Hand, { readonly um: Um; readonly cutters: number; readonly strokes?: number }>>>
+  readonly sides?: Readonly<
+    Partial<Record<Hand, { readonly um: Um; readonly cutters: number; readonly strokes?: number }>>
+  >
 }
 
 /** What a kind of sharpening is called. */
-export const POPULATION_NAMES: Readonly<Record<Population, string>> = { touchUp: 'touch-up', routine: 'routine filing', grind: 'grind' }
+export const POPULATION_NAMES: Readonly<Record<Population, string>> = {
+  touchUp: 'touch-up',
+  routine: 'routine filing',
+  grind: 'grind',
+}
 
 /** What common practice expects, and how far loops and single sharpenings stray from it. */
 export interface RemovalPrior {

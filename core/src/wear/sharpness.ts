@@ -27,8 +27,15 @@ export const learnSharpness = (spells: readonly SharpSpell[], current = 0): Life
   )
 
 /** Clean tanks that a tank of its usual work is worth; at least one. */
-export const usualWear = ({ tanks, wearTanks, duty }: { readonly tanks: number; readonly wearTanks: number; readonly duty: Duty }): number =>
-  tanks <= 0 ? (duty === 'dirty' ? 2 : 1) : Math.max(1, wearTanks / tanks)
+export const usualWear = ({
+  tanks,
+  wearTanks,
+  duty,
+}: {
+  readonly tanks: number
+  readonly wearTanks: number
+  readonly duty: Duty
+}): number => (tanks <= 0 ? (duty === 'dirty' ? 2 : 1) : Math.max(1, wearTanks / tanks))
 
 /** What a spell belongs to when curves are compared. */
 export const CONDITION_NAMES: Record<Conditions, string> = { clean: 'clean wood', gritty: 'gritty bark', soil: 'soil' }

@@ -4,7 +4,11 @@ import { gaugePassRange, nextGaugePass } from './gaugePass'
 import { sharpeningsLeft } from './life'
 import { learnRemoval, POPULATIONS, REMOVAL_PRIORS, type RemovalSample } from './removal'
 
-const sample = (perSharpeningUm: number, sharpenings = 1): RemovalSample => ({ population: 'routine', perSharpeningUm, sharpenings })
+const sample = (perSharpeningUm: number, sharpenings = 1): RemovalSample => ({
+  population: 'routine',
+  perSharpeningUm,
+  sharpenings,
+})
 
 describe('removal', () => {
   test('with nothing measured it is common practice', () => {
@@ -13,7 +17,10 @@ describe('removal', () => {
 
   test('few figures are shrunk toward common practice, many are believed', () => {
     const few = learnRemoval([sample(300)], 'routine').meanUm
-    const many = learnRemoval(Array.from({ length: 40 }, () => sample(300)), 'routine').meanUm
+    const many = learnRemoval(
+      Array.from({ length: 40 }, () => sample(300)),
+      'routine',
+    ).meanUm
     expect(few).toBeGreaterThan(200)
     expect(few).toBeLessThan(250)
     expect(many).toBeGreaterThan(290)
@@ -50,13 +57,18 @@ describe('sharpenings left', () => {
 
   test('the range holds the likely number, and more length never means fewer', () => {
     fc.assert(
-      fc.property(fc.integer({ min: 0, max: 9000 }), fc.integer({ min: 0, max: 2000 }), fc.integer({ min: 0, max: 300 }), (um, more, sd) => {
-        const removal = learnRemoval([sample(180, 3)], 'routine')
-        const { low, likely, high } = sharpeningsLeft(um, sd, removal)
-        expect(low).toBeLessThanOrEqual(likely)
-        expect(likely).toBeLessThanOrEqual(high)
-        expect(sharpeningsLeft(um + more, sd, removal).likely).toBeGreaterThanOrEqual(likely)
-      }),
+      fc.property(
+        fc.integer({ min: 0, max: 9000 }),
+        fc.integer({ min: 0, max: 2000 }),
+        fc.integer({ min: 0, max: 300 }),
+        (um, more, sd) => {
+          const removal = learnRemoval([sample(180, 3)], 'routine')
+          const { low, likely, high } = sharpeningsLeft(um, sd, removal)
+          expect(low).toBeLessThanOrEqual(likely)
+          expect(likely).toBeLessThanOrEqual(high)
+          expect(sharpeningsLeft(um + more, sd, removal).likely).toBeGreaterThanOrEqual(likely)
+        },
+      ),
     )
   })
 
@@ -96,11 +108,18 @@ describe('gauge pass', () => {
   })
 
   test('what is not known of removal and slope widens when it is due', () => {
-    const range = gaugePassRange(650, 650, 100, learnRemoval([], 'routine'), { mean: Math.tan((7 * Math.PI) / 180), sd: 0.03 })
+    const range = gaugePassRange(650, 650, 100, learnRemoval([], 'routine'), {
+      mean: Math.tan((7 * Math.PI) / 180),
+      sd: 0.03,
+    })
     expect(range?.likely).toBe(5)
     expect(range?.low).toBeLessThan(5)
     expect(range?.high).toBeGreaterThan(5)
-    expect(gaugePassRange(500, 650, 100, learnRemoval([], 'routine'), { mean: 0.12, sd: 0.03 })).toEqual({ low: 0, likely: 0, high: 0 })
+    expect(gaugePassRange(500, 650, 100, learnRemoval([], 'routine'), { mean: 0.12, sd: 0.03 })).toEqual({
+      low: 0,
+      likely: 0,
+      high: 0,
+    })
     expect(gaugePassRange(650, 650, 100, learnRemoval([], 'routine'), { mean: 0, sd: 0 })).toBeNull()
   })
 

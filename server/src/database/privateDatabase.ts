@@ -73,9 +73,11 @@ export const portIsFree = (port: number): Promise<boolean> =>
     probe.once('error', () => {
       resolve(false)
     })
-    probe.listen(port, '127.0.0.1', () => probe.close(() => {
-      resolve(true)
-    }))
+    probe.listen(port, '127.0.0.1', () =>
+      probe.close(() => {
+        resolve(true)
+      }),
+    )
   })
 
 async function answers(credentials: Credentials): Promise<boolean> {
@@ -109,7 +111,8 @@ function placesIn(dataDir: string): Places {
     files: join(dir, 'files'),
     scratch: join(dir, 'scratch'),
     pidFile: join(dir, 'mariadb.pid'),
-    socket: near.length <= LONGEST_SOCKET_PATH ? near : join(tmpdir(), `undercliff-${randomBytes(6).toString('hex')}.sock`),
+    socket:
+      near.length <= LONGEST_SOCKET_PATH ? near : join(tmpdir(), `undercliff-${randomBytes(6).toString('hex')}.sock`),
     log: join(dir, 'mariadb.log'),
     initFile: join(dir, 'init.sql'),
     credentials: join(dataDir, 'database.json'),

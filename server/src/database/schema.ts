@@ -1,5 +1,20 @@
 import type { Role } from '@undercliff/contract'
-import { ENTRY_KINDS, PITCH_CLASSES, SAW_ENTRY_KINDS, SHELVES, type Action, type CrewProfile, type EntryKind, type HouseRules, type LoopCard, type LoopState, type PitchClass, type Place, type SawEntryKind, type Stint } from '@undercliff/core'
+import {
+  ENTRY_KINDS,
+  PITCH_CLASSES,
+  SAW_ENTRY_KINDS,
+  SHELVES,
+  type Action,
+  type CrewProfile,
+  type EntryKind,
+  type HouseRules,
+  type LoopCard,
+  type LoopState,
+  type PitchClass,
+  type Place,
+  type SawEntryKind,
+  type Stint,
+} from '@undercliff/core'
 import { sql } from 'drizzle-orm'
 import {
   bigint,
@@ -66,7 +81,11 @@ export const accounts = mysqlTable(
   (table) => [
     primaryKey({ columns: [table.crewId, table.personId] }),
     unique('accounts_login').on(table.login),
-    foreignKey({ name: 'accounts_person', columns: [table.crewId, table.personId], foreignColumns: [people.crewId, people.id] }).onUpdate('cascade'),
+    foreignKey({
+      name: 'accounts_person',
+      columns: [table.crewId, table.personId],
+      foreignColumns: [people.crewId, people.id],
+    }).onUpdate('cascade'),
   ],
 )
 
@@ -89,7 +108,11 @@ export const sessions = mysqlTable(
   },
   (table) => [
     unique('sessions_id').on(table.id),
-    foreignKey({ name: 'sessions_account', columns: [table.crewId, table.personId], foreignColumns: [accounts.crewId, accounts.personId] })
+    foreignKey({
+      name: 'sessions_account',
+      columns: [table.crewId, table.personId],
+      foreignColumns: [accounts.crewId, accounts.personId],
+    })
       .onDelete('cascade')
       .onUpdate('cascade'),
   ],
@@ -158,9 +181,21 @@ export const sawEntries = mysqlTable(
     primaryKey({ columns: [table.crewId, table.id] }),
     unique('saw_entries_arrival').on(table.arrival),
     index('saw_entries_of_saw').on(table.crewId, table.sawId),
-    foreignKey({ name: 'saw_entries_saw', columns: [table.crewId, table.sawId], foreignColumns: [saws.crewId, saws.id] }),
-    foreignKey({ name: 'saw_entries_person', columns: [table.crewId, table.personId], foreignColumns: [people.crewId, people.id] }).onUpdate('cascade'),
-    foreignKey({ name: 'saw_entries_writer', columns: [table.crewId, table.writtenBy], foreignColumns: [people.crewId, people.id] }).onUpdate('cascade'),
+    foreignKey({
+      name: 'saw_entries_saw',
+      columns: [table.crewId, table.sawId],
+      foreignColumns: [saws.crewId, saws.id],
+    }),
+    foreignKey({
+      name: 'saw_entries_person',
+      columns: [table.crewId, table.personId],
+      foreignColumns: [people.crewId, people.id],
+    }).onUpdate('cascade'),
+    foreignKey({
+      name: 'saw_entries_writer',
+      columns: [table.crewId, table.writtenBy],
+      foreignColumns: [people.crewId, people.id],
+    }).onUpdate('cascade'),
     check('saw_entries_kind', sql`${table.kind} in (${quoted(SAW_ENTRY_KINDS)})`),
   ],
 )
@@ -205,14 +240,26 @@ export const entries = mysqlTable(
     unique('entries_arrival').on(table.arrival),
     unique('entries_struck_once').on(table.crewId, table.strikes),
     index('entries_of_loop').on(table.crewId, table.loopId, table.happenedAt),
-    foreignKey({ name: 'entries_loop', columns: [table.crewId, table.loopId], foreignColumns: [loops.crewId, loops.id] }),
+    foreignKey({
+      name: 'entries_loop',
+      columns: [table.crewId, table.loopId],
+      foreignColumns: [loops.crewId, loops.id],
+    }),
     foreignKey({
       name: 'entries_person',
       columns: [table.crewId, table.personId],
       foreignColumns: [people.crewId, people.id],
     }).onUpdate('cascade'),
-    foreignKey({ name: 'entries_writer', columns: [table.crewId, table.writtenBy], foreignColumns: [people.crewId, people.id] }).onUpdate('cascade'),
-    foreignKey({ name: 'entries_strikes', columns: [table.crewId, table.strikes], foreignColumns: [table.crewId, table.id] }),
+    foreignKey({
+      name: 'entries_writer',
+      columns: [table.crewId, table.writtenBy],
+      foreignColumns: [people.crewId, people.id],
+    }).onUpdate('cascade'),
+    foreignKey({
+      name: 'entries_strikes',
+      columns: [table.crewId, table.strikes],
+      foreignColumns: [table.crewId, table.id],
+    }),
     check('entries_kind', sql`${table.kind} in (${quoted(ENTRY_KINDS)})`),
     check('entries_corrections', sql`(${table.kind} = 'corrected') = (${table.strikes} is not null)`),
   ],
@@ -241,7 +288,11 @@ export const snapshots = mysqlTable(
     check('snapshots_place', sql`${table.place} in ('saw', 'shop', 'retired', ${quoted(SHELVES)})`),
     check('snapshots_on_a_saw', sql`(${table.place} = 'saw') = (${table.sawId} is not null)`),
     index('snapshots_action').on(table.crewId, table.action),
-    foreignKey({ name: 'snapshots_loop', columns: [table.crewId, table.loopId], foreignColumns: [loops.crewId, loops.id] }),
+    foreignKey({
+      name: 'snapshots_loop',
+      columns: [table.crewId, table.loopId],
+      foreignColumns: [loops.crewId, loops.id],
+    }),
     foreignKey({ name: 'snapshots_saw', columns: [table.crewId, table.sawId], foreignColumns: [saws.crewId, saws.id] }),
   ],
 )

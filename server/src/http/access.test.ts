@@ -31,7 +31,13 @@ function profileValues() {
   return values
 }
 
-const sawEntry = { id: 'saw-entry-of-test', sawId: SAW, happenedAt: '2026-03-10T09:00:00.000Z', personId: null, kind: 'barFlipped' }
+const sawEntry = {
+  id: 'saw-entry-of-test',
+  sawId: SAW,
+  happenedAt: '2026-03-10T09:00:00.000Z',
+  personId: null,
+  kind: 'barFlipped',
+}
 
 /**
  * How each route is called with our crew's own ids in it. A route that is not here fails the
@@ -50,7 +56,10 @@ const CALLS: Record<string, { path: string; body?: unknown }> = {
   'put /pin': { path: '/pin', body: { pin: null } },
   'post /people': { path: '/people', body: { id: 'named-person-1', name: 'Somebody Else' } },
   'get /accounts': { path: '/accounts' },
-  'put /accounts/:personId': { path: `/accounts/${SAWYER}`, body: { login: 'stolen', password: 'long enough for it', role: 'lead' } },
+  'put /accounts/:personId': {
+    path: `/accounts/${SAWYER}`,
+    body: { login: 'stolen', password: 'long enough for it', role: 'lead' },
+  },
   'delete /accounts/:personId': { path: `/accounts/${SAWYER}` },
   'get /shed': { path: '/shed' },
   'put /crew': { path: '/crew', body: { name: 'Another name', lengths: 'inch' } },
@@ -58,7 +67,10 @@ const CALLS: Record<string, { path: string; body?: unknown }> = {
   'put /rules': { path: '/rules', body: DEFAULT_RULES },
   'post /profiles': { path: '/profiles', body: { id: 'theirs-profile', name: 'Theirs', values: profileValues() } },
   'delete /profiles/:id': { path: `/profiles/${PROFILE}` },
-  'post /saws': { path: '/saws', body: { id: SAW, nickname: 'Theirs now', pitchClass: 'p325', gaugeUm: 1300, driveLinks: 64 } },
+  'post /saws': {
+    path: '/saws',
+    body: { id: SAW, nickname: 'Theirs now', pitchClass: 'p325', gaugeUm: 1300, driveLinks: 64 },
+  },
   'get /loops/:loopId': { path: `/loops/${LOOP}` },
   'post /entries': { path: '/entries', body: { entries: [corrected(LOOP, ENTRY.id)] } },
   'get /saws/:sawId': { path: `/saws/${SAW}` },
@@ -74,7 +86,11 @@ const keyOf = ({ method, path }: Route): string => `${method} ${path}`
 const call = (route: Route, as: As, extra: Record<string, string> = {}) => {
   const { path, body } = CALLS[keyOf(route)] ?? { path: '/missing' }
   const json = body === undefined ? {} : { body: JSON.stringify(body) }
-  return harness.request(`/api${path}`, { method: route.method.toUpperCase(), headers: { 'content-type': 'application/json', ...extra }, ...json }, as)
+  return harness.request(
+    `/api${path}`,
+    { method: route.method.toUpperCase(), headers: { 'content-type': 'application/json', ...extra }, ...json },
+    as,
+  )
 }
 
 /** Everything of our crew's, as the database has it. */
@@ -82,7 +98,9 @@ async function ours(): Promise<string> {
   const tables = ['crews', 'people', 'accounts', 'saws', 'saw_entries', 'profiles', 'loops', 'entries', 'snapshots']
   const rows = await Promise.all(
     tables.map(async (table) => {
-      const [found] = await harness.connected.db.execute(sql`select * from ${sql.identifier(table)} where ${sql.identifier(table === 'crews' ? 'id' : 'crew_id')} = 'crew-number-one' order by 1, 2`)
+      const [found] = await harness.connected.db.execute(
+        sql`select * from ${sql.identifier(table)} where ${sql.identifier(table === 'crews' ? 'id' : 'crew_id')} = 'crew-number-one' order by 1, 2`,
+      )
       return { table, found }
     }),
   )
@@ -101,7 +119,12 @@ test('without a session every route but the open ones says 401 and does nothing'
     if (route.access === 'open') continue
     expect(status, keyOf(route)).toBe(401)
   }
-  expect(routes.filter(({ access }) => access === 'open').map(keyOf).sort()).toEqual(['get /session', 'post /session', 'post /setup'])
+  expect(
+    routes
+      .filter(({ access }) => access === 'open')
+      .map(keyOf)
+      .sort(),
+  ).toEqual(['get /session', 'post /session', 'post /setup'])
   expect(await ours()).toBe(before)
 })
 
@@ -132,7 +155,9 @@ test('another crew reads nothing of ours and changes nothing of ours by any rout
   const known = CALLS['delete /sessions/:id']
   if (known !== undefined) known.path = `/sessions/${mine?.id ?? ''}`
   // Signing out ends the session that the walk is made with, so it comes last.
-  const order = [...routes].sort((a, b) => Number(keyOf(a) === 'delete /session') - Number(keyOf(b) === 'delete /session'))
+  const order = [...routes].sort(
+    (a, b) => Number(keyOf(a) === 'delete /session') - Number(keyOf(b) === 'delete /session'),
+  )
   for (const route of order) {
     const { status, body } = await call(route, 'otherLead')
     expect(status, keyOf(route)).toBeLessThan(500)

@@ -27,8 +27,14 @@ interface RouteBase {
  * a suite walks all of them.
  */
 export type Route =
-  | (RouteBase & { readonly access: 'open'; readonly handle: (request: Request, response: Response, session: Session | null) => Promise<void> })
-  | (RouteBase & { readonly access: 'signedIn' | 'lead'; readonly handle: (request: Request, response: Response, session: Session) => Promise<void> })
+  | (RouteBase & {
+      readonly access: 'open'
+      readonly handle: (request: Request, response: Response, session: Session | null) => Promise<void>
+    })
+  | (RouteBase & {
+      readonly access: 'signedIn' | 'lead'
+      readonly handle: (request: Request, response: Response, session: Session) => Promise<void>
+    })
 
 /** Gives the browser its session, or takes it away. */
 export function setSessionCookie(request: Request, response: Response, token: string | null): void {
@@ -37,7 +43,8 @@ export function setSessionCookie(request: Request, response: Response, token: st
   else response.cookie(SESSION_COOKIE, token, { ...common, maxAge: SESSION_DAYS * 86_400_000 })
 }
 
-const sameText = (a: string, b: string): boolean => a.length === b.length && timingSafeEqual(Buffer.from(a), Buffer.from(b))
+const sameText = (a: string, b: string): boolean =>
+  a.length === b.length && timingSafeEqual(Buffer.from(a), Buffer.from(b))
 
 /** Whether a change carries the token that only a page of this site could read. */
 function carriesToken(request: Request, { token }: Session): boolean {
@@ -65,7 +72,9 @@ function guard(db: Database, route: Route, clock: () => Date): RequestHandler {
         return
       }
       if (route.access === 'lead' && session.role !== 'lead') {
-        const detail = session.byPin ? 'Sign in with your password for this; a PIN is for logging work.' : 'Ask a lead to do this.'
+        const detail = session.byPin
+          ? 'Sign in with your password for this; a PIN is for logging work.'
+          : 'Ask a lead to do this.'
         sendProblem(response, problemDetails('lead-only', detail))
         return
       }
@@ -75,17 +84,25 @@ function guard(db: Database, route: Route, clock: () => Date): RequestHandler {
   }
 }
 
-const work = (route: Route): RequestHandler => async (request, response) => {
-  const session = response.locals.session as Session | null
-  if (route.access === 'open') await route.handle(request, response, session)
-  else if (session !== null) await route.handle(request, response, session)
-}
+const work =
+  (route: Route): RequestHandler =>
+  async (request, response) => {
+    const session = response.locals.session as Session | null
+    if (route.access === 'open') await route.handle(request, response, session)
+    else if (session !== null) await route.handle(request, response, session)
+  }
 
 /** A router that has these routes and no other. */
 export function mountRoutes(db: Database, clock: () => Date, routes: readonly Route[]): Router {
   const router = Router()
   for (const route of routes) {
-    router[route.method](route.path, jsonOnly, guard(db, route, clock), express.json({ limit: route.bodyLimit ?? BODY_LIMIT }), work(route))
+    router[route.method](
+      route.path,
+      jsonOnly,
+      guard(db, route, clock),
+      express.json({ limit: route.bodyLimit ?? BODY_LIMIT }),
+      work(route),
+    )
   }
   return router
 }

@@ -1,4 +1,11 @@
-import { DEFAULT_RULES, type Action, type EntryBodies, type EntryKind, type LoopCard, type NewEntry } from '@undercliff/core'
+import {
+  DEFAULT_RULES,
+  type Action,
+  type EntryBodies,
+  type EntryKind,
+  type LoopCard,
+  type NewEntry,
+} from '@undercliff/core'
 import type { EntriesAnswer, ProblemDetails, WearAnswer } from '@undercliff/contract'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import { Harness, registered } from '../fixtures/harness'
@@ -12,10 +19,18 @@ afterAll(() => harness.close())
 let count = 0
 const at = '2026-03-11T09:00:00.000Z'
 const entry = <K extends EntryKind>(loopId: string, kind: K, body: EntryBodies[K]): NewEntry =>
-  ({ id: `decision-${(count += 1)}-of-test`, loopId, happenedAt: at, personId: null, kind, ...body }) as unknown as NewEntry
+  ({
+    id: `decision-${(count += 1)}-of-test`,
+    loopId,
+    happenedAt: at,
+    personId: null,
+    kind,
+    ...body,
+  }) as unknown as NewEntry
 const decided = (loopId: string, action: Action, advised: Action, overruled?: string): NewEntry =>
   entry(loopId, 'decided', { action, advised, rulesVersion: 1, ...(overruled === undefined ? {} : { overruled }) })
-const cardOf = async (loopId: string): Promise<LoopCard | undefined> => (await harness.shed()).loops.find((loop) => loop.loopId === loopId)
+const cardOf = async (loopId: string): Promise<LoopCard | undefined> =>
+  (await harness.shed()).loops.find((loop) => loop.loopId === loopId)
 const codeOf = ({ body }: { body: Partial<ProblemDetails> }): string | undefined => body.code
 
 describe('what people settle on', () => {
@@ -34,7 +49,8 @@ describe('what people settle on', () => {
   test('a sawyer does not go against a verdict, nor change what a loop is kept for', async () => {
     const loop = 'loop-to-settle-2'
     await harness.write(registered(loop, 'SET2'), entry(loop, 'ran', { tanks: 3, conditions: 'clean' }))
-    const send = (one: NewEntry) => harness.post<EntriesAnswer & ProblemDetails>('/api/entries', { entries: [one] }, 'sawyer')
+    const send = (one: NewEntry) =>
+      harness.post<EntriesAnswer & ProblemDetails>('/api/entries', { entries: [one] }, 'sawyer')
     expect((await send(decided(loop, 'touchUp', 'touchUp'))).status).toBe(201)
     expect(codeOf(await send(decided(loop, 'runOn', 'touchUp', 'I feel like it')))).toBe('lead-only')
     expect(codeOf(await send(entry(loop, 'dutyChanged', { duty: 'dirty' })))).toBe('lead-only')
@@ -44,7 +60,10 @@ describe('what people settle on', () => {
 
   test('nobody puts an unfit loop to work', async () => {
     const loop = 'loop-to-settle-3'
-    await harness.write(registered(loop, 'SET3'), entry(loop, 'inspected', { readings: [], parts: [{ kind: 'strapCracked', nearCutter: 4 }] }))
+    await harness.write(
+      registered(loop, 'SET3'),
+      entry(loop, 'inspected', { readings: [], parts: [{ kind: 'strapCracked', nearCutter: 4 }] }),
+    )
     const refused = await harness.write(decided(loop, 'runOn', 'retire', 'Just one more tank'))
     expect(refused.status).toBe(409)
     expect(codeOf(refused)).toBe('unfit-stays-out')
@@ -56,7 +75,12 @@ describe('what people settle on', () => {
 describe('house rules', () => {
   test('that cannot hold together are refused by name, and nothing changes', async () => {
     const before = (await harness.shed()).crew.rules
-    const refused = await harness.send('PUT', '/api/rules', { ...DEFAULT_RULES, touchUpTanks: 9, evennessUm: 50, sideDifferenceUm: 40 })
+    const refused = await harness.send('PUT', '/api/rules', {
+      ...DEFAULT_RULES,
+      touchUpTanks: 9,
+      evennessUm: 50,
+      sideDifferenceUm: 40,
+    })
     expect(refused.status).toBe(422)
     expect(codeOf(refused)).toBe('rules-conflict')
     expect(refused.body.problems?.map(({ field }) => field)).toEqual(['touchUpTanks', 'benchTanks', 'evennessUm'])
@@ -66,7 +90,15 @@ describe('house rules', () => {
   test('a school changes the verdict of every loop it touches, under a new version', async () => {
     const loop = 'loop-by-school-1'
     const damage = [{ kind: 'stone' as const, depthUm: 1500 }]
-    await harness.write(registered(loop, 'SCH1'), entry(loop, 'measured', { readings: [{ cutter: 4, lengthUm: 7000, damage }, { cutter: 5, lengthUm: 7000, damage: [] }] }))
+    await harness.write(
+      registered(loop, 'SCH1'),
+      entry(loop, 'measured', {
+        readings: [
+          { cutter: 4, lengthUm: 7000, damage },
+          { cutter: 5, lengthUm: 7000, damage: [] },
+        ],
+      }),
+    )
     expect(await cardOf(loop)).toMatchObject({ action: 'regrind' })
     expect((await harness.send('PUT', '/api/rules', { ...DEFAULT_RULES, grinderOwned: false })).status).toBe(200)
     expect(await cardOf(loop)).toMatchObject({ action: 'shop' })
@@ -79,7 +111,16 @@ test('what wears is gathered over all loops of the crew', async () => {
   const loop = 'loop-that-wears-1'
   const pairs = [1, 2, 3, 4].map((cutter) => ({ cutter, beforeUm: 7000, afterUm: 6850 }))
   await harness.write(registered(loop, 'WEAR1'), entry(loop, 'ran', { tanks: 2, conditions: 'gritty' }))
-  await harness.write(entry(loop, 'sharpened', { method: 'fileField', gaugesLowered: false, strokes: { left: 4, right: 4 }, wasDull: true, fileAge: 'fresh', pairs }))
+  await harness.write(
+    entry(loop, 'sharpened', {
+      method: 'fileField',
+      gaugesLowered: false,
+      strokes: { left: 4, right: 4 },
+      wasDull: true,
+      fileAge: 'fresh',
+      pairs,
+    }),
+  )
   const wear = (await harness.request<WearAnswer>('/api/wear')).body
   expect(wear.removal.touchUp.fileAge).toMatchObject([{ group: 'fresh', own: 1 }])
   expect(wear.perStroke.own).toBe(2)

@@ -1,6 +1,18 @@
 import type { ProblemDetails } from '@undercliff/contract'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
-import { corrected, fitted, Harness, measured, PERSON, ran, registered, SAW, SECOND_SAW, SPEC, takenOff } from '../fixtures/harness'
+import {
+  corrected,
+  fitted,
+  Harness,
+  measured,
+  PERSON,
+  ran,
+  registered,
+  SAW,
+  SECOND_SAW,
+  SPEC,
+  takenOff,
+} from '../fixtures/harness'
 import { verifySnapshots } from '../store/refold'
 
 let harness: Harness
@@ -23,7 +35,10 @@ const loop = async (loopId: string, ...more: Parameters<Harness['write']>): Prom
 describe('writing', () => {
   test('entries come back as they stand in the log, and the shed follows', async () => {
     const loopId = await loop('written-loop-1', ran('written-loop-1', 3))
-    expect(await harness.log(loopId)).toMatchObject([{ kind: 'registered' }, { kind: 'ran', tanks: 3, writtenAt: '2026-03-20T12:00:00.000Z' }])
+    expect(await harness.log(loopId)).toMatchObject([
+      { kind: 'registered' },
+      { kind: 'ran', tanks: 3, writtenAt: '2026-03-20T12:00:00.000Z' },
+    ])
     const card = (await harness.shed()).loops.find((one) => one.loopId === loopId)
     expect(card).toMatchObject({ action: 'touchUp', reason: { rule: 'touchUpDue' } })
   })
@@ -106,12 +121,19 @@ describe('saws', () => {
     await harness.write(registered(wrong, 'WG1', { ...SPEC, gaugeUm: 1600, driveLinks: 70 }))
     const { status, body } = await harness.write(fitted(wrong))
     expect({ status, code: body.code }).toEqual({ status: 409, code: 'does-not-fit' })
-    expect(body.detail).toContain('gauge is 1.6 mm, the groove takes 1.5 mm: it binds and heats; it has 70 drive links, the bar takes 72')
+    expect(body.detail).toContain(
+      'gauge is 1.6 mm, the groove takes 1.5 mm: it binds and heats; it has 70 drive links, the bar takes 72',
+    )
   })
 })
 
 describe('bad input', () => {
-  const expectProblem = async (send: () => Promise<{ status: number; body: unknown; headers: Headers }>, status: number, code: string, field?: string) => {
+  const expectProblem = async (
+    send: () => Promise<{ status: number; body: unknown; headers: Headers }>,
+    status: number,
+    code: string,
+    field?: string,
+  ) => {
     const answer = await send()
     const problem = answer.body as ProblemDetails
     expect({ status: answer.status, code: problem.code }).toEqual({ status, code })
@@ -128,9 +150,24 @@ describe('bad input', () => {
     ['ten times off', { ...measured(id, 60_000) }, 'not-admitted', 'entries[0].readings[0].lengthUm'],
     ['shorter than nothing', { ...measured(id, -1) }, 'invalid', 'entries[0].readings[0].lengthUm'],
     ['half a micrometre', { ...measured(id, 0.5) }, 'invalid', 'entries[0].readings[0].lengthUm'],
-    ['a text for a length', { ...measured(id), readings: [{ cutter: 1, lengthUm: '5.2 mm' }] }, 'invalid', 'entries[0].readings[0].lengthUm'],
-    ['no such cutter', { ...measured(id), readings: [{ cutter: 99, lengthUm: 5000 }] }, 'not-admitted', 'entries[0].readings[0].cutter'],
-    ['before registration', { ...ran(id), happenedAt: '2026-02-01T09:00:00.000Z' }, 'not-admitted', 'entries[0].happenedAt'],
+    [
+      'a text for a length',
+      { ...measured(id), readings: [{ cutter: 1, lengthUm: '5.2 mm' }] },
+      'invalid',
+      'entries[0].readings[0].lengthUm',
+    ],
+    [
+      'no such cutter',
+      { ...measured(id), readings: [{ cutter: 99, lengthUm: 5000 }] },
+      'not-admitted',
+      'entries[0].readings[0].cutter',
+    ],
+    [
+      'before registration',
+      { ...ran(id), happenedAt: '2026-02-01T09:00:00.000Z' },
+      'not-admitted',
+      'entries[0].happenedAt',
+    ],
     ['in the future', { ...ran(id), happenedAt: '2026-04-01T09:00:00.000Z' }, 'not-admitted', 'entries[0].happenedAt'],
     ['no such day', { ...ran(id), happenedAt: '2026-02-30T09:00:00.000Z' }, 'invalid', 'entries[0].happenedAt'],
     ['an unknown kind', { ...ran(id), kind: 'danced' }, 'invalid', 'entries[0].kind'],
@@ -145,10 +182,23 @@ describe('bad input', () => {
 
   test('broken, huge, empty and foreign bodies', async () => {
     await expectProblem(() => harness.post('/api/entries', '{"entries": ['), 400, 'malformed-json')
-    await expectProblem(() => harness.post('/api/entries', `{"entries": "${'x'.repeat(300_000)}"}`), 413, 'body-too-large')
+    await expectProblem(
+      () => harness.post('/api/entries', `{"entries": "${'x'.repeat(300_000)}"}`),
+      413,
+      'body-too-large',
+    )
     await expectProblem(() => harness.post('/api/entries', { entries: [] }), 422, 'invalid', 'entries')
     await expectProblem(() => harness.post('/api/entries', []), 422, 'invalid')
-    await expectProblem(() => harness.request('/api/entries', { method: 'POST', body: 'a=b', headers: { 'content-type': 'application/x-www-form-urlencoded' } }), 415, 'not-json')
+    await expectProblem(
+      () =>
+        harness.request('/api/entries', {
+          method: 'POST',
+          body: 'a=b',
+          headers: { 'content-type': 'application/x-www-form-urlencoded' },
+        }),
+      415,
+      'not-json',
+    )
     await expectProblem(() => harness.request('/api/nothing'), 404, 'no-such-route')
     await expectProblem(() => harness.request('/api/loops/%00'), 404, 'no-such-loop')
     await expectProblem(() => harness.request('/api/loops/%E0%A4%A'), 400, 'bad-request')
@@ -160,14 +210,18 @@ describe('bad input', () => {
 })
 
 describe('another crew', () => {
-  test("sees nothing of ours and writes to nothing of ours", async () => {
+  test('sees nothing of ours and writes to nothing of ours', async () => {
     const loopId = await loop('ours-alone-1')
     expect((await harness.request(`/api/loops/${loopId}`, {}, 'otherLead')).status).toBe(404)
     const { status, body } = await harness.post('/api/entries', { entries: [ran(loopId)] }, 'otherLead')
     expect({ status, code: body.code }).toEqual({ status: 404, code: 'no-such-loop' })
     expect(await harness.log(loopId)).toHaveLength(1)
     expect(await harness.shed('otherLead')).toMatchObject({ people: [{ name: 'Hesper Dunn' }], saws: [], loops: [] })
-    const person = await harness.post('/api/entries', { entries: [{ ...registered('theirs-alone'), personId: PERSON }] }, 'otherLead')
+    const person = await harness.post(
+      '/api/entries',
+      { entries: [{ ...registered('theirs-alone'), personId: PERSON }] },
+      'otherLead',
+    )
     expect(person.body.code).toBe('no-such-person')
   })
 })

@@ -6,7 +6,18 @@ import Papa from 'papaparse'
 import { afterAll, afterEach, beforeAll, describe, expect, test } from 'vitest'
 import { clearAll, createCrew } from '../store/crew'
 import { verifySnapshots } from '../store/refold'
-import { corrected, CREW, fitted, Harness, measured, PERSON, ran, registered, takenOff, type As } from '../fixtures/harness'
+import {
+  corrected,
+  CREW,
+  fitted,
+  Harness,
+  measured,
+  PERSON,
+  ran,
+  registered,
+  takenOff,
+  type As,
+} from '../fixtures/harness'
 
 let harness: Harness
 beforeAll(async () => {
@@ -44,7 +55,9 @@ describe('backup', () => {
     expect((await backup('otherLead')).content).toEqual(out.content)
     const [mine, theirs] = [await harness.shed(), await harness.shed('otherLead')]
     expect(theirs.loops).toHaveLength(mine.loops.length)
-    expect(new Map(theirs.loops.map((loop) => [loop.loopId, loop]))).toEqual(new Map(mine.loops.map((loop) => [loop.loopId, loop])))
+    expect(new Map(theirs.loops.map((loop) => [loop.loopId, loop]))).toEqual(
+      new Map(mine.loops.map((loop) => [loop.loopId, loop])),
+    )
     expect((await restore(out)).body?.code).toBe('not-empty')
   })
 
@@ -53,25 +66,29 @@ describe('backup', () => {
     let count = 0
     const step = fc.constantFrom('ran', 'measured', 'fit', 'strikeOut', 'note')
     await fc.assert(
-      fc.asyncProperty(fc.array(step, { maxLength: 8 }), fc.string({ unit: 'grapheme', maxLength: 30 }), async (steps, note) => {
-        count += 1
-        const loopId = `round-trip-${String(count).padStart(4, '0')}`
-        await harness.write(registered(loopId, `R${count}`))
-        for (const one of steps) {
-          if (one === 'ran') await harness.write(ran(loopId, 2))
-          if (one === 'measured') await harness.write(measured(loopId, 5000))
-          if (one === 'fit') await harness.write(fitted(loopId))
-          if (one === 'note') await harness.write({ ...ran(loopId), note })
-          if (one === 'strikeOut') {
-            const entry = ran(loopId)
-            await harness.write(entry, corrected(loopId, entry.id))
+      fc.asyncProperty(
+        fc.array(step, { maxLength: 8 }),
+        fc.string({ unit: 'grapheme', maxLength: 30 }),
+        async (steps, note) => {
+          count += 1
+          const loopId = `round-trip-${String(count).padStart(4, '0')}`
+          await harness.write(registered(loopId, `R${count}`))
+          for (const one of steps) {
+            if (one === 'ran') await harness.write(ran(loopId, 2))
+            if (one === 'measured') await harness.write(measured(loopId, 5000))
+            if (one === 'fit') await harness.write(fitted(loopId))
+            if (one === 'note') await harness.write({ ...ran(loopId), note })
+            if (one === 'strikeOut') {
+              const entry = ran(loopId)
+              await harness.write(entry, corrected(loopId, entry.id))
+            }
           }
-        }
-        await harness.write(takenOff(loopId))
-        const before = await backup()
-        await emptyOther()
-        expect((await backup()).content).toEqual(before.content)
-      }),
+          await harness.write(takenOff(loopId))
+          const before = await backup()
+          await emptyOther()
+          expect((await backup()).content).toEqual(before.content)
+        },
+      ),
       { numRuns: 15 },
     )
   })
@@ -94,14 +111,19 @@ describe('backup', () => {
 
 // The schema is read by ajv, which knows nothing of this project.
 test('the JSON Schema that ships describes what is written, and refuses what is not', async () => {
-  const validate = new Ajv2020({ allErrors: true }).compile(JSON.parse(readFileSync(new URL('../../../docs/backup.schema.json', import.meta.url), 'utf8')) as object)
+  const validate = new Ajv2020({ allErrors: true }).compile(
+    JSON.parse(readFileSync(new URL('../../../docs/backup.schema.json', import.meta.url), 'utf8')) as object,
+  )
   await harness.demo()
   const good = await backup()
   expect(validate(good), JSON.stringify(validate.errors?.slice(0, 3))).toBe(true)
   const kinds = new Set(good.content.entries.map(({ kind }) => kind))
   expect(kinds.size).toBeGreaterThan(8)
   const [first, ...rest] = good.content.entries
-  const spoilt = (entry: object) => ({ ...good, content: { ...good.content, entries: [{ ...first, ...entry }, ...rest] } })
+  const spoilt = (entry: object) => ({
+    ...good,
+    content: { ...good.content, entries: [{ ...first, ...entry }, ...rest] },
+  })
   expect(validate(spoilt({ kind: 'danced' }))).toBe(false)
   expect(validate(spoilt({ happenedAt: 'yesterday' }))).toBe(false)
   expect(validate(spoilt({ colour: 'red' }))).toBe(false)
@@ -114,8 +136,16 @@ describe('tables', () => {
     await harness.demo()
     const { loops, saws, people } = await harness.shed()
     expect((await rowsOf('loops')).map(({ tag }) => tag).sort()).toEqual(loops.map(({ tag }) => tag).sort())
-    expect((await rowsOf('loops')).find(({ tag }) => tag === 'K3')).toMatchObject({ pitch: '3/8"', gauge_mm: '1.5', drive_links: '72', verdict: 'Regrind', fit_for_use: 'yes' })
-    expect((await rowsOf('saws')).map(({ nickname }) => nickname).sort()).toEqual(saws.map(({ nickname }) => nickname).sort())
+    expect((await rowsOf('loops')).find(({ tag }) => tag === 'K3')).toMatchObject({
+      pitch: '3/8"',
+      gauge_mm: '1.5',
+      drive_links: '72',
+      verdict: 'Regrind',
+      fit_for_use: 'yes',
+    })
+    expect((await rowsOf('saws')).map(({ nickname }) => nickname).sort()).toEqual(
+      saws.map(({ nickname }) => nickname).sort(),
+    )
     expect(await rowsOf('people')).toHaveLength(people.length)
     expect((await rowsOf('log')).length).toBeGreaterThan(500)
     expect((await harness.request<ProblemDetails>('/api/tables/secrets.csv')).body.code).toBe('no-such-route')
@@ -124,7 +154,10 @@ describe('tables', () => {
   test('a note is text, whatever it begins with', async () => {
     await harness.reset()
     const notes = ['=1+1', '+cmd', '-2', '@sum', 'two\nlines, "quoted"']
-    await harness.write(registered('noted-in-csv-1', 'NOTED'), ...notes.map((note) => ({ ...ran('noted-in-csv-1'), note })))
+    await harness.write(
+      registered('noted-in-csv-1', 'NOTED'),
+      ...notes.map((note) => ({ ...ran('noted-in-csv-1'), note })),
+    )
     const written = (await rowsOf('log')).filter(({ kind }) => kind === 'ran').map(({ note }) => note)
     expect(written).toEqual(["'=1+1", "'+cmd", "'-2", "'@sum", 'two\nlines, "quoted"'])
   })
@@ -132,8 +165,10 @@ describe('tables', () => {
 
 describe('a spreadsheet', () => {
   const at = '2026-03-20T11:00:00.000Z'
-  const loopsOf = (count: number, more: object = {}) => Array.from({ length: count }, (_, i) => ({ ...registered(`imported-loop-${i}`, `I${i}`), happenedAt: at, ...more }))
-  const bring = (entries: readonly unknown[], saws: readonly unknown[] = []) => harness.post<ProblemDetails & { loops: number }>('/api/import', { saws, entries })
+  const loopsOf = (count: number, more: object = {}) =>
+    Array.from({ length: count }, (_, i) => ({ ...registered(`imported-loop-${i}`, `I${i}`), happenedAt: at, ...more }))
+  const bring = (entries: readonly unknown[], saws: readonly unknown[] = []) =>
+    harness.post<ProblemDetails & { loops: number }>('/api/import', { saws, entries })
 
   test('comes in all at once, saws and loops on them', async () => {
     await harness.reset()
@@ -152,9 +187,13 @@ describe('a spreadsheet', () => {
     await harness.write(registered('here-before-1', 'I3'), fitted('here-before-1'))
     const refused = async (entries: readonly unknown[]) => (await bring(entries)).body.code
     expect(await refused(loopsOf(5))).toBe('tag-taken')
-    expect(await refused([...loopsOf(3), { ...measured('imported-loop-1', 90_000), happenedAt: at }])).toBe('not-admitted')
+    expect(await refused([...loopsOf(3), { ...measured('imported-loop-1', 90_000), happenedAt: at }])).toBe(
+      'not-admitted',
+    )
     expect(await refused([...loopsOf(3), { ...fitted('imported-loop-1'), happenedAt: at }])).toBe('saw-occupied')
-    expect(await refused([...loopsOf(3), { ...fitted('imported-loop-1', 'no-such-saw-1'), happenedAt: at }])).toBe('no-such-saw')
+    expect(await refused([...loopsOf(3), { ...fitted('imported-loop-1', 'no-such-saw-1'), happenedAt: at }])).toBe(
+      'no-such-saw',
+    )
     expect(await refused([...loopsOf(3), { ...ran('never-registered'), happenedAt: at }])).toBe('not-admitted')
     expect(await refused([{ kind: 'danced' }])).toBe('invalid')
     expect(await refused([])).toBe('invalid')

@@ -28,7 +28,12 @@ export const peopleRoutes = ({ db }: RouteParts): Route[] => [
     path: '/accounts/:personId',
     access: 'lead',
     handle: async (request, response, session) => {
-      await changeAccount(db, session, String(request.params.personId), readBody<AccountChange>(accountSchema, request.body))
+      await changeAccount(
+        db,
+        session,
+        String(request.params.personId),
+        readBody<AccountChange>(accountSchema, request.body),
+      )
       response.status(204).end()
     },
   },

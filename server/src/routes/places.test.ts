@@ -15,11 +15,30 @@ afterAll(() => harness.close())
 let made = 0
 const entry = (loopId: string, body: object): NewEntry => {
   made += 1
-  return { id: `place-entry-${String(made).padStart(6, '0')}`, loopId, happenedAt: `2026-03-11T09:00:00.${String(made % 1000).padStart(3, '0')}Z`, personId: null, ...body } as unknown as NewEntry
+  return {
+    id: `place-entry-${String(made).padStart(6, '0')}`,
+    loopId,
+    happenedAt: `2026-03-11T09:00:00.${String(made % 1000).padStart(3, '0')}Z`,
+    personId: null,
+    ...body,
+  } as unknown as NewEntry
 }
 const sawEntry = <K extends SawEntryKind>(kind: K, body: SawEntryBodies[K], as: As = 'lead') => {
   made += 1
-  return harness.post('/api/saw-entries', { entry: { id: `saw-entry-${String(made).padStart(6, '0')}`, sawId: SAW, happenedAt: '2026-03-11T09:00:00.000Z', personId: null, kind, ...body } }, as)
+  return harness.post(
+    '/api/saw-entries',
+    {
+      entry: {
+        id: `saw-entry-${String(made).padStart(6, '0')}`,
+        sawId: SAW,
+        happenedAt: '2026-03-11T09:00:00.000Z',
+        personId: null,
+        kind,
+        ...body,
+      },
+    },
+    as,
+  )
 }
 
 test('whatever several people move at once, the shed adds up', async () => {
@@ -27,12 +46,21 @@ test('whatever several people move at once, the shed adds up', async () => {
   for (const loopId of loops) await harness.write(registered(loopId))
   const move = fc.tuple(
     fc.constantFrom(...loops),
-    fc.constantFrom<object>({ kind: 'fitted', sawId: SAW }, { kind: 'fitted', sawId: SECOND_SAW }, { kind: 'takenOff', to: 'dullBox' }, { kind: 'moved', to: 'truck' }, { kind: 'sentOut', shop: 'Quay works' }, { kind: 'cameBack', to: 'sharpRack' }),
+    fc.constantFrom<object>(
+      { kind: 'fitted', sawId: SAW },
+      { kind: 'fitted', sawId: SECOND_SAW },
+      { kind: 'takenOff', to: 'dullBox' },
+      { kind: 'moved', to: 'truck' },
+      { kind: 'sentOut', shop: 'Quay works' },
+      { kind: 'cameBack', to: 'sharpRack' },
+    ),
     fc.constantFrom<As>('lead', 'sawyer'),
   )
   await fc.assert(
     fc.asyncProperty(fc.array(move, { minLength: 4, maxLength: 12 }), async (moves) => {
-      const answers = await Promise.all(moves.map(([loopId, body, as]) => harness.post('/api/entries', { entries: [entry(loopId, body)] }, as)))
+      const answers = await Promise.all(
+        moves.map(([loopId, body, as]) => harness.post('/api/entries', { entries: [entry(loopId, body)] }, as)),
+      )
       for (const { status } of answers) expect([201, 409, 422]).toContain(status)
       const cards = (await harness.shed()).loops.filter(({ loopId }) => loops.includes(loopId))
       expect(cards).toHaveLength(loops.length)
@@ -52,21 +80,30 @@ test('the database itself keeps a loop from two places and a saw from two loops'
   await expect(spoil(sql`update snapshots set place = 'saw' where loop_id = 'constrained-1'`)).rejects.toThrow()
   await expect(spoil(sql`update snapshots set saw_id = ${SAW} where loop_id = 'constrained-1'`)).rejects.toThrow()
   await expect(spoil(sql`update snapshots set place = 'cupboard' where loop_id = 'constrained-1'`)).rejects.toThrow()
-  await expect(spoil(sql`insert into snapshots select * from snapshots where loop_id = 'constrained-1'`)).rejects.toThrow()
+  await expect(
+    spoil(sql`insert into snapshots select * from snapshots where loop_id = 'constrained-1'`),
+  ).rejects.toThrow()
   await harness.write(registered('constrained-2'))
   const occupied = (await harness.shed()).loops.find(({ sawId }) => sawId === SAW)
   if (occupied === undefined) expect((await harness.write(fitted('constrained-2'))).status).toBe(201)
-  await expect(spoil(sql`update snapshots set place = 'saw', saw_id = ${SAW} where loop_id = 'constrained-1'`)).rejects.toThrow()
+  await expect(
+    spoil(sql`update snapshots set place = 'saw', saw_id = ${SAW} where loop_id = 'constrained-1'`),
+  ).rejects.toThrow()
 })
 
 test('an unfit loop goes on no saw, whatever a program sends', async () => {
   await harness.reset()
   const loopId = 'cracked-loop-1'
-  await harness.write(registered(loopId), entry(loopId, { kind: 'inspected', readings: [], parts: [{ kind: 'strapCracked', nearCutter: 3 }] }))
+  await harness.write(
+    registered(loopId),
+    entry(loopId, { kind: 'inspected', readings: [], parts: [{ kind: 'strapCracked', nearCutter: 3 }] }),
+  )
   const { status, body } = await harness.write(fitted(loopId))
   expect({ status, code: body.code }).toEqual({ status: 409, code: 'does-not-fit' })
   expect(body.detail).toContain('it is not fit for use as it is')
-  expect((await harness.write(entry(loopId, { kind: 'fitted', sawId: SAW, overruled: 'I know better' }))).body.code).toBe('does-not-fit')
+  expect(
+    (await harness.write(entry(loopId, { kind: 'fitted', sawId: SAW, overruled: 'I know better' }))).body.code,
+  ).toBe('does-not-fit')
 })
 
 test('striking an entry out puts no loop back on a saw that it must not be on', async () => {
@@ -90,7 +127,9 @@ test('a drawback can be overruled with a reason, which is logged', async () => {
   expect((await sawEntry('barChecked', { grooveWidthUm: 1760 })).status).toBe(201)
   const plain = await harness.write(fitted(loopId))
   expect({ status: plain.status, code: plain.body.code }).toEqual({ status: 409, code: 'overrule-needed' })
-  expect((await harness.write(entry(loopId, { kind: 'fitted', sawId: SAW, overruled: 'One stump, then a new bar' }))).status).toBe(201)
+  expect(
+    (await harness.write(entry(loopId, { kind: 'fitted', sawId: SAW, overruled: 'One stump, then a new bar' }))).status,
+  ).toBe(201)
   expect((await harness.log(loopId)).at(-1)).toMatchObject({ overruled: 'One stump, then a new bar' })
 })
 
@@ -101,7 +140,10 @@ test('another bar changes what fits, and is a lead’s to write', async () => {
   expect((await sawEntry('barFlipped', {}, 'sawyer')).status).toBe(201)
   expect((await sawEntry('barFitted', bar)).status).toBe(201)
   expect((await sawEntry('sprocketRenewed', { pitchClass: 'p325' })).status).toBe(201)
-  await harness.write(registered('old-kind-loop'), registered('new-kind-loop', 'NEWKIND', { ...SPEC, pitchClass: 'p325', gaugeUm: 1300, driveLinks: 64 }))
+  await harness.write(
+    registered('old-kind-loop'),
+    registered('new-kind-loop', 'NEWKIND', { ...SPEC, pitchClass: 'p325', gaugeUm: 1300, driveLinks: 64 }),
+  )
   expect((await harness.write(fitted('old-kind-loop'))).body.code).toBe('does-not-fit')
   expect((await harness.write(fitted('new-kind-loop'))).status).toBe(201)
   const { state, entries } = (await harness.request<SawAnswer>(`/api/saws/${SAW}`)).body

@@ -15,7 +15,13 @@ afterAll(() => harness.close())
 const here = (): string => harness.address('')
 const PASSWORD = 'salt wind and thorn'
 /** Gives our sawyer a password, by the lead. */
-const letIn = (more: object = {}) => harness.send<ProblemDetails | null>('PUT', `/api/accounts/${SAWYER}`, { login: 'bram', password: PASSWORD, role: 'sawyer', ...more })
+const letIn = (more: object = {}) =>
+  harness.send<ProblemDetails | null>('PUT', `/api/accounts/${SAWYER}`, {
+    login: 'bram',
+    password: PASSWORD,
+    role: 'sawyer',
+    ...more,
+  })
 const signIn = (password = PASSWORD, login = 'bram') => Client.enter(here(), '/api/session', { login, password })
 const json = async <T>(response: Promise<Response>): Promise<T> => (await (await response).json()) as T
 
@@ -24,17 +30,24 @@ describe('the first run', () => {
     await clearAll(harness.connected.db)
     await createCrew(harness.connected.db, CREW, 'Our crew')
     expect((await harness.request<SessionAnswer>('/api/session', {}, 'nobody')).body).toEqual({ state: 'setUp' })
-    await expect(Client.enter(here(), '/api/setup', { ...SET_UP, password: 'short' })).rejects.toThrow('422: A password has at least 10 characters')
+    await expect(Client.enter(here(), '/api/setup', { ...SET_UP, password: 'short' })).rejects.toThrow(
+      '422: A password has at least 10 characters',
+    )
     const lead = await Client.enter(here(), '/api/setup', SET_UP)
     expect(lead.me).toMatchObject({ state: 'signedIn', role: 'lead', name: 'Ottoline Vane', shared: false })
     await expect(Client.enter(here(), '/api/setup', { ...SET_UP, login: 'second' })).rejects.toThrow('409')
-    expect((await harness.request<SessionAnswer>('/api/session', {}, 'nobody')).body).toEqual({ state: 'signedOut', demo: [] })
+    expect((await harness.request<SessionAnswer>('/api/session', {}, 'nobody')).body).toEqual({
+      state: 'signedOut',
+      demo: [],
+    })
   })
 
   test('of two who set up at once, one does', async () => {
     await clearAll(harness.connected.db)
     await createCrew(harness.connected.db, CREW, 'Our crew')
-    const both = await Promise.allSettled(['one', 'two'].map((login) => Client.enter(here(), '/api/setup', { ...SET_UP, login })))
+    const both = await Promise.allSettled(
+      ['one', 'two'].map((login) => Client.enter(here(), '/api/setup', { ...SET_UP, login })),
+    )
     expect(both.map(({ status }) => status).sort()).toEqual(['fulfilled', 'rejected'])
   })
 })
@@ -42,7 +55,11 @@ describe('the first run', () => {
 describe('signing in', () => {
   test('the cookie is for this site alone and out of reach of scripts', async () => {
     await letIn()
-    const response = await fetch(`${here()}/api/session`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ login: ' BRAM ', password: PASSWORD }) })
+    const response = await fetch(`${here()}/api/session`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ login: ' BRAM ', password: PASSWORD }),
+    })
     expect(response.status).toBe(201)
     const cookie = response.headers.get('set-cookie') ?? ''
     for (const part of ['HttpOnly', 'SameSite=Strict', 'Path=/']) expect(cookie).toContain(part)
@@ -66,7 +83,9 @@ describe('signing in', () => {
   test('ten guesses at once are no more than five, and somebody else is not shut out', async () => {
     await letIn()
     const guesses = await Promise.allSettled(Array.from({ length: 10 }, (_, i) => signIn(`guess number ${i}`)))
-    const said = guesses.map((guess) => (guess.status === 'rejected' ? String((guess.reason as Error).message).slice(0, 3) : 'in'))
+    const said = guesses.map((guess) =>
+      guess.status === 'rejected' ? String((guess.reason as Error).message).slice(0, 3) : 'in',
+    )
     expect(said.filter((code) => code === '401')).toHaveLength(5)
     expect(said.filter((code) => code === '429')).toHaveLength(5)
     await expect(signIn()).rejects.toThrow('429')
@@ -115,8 +134,14 @@ describe('sessions', () => {
   test('a new password ends the other sessions', async () => {
     await letIn()
     const [phone, bench] = [await signIn(), await signIn()]
-    expect((await phone.fetch('/api/password', { method: 'PUT', body: { current: 'wrong', next: 'another long one' } })).status).toBe(401)
-    expect((await phone.fetch('/api/password', { method: 'PUT', body: { current: PASSWORD, next: 'another long one' } })).status).toBe(204)
+    expect(
+      (await phone.fetch('/api/password', { method: 'PUT', body: { current: 'wrong', next: 'another long one' } }))
+        .status,
+    ).toBe(401)
+    expect(
+      (await phone.fetch('/api/password', { method: 'PUT', body: { current: PASSWORD, next: 'another long one' } }))
+        .status,
+    ).toBe(204)
     expect((await bench.fetch('/api/shed')).status).toBe(401)
     expect((await phone.fetch('/api/shed')).status).toBe(200)
     await expect(signIn()).rejects.toThrow('401')
@@ -139,10 +164,16 @@ describe('a shared bench device', () => {
     await bram.fetch('/api/pin', { method: 'PUT', body: { pin: '4711' } })
     const lead = await signIn(SET_UP.password, 'ottoline')
     await lead.fetch('/api/pin', { method: 'PUT', body: { pin: '90210' } })
-    await expect(Client.enter(here(), '/api/session/switch', { personId: SAWYER, pin: '4711' }, lead)).rejects.toThrow('403')
-    const shared = await json<SessionAnswer>(lead.fetch('/api/session/shared', { method: 'PUT', body: { shared: true } }))
+    await expect(Client.enter(here(), '/api/session/switch', { personId: SAWYER, pin: '4711' }, lead)).rejects.toThrow(
+      '403',
+    )
+    const shared = await json<SessionAnswer>(
+      lead.fetch('/api/session/shared', { method: 'PUT', body: { shared: true } }),
+    )
     expect(shared).toMatchObject({ switchable: [{ name: 'Bram Quill' }, { name: 'Ottoline Vane' }] })
-    await expect(Client.enter(here(), '/api/session/switch', { personId: SAWYER, pin: '4712' }, lead)).rejects.toThrow('401: That is not the PIN.')
+    await expect(Client.enter(here(), '/api/session/switch', { personId: SAWYER, pin: '4712' }, lead)).rejects.toThrow(
+      '401: That is not the PIN.',
+    )
     const now = await Client.enter(here(), '/api/session/switch', { personId: SAWYER, pin: '4711' }, lead)
     expect(now.me).toMatchObject({ personId: SAWYER, role: 'sawyer', byPin: true, shared: true })
     expect((await lead.fetch('/api/shed')).status).toBe(401)
@@ -159,7 +190,9 @@ describe('a shared bench device', () => {
     await lead.fetch('/api/session/shared', { method: 'PUT', body: { shared: true } })
     const guesses: string[] = []
     for (let pin = 1000; pin < 1007; pin += 1) {
-      await Client.enter(here(), '/api/session/switch', { personId: SAWYER, pin: String(pin) }, lead).catch((error: unknown) => guesses.push((error as Error).message.slice(0, 3)))
+      await Client.enter(here(), '/api/session/switch', { personId: SAWYER, pin: String(pin) }, lead).catch(
+        (error: unknown) => guesses.push((error as Error).message.slice(0, 3)),
+      )
     }
     expect(guesses).toEqual(['401', '401', '401', '401', '401', '429', '429'])
   })
@@ -169,16 +202,29 @@ describe('what a lead does for others', () => {
   test('lets people in, changes roles, shuts them out, and never the last lead', async () => {
     await letIn({ role: 'lead' })
     const accounts = (await harness.request<{ accounts: AccountAnswer[] }>('/api/accounts')).body.accounts
-    expect(accounts).toMatchObject([{ name: 'Bram Quill', role: 'lead', login: 'bram' }, { name: 'Ottoline Vane', role: 'lead' }])
+    expect(accounts).toMatchObject([
+      { name: 'Bram Quill', role: 'lead', login: 'bram' },
+      { name: 'Ottoline Vane', role: 'lead' },
+    ])
     await letIn({ role: 'sawyer' })
-    expect((await harness.send('PUT', `/api/accounts/${PERSON}`, { login: 'ottoline', role: 'sawyer' })).body.code).toBe('last-lead')
+    expect(
+      (await harness.send('PUT', `/api/accounts/${PERSON}`, { login: 'ottoline', role: 'sawyer' })).body.code,
+    ).toBe('last-lead')
     expect((await harness.send('DELETE', `/api/accounts/${PERSON}`, {})).body.code).toBe('last-lead')
     expect((await letIn({ login: 'hesper' })).body?.code).toBe('name-taken')
     const bram = await signIn()
     expect((await harness.send('DELETE', `/api/accounts/${SAWYER}`, {})).status).toBe(204)
     expect((await bram.fetch('/api/shed')).status).toBe(401)
     expect((await harness.shed()).people.map(({ name }) => name)).toContain('Bram Quill')
-    expect((await harness.send('PUT', '/api/accounts/nobody-here-1', { login: 'nobody', password: PASSWORD, role: 'sawyer' })).body.code).toBe('no-such-person')
+    expect(
+      (
+        await harness.send('PUT', '/api/accounts/nobody-here-1', {
+          login: 'nobody',
+          password: PASSWORD,
+          role: 'sawyer',
+        })
+      ).body.code,
+    ).toBe('no-such-person')
   })
 })
 
@@ -199,14 +245,30 @@ test('specs, tags, retiring and money are a lead’s to write, and to strike out
     { ...base, id: 'lead-entry-2', kind: 'retagged', tag: '222Y' },
   ]
   const away = { ...base, id: 'lead-entry-3', kind: 'sentOut', shop: 'Quay works' }
-  const back = { ...base, id: 'lead-entry-4', happenedAt: '2026-03-11T09:00:00.000Z', kind: 'cameBack', to: 'bench', costMinor: 1450 }
+  const back = {
+    ...base,
+    id: 'lead-entry-4',
+    happenedAt: '2026-03-11T09:00:00.000Z',
+    kind: 'cameBack',
+    to: 'bench',
+    costMinor: 1450,
+  }
   for (const entry of [...leads, registered('leads-only-2')]) {
     expect((await harness.post('/api/entries', { entries: [entry] }, 'sawyer')).body.code).toBe('lead-only')
   }
   expect((await harness.post('/api/entries', { entries: [away] }, 'sawyer')).status).toBe(201)
   expect((await harness.post('/api/entries', { entries: [back] }, 'sawyer')).body.code).toBe('lead-only')
   expect((await harness.post('/api/entries', { entries: [...leads, back] })).status).toBe(201)
-  const strike = { ...base, id: 'strike-entry-1', happenedAt: '2026-03-12T09:00:00.000Z', kind: 'corrected', strikes: 'lead-entry-1' }
+  const strike = {
+    ...base,
+    id: 'strike-entry-1',
+    happenedAt: '2026-03-12T09:00:00.000Z',
+    kind: 'corrected',
+    strikes: 'lead-entry-1',
+  }
   expect((await harness.post('/api/entries', { entries: [strike] }, 'sawyer')).body.code).toBe('lead-only')
-  expect((await harness.shed()).loops.find(({ loopId }) => loopId === 'leads-only-1')).toMatchObject({ tag: '222Y', place: { at: 'bench' } })
+  expect((await harness.shed()).loops.find(({ loopId }) => loopId === 'leads-only-1')).toMatchObject({
+    tag: '222Y',
+    place: { at: 'bench' },
+  })
 })

@@ -1,9 +1,33 @@
-import { passwordSchema, pinSchema, setUpSchema, sharedSchema, signInSchema, switchSchema, type PasswordChange, type PinChange, type SessionAnswer, type SetUp, type SharedChange, type SignIn, type Switch } from '@undercliff/contract'
+import {
+  passwordSchema,
+  pinSchema,
+  setUpSchema,
+  sharedSchema,
+  signInSchema,
+  switchSchema,
+  type PasswordChange,
+  type PinChange,
+  type SessionAnswer,
+  type SetUp,
+  type SharedChange,
+  type SignIn,
+  type Switch,
+} from '@undercliff/contract'
 import { DEMO_SIGN_INS } from '@undercliff/demo'
 import type { Request } from 'express'
 import { setSessionCookie, type Route } from '../http/access'
 import { changePassword, changePin, checkPin, checkSignIn, hasAccounts, isDemo, setUp } from '../store/accounts'
-import { describeSession, deviceOf, endSession, findSession, listSessions, markShared, openSession, revokeSession, type Opening } from '../store/sessions'
+import {
+  describeSession,
+  deviceOf,
+  endSession,
+  findSession,
+  listSessions,
+  markShared,
+  openSession,
+  revokeSession,
+  type Opening,
+} from '../store/sessions'
 import { readBody } from './body'
 import type { RouteParts } from './parts'
 
@@ -12,7 +36,12 @@ const addressOf = (request: Request): string => request.ip ?? 'unknown'
 /** Signing in and out, and what a person may do about their own sign-in. */
 export function sessionRoutes({ db, clock, tries }: RouteParts): Route[] {
   /** Opens a session, ends the one before it on this device and tells the page. */
-  const enter = async (request: Parameters<Route['handle']>[0], response: Parameters<Route['handle']>[1], opening: Omit<Opening, 'device'>, before: string | null): Promise<void> => {
+  const enter = async (
+    request: Parameters<Route['handle']>[0],
+    response: Parameters<Route['handle']>[1],
+    opening: Omit<Opening, 'device'>,
+    before: string | null,
+  ): Promise<void> => {
     if (before !== null) await endSession(db, before)
     const token = await openSession(db, { ...opening, device: deviceOf(request.headers['user-agent']) }, clock())
     setSessionCookie(request, response, token)
@@ -42,7 +71,12 @@ export function sessionRoutes({ db, clock, tries }: RouteParts): Route[] {
       path: '/setup',
       access: 'open',
       handle: async (request, response, session) => {
-        await enter(request, response, await setUp(db, readBody<SetUp>(setUpSchema, request.body)), session?.token ?? null)
+        await enter(
+          request,
+          response,
+          await setUp(db, readBody<SetUp>(setUpSchema, request.body)),
+          session?.token ?? null,
+        )
       },
     },
     {
@@ -63,7 +97,12 @@ export function sessionRoutes({ db, clock, tries }: RouteParts): Route[] {
       handle: async (request, response, session) => {
         const wanted = readBody<Switch>(switchSchema, request.body)
         await checkPin(db, tries, session, wanted, addressOf(request))
-        await enter(request, response, { crewId: session.crewId, personId: wanted.personId, shared: true, byPin: true }, session.token)
+        await enter(
+          request,
+          response,
+          { crewId: session.crewId, personId: wanted.personId, shared: true, byPin: true },
+          session.token,
+        )
       },
     },
     {

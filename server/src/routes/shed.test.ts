@@ -32,14 +32,21 @@ test('saws and people are added once, by name', async () => {
 })
 
 test('a crew reads lengths as it likes, and nothing else changes', async () => {
-  const put = (body: unknown) => harness.request<{ code?: string }>('/api/crew', { method: 'PUT', headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) })
+  const put = (body: unknown) =>
+    harness.request<{ code?: string }>('/api/crew', {
+      method: 'PUT',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify(body),
+    })
   expect((await put({ name: 'Heron Isle crew', lengths: 'furlong' })).body.code).toBe('invalid')
   expect((await put({ name: 'Heron Isle crew', lengths: 'both' })).status).toBe(200)
   expect((await harness.shed()).crew).toMatchObject({ name: 'Heron Isle crew', lengths: 'both', rules: { version: 1 } })
 })
 
 test('pages of other sites are refused, and the headers are strict', async () => {
-  const foreign = await harness.request<{ code: string }>('/api/shed', { headers: { origin: 'http://elsewhere.example' } })
+  const foreign = await harness.request<{ code: string }>('/api/shed', {
+    headers: { origin: 'http://elsewhere.example' },
+  })
   expect(foreign).toMatchObject({ status: 403, body: { code: 'foreign-origin' } })
   const { headers } = await harness.request('/api/shed')
   const policy = headers.get('content-security-policy') ?? ''
@@ -65,8 +72,13 @@ test('a house rule is followed by every loop, under a version of its own', async
   const { rules } = (await harness.shed()).crew
   expect((await harness.send('PUT', '/api/rules', { ...rules, fileSchool: 'largerThenSmaller' })).status).toBe(200)
   expect(await fileOf()).toBe(5500)
-  expect((await harness.shed()).crew.rules).toMatchObject({ version: rules.version + 1, fileSchool: 'largerThenSmaller' })
-  expect((await harness.send('PUT', '/api/rules', { ...rules, fileSchool: 'whatever' })).body.problems?.[0]?.field).toBe('fileSchool')
+  expect((await harness.shed()).crew.rules).toMatchObject({
+    version: rules.version + 1,
+    fileSchool: 'largerThenSmaller',
+  })
+  expect(
+    (await harness.send('PUT', '/api/rules', { ...rules, fileSchool: 'whatever' })).body.problems?.[0]?.field,
+  ).toBe('fileSchool')
   expect((await harness.send('PUT', '/api/rules', { ...rules, chiselAngleDeg: 80 })).status).toBe(422)
   expect((await verifySnapshots(harness.connected.db)).disagreements).toEqual([])
 })
@@ -78,7 +90,16 @@ test('the crew keeps profiles of its own', async () => {
   expect((await harness.post('/api/profiles', profile)).status).toBe(201)
   expect((await harness.post('/api/profiles', profile)).status).toBe(201)
   expect((await harness.post('/api/profiles', { ...profile, id: 'own-profile-2' })).body.code).toBe('name-taken')
-  expect((await harness.post('/api/profiles', { ...profile, id: 'own-profile-3', name: 'Odd', values: { ...values, markLengthUm: 99_999 } })).body.code).toBe('invalid')
+  expect(
+    (
+      await harness.post('/api/profiles', {
+        ...profile,
+        id: 'own-profile-3',
+        name: 'Odd',
+        values: { ...values, markLengthUm: 99_999 },
+      })
+    ).body.code,
+  ).toBe('invalid')
   expect((await harness.shed()).profiles).toEqual([profile])
   expect((await harness.send('DELETE', '/api/profiles/own-profile-1', {})).status).toBe(204)
   expect((await harness.send('DELETE', '/api/profiles/own-profile-1', {})).body.code).toBe('no-such-profile')

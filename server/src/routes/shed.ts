@@ -1,4 +1,11 @@
-import { crewChangeSchema, newProfileSchema, newSawSchema, rulesSchema, type CrewChange, type NewSaw } from '@undercliff/contract'
+import {
+  crewChangeSchema,
+  newProfileSchema,
+  newSawSchema,
+  rulesSchema,
+  type CrewChange,
+  type NewSaw,
+} from '@undercliff/contract'
 import { rulesConflicts, withDefaults, type CrewProfile, type HouseRules } from '@undercliff/core'
 import { createHash } from 'node:crypto'
 import type { Route } from '../http/access'

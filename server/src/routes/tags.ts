@@ -17,7 +17,8 @@ export const tagsRoutes = ({ db }: RouteParts): Route[] => [
       const { loops, crew } = await readShed(db, crewId)
       const byId = new Map(loops.map((loop) => [loop.loopId, loop]))
       const wanted = loopIds.map((id) => byId.get(id)).filter((loop) => loop !== undefined)
-      if (wanted.length < loopIds.length) throw new Refusal('nothing-to-print', 'Some of these loops are not in the shed.')
+      if (wanted.length < loopIds.length)
+        throw new Refusal('nothing-to-print', 'Some of these loops are not in the shed.')
       const pdf = await printTags(wanted, { sheet, skip, crewName: crew.name })
       response.attachment('undercliff-tags.pdf').type('application/pdf').send(pdf)
     },

@@ -9,9 +9,14 @@ const EXAMPLE = `${ROOT}docs/examples/struck-run.loop.json`
 /** Runs the command as a script would. */
 const decide = (args: readonly string[], input?: string): Promise<{ code: number; out: string; err: string }> =>
   new Promise((resolve) => {
-    const child = execFile('npm', ['run', '--silent', 'decide', '--', ...args], { cwd: ROOT, maxBuffer: 1e8 }, (error, out, err) => {
-      resolve({ code: typeof error?.code === 'number' ? error.code : 0, out, err })
-    })
+    const child = execFile(
+      'npm',
+      ['run', '--silent', 'decide', '--', ...args],
+      { cwd: ROOT, maxBuffer: 1e8 },
+      (error, out, err) => {
+        resolve({ code: typeof error?.code === 'number' ? error.code : 0, out, err })
+      },
+    )
     child.stdin?.end(input ?? '')
   })
 
@@ -19,7 +24,11 @@ test('a file by name or from standard input comes to the same decision', async (
   const named = await decide([EXAMPLE])
   const piped = await decide([], readFileSync(EXAMPLE, 'utf8'))
   expect(named.code).toBe(0)
-  expect(JSON.parse(named.out)).toMatchObject({ format: 'undercliff-decision', tag: 'E1', verdict: { action: 'regrind' } })
+  expect(JSON.parse(named.out)).toMatchObject({
+    format: 'undercliff-decision',
+    tag: 'E1',
+    verdict: { action: 'regrind' },
+  })
   expect(piped.out).toBe(named.out)
 })
 

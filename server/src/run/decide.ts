@@ -12,7 +12,8 @@ function refuse(problem: ProblemDetails): void {
 }
 
 /** Reads the file that is named, or what comes in when none is, or `-`. */
-const readText = (path: string | undefined): Promise<string> => (path === undefined || path === '-' ? text(process.stdin) : readFile(path, 'utf8'))
+const readText = (path: string | undefined): Promise<string> =>
+  path === undefined || path === '-' ? text(process.stdin) : readFile(path, 'utf8')
 
 const [path] = process.argv.slice(2)
 try {
@@ -21,6 +22,7 @@ try {
   else refuse(decided.problem)
 } catch (error) {
   if (error instanceof SyntaxError) refuse(problemDetails('malformed-json', error.message))
-  else if (error instanceof Error && 'code' in error) refuse(problemDetails('bad-request', `${path ?? 'standard input'} cannot be read: ${error.message}`))
+  else if (error instanceof Error && 'code' in error)
+    refuse(problemDetails('bad-request', `${path ?? 'standard input'} cannot be read: ${error.message}`))
   else throw error
 }

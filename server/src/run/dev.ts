@@ -20,13 +20,18 @@ async function main(): Promise<void> {
   await vite.listen()
   say(`Undercliff for developers is at http://127.0.0.1:${options.port}`)
   const stop = (): void => {
-    vite.close().then(running.stop).finally(() => process.exit(0))
+    vite
+      .close()
+      .then(running.stop)
+      .finally(() => process.exit(0))
   }
   process.once('SIGINT', stop)
   process.once('SIGTERM', stop)
 }
 
 main().catch((error: unknown) => {
-  process.stderr.write(error instanceof StartProblem ? `${error.message}\n` : `${String((error as Error).stack ?? error)}\n`)
+  process.stderr.write(
+    error instanceof StartProblem ? `${error.message}\n` : `${String((error as Error).stack ?? error)}\n`,
+  )
   process.exit(1)
 })

@@ -68,10 +68,26 @@ describe('what is not right is named, and nothing is guessed', () => {
     ['a house rule that is not known', { ...good, rules: { colour: 'red' } }, ['rules']],
     ['rules that cannot hold', { ...good, rules: { touchUpTanks: 9 } }, ['rules.touchUpTanks', 'rules.benchTanks']],
     ['an entry of no kind', { ...good, log: [...good.log, { happenedAt: good.now, kind: 'danced' }] }, ['log[4].kind']],
-    ['a cutter it does not have', { ...good, log: [{ happenedAt: good.now, kind: 'measured', readings: [{ cutter: 99, lengthUm: 7000 }] }] }, ['log[0].readings[0].cutter']],
-    ['a length that cannot be', { ...good, log: [{ happenedAt: good.now, kind: 'measured', readings: [{ cutter: 9, lengthUm: 70_000 }] }] }, ['log[0].readings[0].lengthUm']],
-    ['a second registration', { ...good, log: [{ happenedAt: good.now, kind: 'registered', tag: 'X', spec: good.spec }] }, ['log[0].kind']],
-    ['later than now', { ...good, log: [{ happenedAt: '2027-01-01T00:00:00.000Z', kind: 'ran', tanks: 1, conditions: 'clean' }] }, ['log[0].happenedAt']],
+    [
+      'a cutter it does not have',
+      { ...good, log: [{ happenedAt: good.now, kind: 'measured', readings: [{ cutter: 99, lengthUm: 7000 }] }] },
+      ['log[0].readings[0].cutter'],
+    ],
+    [
+      'a length that cannot be',
+      { ...good, log: [{ happenedAt: good.now, kind: 'measured', readings: [{ cutter: 9, lengthUm: 70_000 }] }] },
+      ['log[0].readings[0].lengthUm'],
+    ],
+    [
+      'a second registration',
+      { ...good, log: [{ happenedAt: good.now, kind: 'registered', tag: 'X', spec: good.spec }] },
+      ['log[0].kind'],
+    ],
+    [
+      'later than now',
+      { ...good, log: [{ happenedAt: '2027-01-01T00:00:00.000Z', kind: 'ran', tanks: 1, conditions: 'clean' }] },
+      ['log[0].happenedAt'],
+    ],
   ])('%s', (_name, value, fields) => {
     expect(problemsOf(value)).toEqual(fields)
   })

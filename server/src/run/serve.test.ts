@@ -23,7 +23,15 @@ const quiet = (): void => undefined
 
 describe('options', () => {
   test('what the help names is read', () => {
-    expect(readOptions(['--port', '5000', '--data', '/tmp/x', '--fresh', '--yes', '--empty'], {})).toMatchObject({ port: 5000, dataDir: '/tmp/x', fresh: true, yes: true, empty: true, host: '127.0.0.1', databaseUrl: null })
+    expect(readOptions(['--port', '5000', '--data', '/tmp/x', '--fresh', '--yes', '--empty'], {})).toMatchObject({
+      port: 5000,
+      dataDir: '/tmp/x',
+      fresh: true,
+      yes: true,
+      empty: true,
+      host: '127.0.0.1',
+      databaseUrl: null,
+    })
     for (const flag of ['--port', '--data', '--fresh', '--empty', '--help', '--yes']) expect(HELP).toContain(flag)
   })
 
@@ -42,7 +50,9 @@ describe('the lock', () => {
     expect(said).toEqual(['The last run did not end in good order; its lock is taken over.'])
     unlock()
     writeFileSync(join(dir, 'undercliff.lock'), JSON.stringify({ pid: process.ppid, address: 'http://127.0.0.1:3' }))
-    expect(() => lockFolder(dir, 'http://127.0.0.1:4', quiet)).toThrow(/running on this data folder already: http:\/\/127\.0\.0\.1:3/)
+    expect(() => lockFolder(dir, 'http://127.0.0.1:4', quiet)).toThrow(
+      /running on this data folder already: http:\/\/127\.0\.0\.1:3/,
+    )
   })
 })
 
@@ -77,7 +87,9 @@ describe('a running Undercliff', () => {
       }
       expect([...statuses].filter((status) => status !== 503)).toEqual([201])
       expect((await fetch(`${running.address}/healthz`)).status).toBe(200)
-      const { entries } = (await (await client.fetch('/api/loops/survives-it-1')).json()) as { entries: { id: string }[] }
+      const { entries } = (await (await client.fetch('/api/loops/survives-it-1')).json()) as {
+        entries: { id: string }[]
+      }
       const kept = new Set(entries.map(({ id }) => id))
       expect([...acknowledged, entry.id].filter((id) => !kept.has(id))).toEqual([])
       expect(kept.size).toBeLessThanOrEqual(storm.length + 2)
@@ -89,7 +101,10 @@ describe('a running Undercliff', () => {
   })
 
   test('refuses to listen beyond loopback before anybody can sign in', async () => {
-    const options = readOptions(['--empty', '--host', '0.0.0.0', '--data', folder(), '--port', String(await freePort())], {})
+    const options = readOptions(
+      ['--empty', '--host', '0.0.0.0', '--data', folder(), '--port', String(await freePort())],
+      {},
+    )
     await expect(serve(options, null, quiet)).rejects.toThrow('Nobody can sign in yet')
   })
 
@@ -97,10 +112,13 @@ describe('a running Undercliff', () => {
     const dataDir = folder()
     const options = { ...readOptions(['--port', String(await freePort()), '--data', dataDir, '--empty'], {}) }
     const first = await serve(options, null, quiet)
-    const guess = (address: string, password: string) => Client.enter(address, '/api/session', { login: SET_UP.login, password })
+    const guess = (address: string, password: string) =>
+      Client.enter(address, '/api/session', { login: SET_UP.login, password })
     try {
       await Client.enter(first.address, '/api/setup', SET_UP)
-      await expect(guess(first.address, 'four quiet ducks')).rejects.toThrow('401: The name or the password is not right.')
+      await expect(guess(first.address, 'four quiet ducks')).rejects.toThrow(
+        '401: The name or the password is not right.',
+      )
       await expect(guess(first.address, 'four quiet geese')).rejects.toThrow('401')
       await expect(guess(first.address, 'four quiet swans')).rejects.toThrow('401')
     } finally {
@@ -110,7 +128,9 @@ describe('a running Undercliff', () => {
     try {
       await expect(guess(second.address, 'four quiet crows')).rejects.toThrow('401')
       await expect(guess(second.address, 'four quiet owls')).rejects.toThrow('401')
-      await expect(guess(second.address, SET_UP.password)).rejects.toThrow(/429: Too many tries\. Try again in \d+ minutes\./)
+      await expect(guess(second.address, SET_UP.password)).rejects.toThrow(
+        /429: Too many tries\. Try again in \d+ minutes\./,
+      )
     } finally {
       await second.stop()
     }

@@ -123,7 +123,9 @@ export async function serve(
     connected = connect(privateDatabase?.url ?? options.databaseUrl ?? '')
     const crewId = await prepare(connected, options, say)
     if (!isLoopback(options.host) && !(await hasAccounts(connected.db))) {
-      throw new StartProblem('Nobody can sign in yet, so it listens on this machine only. Run ./start, set up the lead, then start it with --host again.')
+      throw new StartProblem(
+        'Nobody can sign in yet, so it listens on this machine only. Run ./start, set up the lead, then start it with --host again.',
+      )
     }
     const hostNames = hostNamesOf(options.host)
     const server = createServer(

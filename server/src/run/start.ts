@@ -33,6 +33,8 @@ async function main(): Promise<void> {
 }
 
 main().catch((error: unknown) => {
-  process.stderr.write(error instanceof StartProblem ? `${error.message}\n` : `${String((error as Error).stack ?? error)}\n`)
+  process.stderr.write(
+    error instanceof StartProblem ? `${error.message}\n` : `${String((error as Error).stack ?? error)}\n`,
+  )
   process.exit(1)
 })

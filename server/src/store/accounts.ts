@@ -30,7 +30,10 @@ function nameClash(error: unknown): never {
  *
  * @throws Refusal when somebody can
  */
-export async function setUp(db: Database, { crewName, name, login, password }: SetUp): Promise<Pick<Caller, 'crewId' | 'personId'>> {
+export async function setUp(
+  db: Database,
+  { crewName, name, login, password }: SetUp,
+): Promise<Pick<Caller, 'crewId' | 'personId'>> {
   const passwordHash = await hashSecret(password)
   return db.transaction(async (tx) => {
     const crewId = await installedCrew(tx)
@@ -40,10 +43,17 @@ export async function setUp(db: Database, { crewName, name, login, password }: S
     if (one !== undefined) throw new Refusal('set-up-already', 'Somebody has set it up. Sign in.')
     await tx.update(crews).set({ name: crewName }).where(eq(crews.id, crewId))
     // A crew from before people signed in may know the lead by name already.
-    const [known] = await tx.select({ id: people.id }).from(people).where(and(eq(people.crewId, crewId), eq(people.name, name)))
+    const [known] = await tx
+      .select({ id: people.id })
+      .from(people)
+      .where(and(eq(people.crewId, crewId), eq(people.name, name)))
     const personId = known?.id ?? nanoid()
     if (known === undefined) await tx.insert(people).values({ crewId, id: personId, name, role: 'lead' })
-    else await tx.update(people).set({ role: 'lead' }).where(and(eq(people.crewId, crewId), eq(people.id, personId)))
+    else
+      await tx
+        .update(people)
+        .set({ role: 'lead' })
+        .where(and(eq(people.crewId, crewId), eq(people.id, personId)))
     await tx.insert(accounts).values({ crewId, personId, login, passwordHash })
     return { crewId, personId }
   })
@@ -55,7 +65,12 @@ export async function setUp(db: Database, { crewName, name, login, password }: S
  * @param address where the try comes from, for the limit on tries
  * @throws Refusal when they belong to nobody, or after too many tries
  */
-export async function checkSignIn(db: Database, tries: Tries, { login, password }: SignIn, address: string): Promise<Pick<Caller, 'crewId' | 'personId'>> {
+export async function checkSignIn(
+  db: Database,
+  tries: Tries,
+  { login, password }: SignIn,
+  address: string,
+): Promise<Pick<Caller, 'crewId' | 'personId'>> {
   const wanted = login.trim().toLowerCase()
   await tries.count(wanted, address)
   const [account] = await db.select().from(accounts).where(eq(accounts.login, wanted))
@@ -71,11 +86,20 @@ export async function checkSignIn(db: Database, tries: Tries, { login, password 
  *
  * @throws Refusal when the device is not shared, the PIN is wrong, or after too many tries
  */
-export async function checkPin(db: Database, tries: Tries, session: Session, { personId, pin }: Switch, address: string): Promise<void> {
+export async function checkPin(
+  db: Database,
+  tries: Tries,
+  session: Session,
+  { personId, pin }: Switch,
+  address: string,
+): Promise<void> {
   if (!session.shared) throw new Refusal('not-shared', 'A lead has to mark this device as shared first.')
   const key = `pin:${session.crewId}:${personId}`
   await tries.count(key, address)
-  const [account] = await db.select().from(accounts).where(and(eq(accounts.crewId, session.crewId), eq(accounts.personId, personId)))
+  const [account] = await db
+    .select()
+    .from(accounts)
+    .where(and(eq(accounts.crewId, session.crewId), eq(accounts.personId, personId)))
   if (!(await isSecret(account?.pinHash ?? null, pin))) throw new Refusal('wrong-sign-in', 'That is not the PIN.')
   await tries.forgive(key, address)
 }
@@ -84,7 +108,13 @@ export async function checkPin(db: Database, tries: Tries, session: Session, { p
 export const listAccounts = async (db: Database, crewId: string): Promise<AccountAnswer[]> =>
   (
     await db
-      .select({ personId: people.id, name: people.name, login: accounts.login, role: people.role, pinHash: accounts.pinHash })
+      .select({
+        personId: people.id,
+        name: people.name,
+        login: accounts.login,
+        role: people.role,
+        pinHash: accounts.pinHash,
+      })
       .from(accounts)
       .innerJoin(people, and(eq(people.crewId, accounts.crewId), eq(people.id, accounts.personId)))
       .where(eq(accounts.crewId, crewId))
@@ -108,16 +138,30 @@ async function needAnotherLead(db: Pick<Database, 'select'>, crewId: string, per
  *
  * @throws Refusal when the person is not on the crew, the name is taken or no lead would be left
  */
-export async function changeAccount(db: Database, session: Session, personId: string, { login, password, role }: AccountChange): Promise<void> {
+export async function changeAccount(
+  db: Database,
+  session: Session,
+  personId: string,
+  { login, password, role }: AccountChange,
+): Promise<void> {
   const { crewId } = session
   const passwordHash = password === undefined ? null : await hashSecret(password)
   await db.transaction(async (tx) => {
     await lockCrew(tx, crewId)
-    const [person] = await tx.select().from(people).where(and(eq(people.crewId, crewId), eq(people.id, personId)))
+    const [person] = await tx
+      .select()
+      .from(people)
+      .where(and(eq(people.crewId, crewId), eq(people.id, personId)))
     if (person === undefined) throw new Refusal('no-such-person', 'Nobody on the crew has this id.')
-    const [before] = await tx.select().from(accounts).where(and(eq(accounts.crewId, crewId), eq(accounts.personId, personId)))
+    const [before] = await tx
+      .select()
+      .from(accounts)
+      .where(and(eq(accounts.crewId, crewId), eq(accounts.personId, personId)))
     if (person.role === 'lead' && role !== 'lead') await needAnotherLead(tx, crewId, personId)
-    await tx.update(people).set({ role }).where(and(eq(people.crewId, crewId), eq(people.id, personId)))
+    await tx
+      .update(people)
+      .set({ role })
+      .where(and(eq(people.crewId, crewId), eq(people.id, personId)))
     if (before === undefined) {
       const message = 'The first password is missing.'
       if (passwordHash === null) throw new Refusal('invalid', message, [{ field: 'password', message }])
@@ -130,7 +174,9 @@ export async function changeAccount(db: Database, session: Session, personId: st
       .where(and(eq(accounts.crewId, crewId), eq(accounts.personId, personId)))
       .catch(nameClash)
     if (passwordHash !== null) {
-      await tx.delete(sessions).where(and(eq(sessions.crewId, crewId), eq(sessions.personId, personId), ne(sessions.id, session.sessionId)))
+      await tx
+        .delete(sessions)
+        .where(and(eq(sessions.crewId, crewId), eq(sessions.personId, personId), ne(sessions.id, session.sessionId)))
     }
   })
 }
@@ -143,7 +189,10 @@ export async function changeAccount(db: Database, session: Session, personId: st
 export const removeAccount = (db: Database, crewId: string, personId: string): Promise<void> =>
   db.transaction(async (tx) => {
     await lockCrew(tx, crewId)
-    const [account] = await tx.select().from(accounts).where(and(eq(accounts.crewId, crewId), eq(accounts.personId, personId)))
+    const [account] = await tx
+      .select()
+      .from(accounts)
+      .where(and(eq(accounts.crewId, crewId), eq(accounts.personId, personId)))
     if (account === undefined) throw new Refusal('no-such-account', 'This person cannot sign in.')
     await needAnotherLead(tx, crewId, personId)
     await tx.delete(accounts).where(and(eq(accounts.crewId, crewId), eq(accounts.personId, personId)))
@@ -154,26 +203,49 @@ export const removeAccount = (db: Database, crewId: string, personId: string): P
  *
  * @throws Refusal when the present password is not right, or after too many tries
  */
-export async function changePassword(db: Database, tries: Tries, session: Session, current: string, next: string, address: string): Promise<void> {
+export async function changePassword(
+  db: Database,
+  tries: Tries,
+  session: Session,
+  current: string,
+  next: string,
+  address: string,
+): Promise<void> {
   const { crewId, personId } = session
   const key = `password:${crewId}:${personId}`
   await tries.count(key, address)
-  const [account] = await db.select().from(accounts).where(and(eq(accounts.crewId, crewId), eq(accounts.personId, personId)))
-  if (account === undefined || !(await isSecret(account.passwordHash, current))) throw new Refusal('wrong-sign-in', 'The present password is not right.')
+  const [account] = await db
+    .select()
+    .from(accounts)
+    .where(and(eq(accounts.crewId, crewId), eq(accounts.personId, personId)))
+  if (account === undefined || !(await isSecret(account.passwordHash, current)))
+    throw new Refusal('wrong-sign-in', 'The present password is not right.')
   await tries.forgive(key, address)
   const passwordHash = await hashSecret(next)
-  await db.update(accounts).set({ passwordHash }).where(and(eq(accounts.crewId, crewId), eq(accounts.personId, personId)))
-  await db.delete(sessions).where(and(eq(sessions.crewId, crewId), eq(sessions.personId, personId), ne(sessions.id, session.sessionId)))
+  await db
+    .update(accounts)
+    .set({ passwordHash })
+    .where(and(eq(accounts.crewId, crewId), eq(accounts.personId, personId)))
+  await db
+    .delete(sessions)
+    .where(and(eq(sessions.crewId, crewId), eq(sessions.personId, personId), ne(sessions.id, session.sessionId)))
 }
 
 /** Sets one's own PIN, or takes it away. */
 export async function changePin(db: Database, { crewId, personId }: Session, pin: string | null): Promise<void> {
   const pinHash = pin === null ? null : await hashSecret(pin)
-  await db.update(accounts).set({ pinHash }).where(and(eq(accounts.crewId, crewId), eq(accounts.personId, personId)))
+  await db
+    .update(accounts)
+    .set({ pinHash })
+    .where(and(eq(accounts.crewId, crewId), eq(accounts.personId, personId)))
 }
 
 /** Whether the crew that signs in here is the invented one that ships. */
 export async function isDemo(db: Database): Promise<boolean> {
-  const [crew] = await db.select({ demo: crews.demo }).from(crews).where(sql`${crews.demo}`).limit(1)
+  const [crew] = await db
+    .select({ demo: crews.demo })
+    .from(crews)
+    .where(sql`${crews.demo}`)
+    .limit(1)
   return crew !== undefined
 }

@@ -1,4 +1,17 @@
-import { admit, decide, fitCheck, fold, mayOverrule, sayFit, sayReason, type Entry, type EntryKind, type EntryOf, type HouseRules, type NewEntry } from '@undercliff/core'
+import {
+  admit,
+  decide,
+  fitCheck,
+  fold,
+  mayOverrule,
+  sayFit,
+  sayReason,
+  type Entry,
+  type EntryKind,
+  type EntryOf,
+  type HouseRules,
+  type NewEntry,
+} from '@undercliff/core'
 import type { FieldProblem } from '@undercliff/contract'
 import { and, eq, inArray } from 'drizzle-orm'
 import type { Database, Transaction } from '../database/connect'
@@ -32,15 +45,27 @@ function checkRole(role: Caller['role'], entry: NewEntry, log: readonly Entry[])
   const target = entry.kind === 'corrected' ? log.find(({ id }) => id === entry.strikes) : entry
   if (target === undefined) return
   const money = target.kind === 'cameBack' && target.costMinor !== undefined
-  if (target.kind === 'decided' && target.overruled !== undefined) throw new Refusal('lead-only', 'Going against a verdict is for a lead to settle.')
+  if (target.kind === 'decided' && target.overruled !== undefined)
+    throw new Refusal('lead-only', 'Going against a verdict is for a lead to settle.')
   if (!money && !LEAD_KINDS.includes(target.kind)) return
-  throw new Refusal('lead-only', money ? 'What a shop took is for a lead to write.' : 'Specs, tags, duty and retiring are a lead’s to change.')
+  throw new Refusal(
+    'lead-only',
+    money ? 'What a shop took is for a lead to write.' : 'Specs, tags, duty and retiring are a lead’s to change.',
+  )
 }
 
-async function checkFit(tx: Transaction, crewId: string, entry: EntryOf<'fitted'>, log: readonly Entry[], i: number, rules: HouseRules): Promise<void> {
+async function checkFit(
+  tx: Transaction,
+  crewId: string,
+  entry: EntryOf<'fitted'>,
+  log: readonly Entry[],
+  i: number,
+  rules: HouseRules,
+): Promise<void> {
   const found = await readSawState(tx, crewId, entry.sawId)
   const field = `entries[${i}].sawId`
-  if (found === null) throw new Refusal('no-such-saw', 'There is no such saw.', [{ field, message: 'There is no such saw.' }])
+  if (found === null)
+    throw new Refusal('no-such-saw', 'There is no such saw.', [{ field, message: 'There is no such saw.' }])
   const state = fold(log)
   if (state === null) return
   const { saw, state: sawNow } = found
@@ -49,19 +74,33 @@ async function checkFit(tx: Transaction, crewId: string, entry: EntryOf<'fitted'
   const message = sayFit(state.tag, saw.nickname, check)
   if (check.level === 'mustNot') throw new Refusal('does-not-fit', message, [{ field, message }])
   if (check.level === 'but' && entry.overruled === undefined) {
-    throw new Refusal('overrule-needed', `${message} Say why it goes on all the same.`, [{ field: `entries[${i}].overruled`, message }])
+    throw new Refusal('overrule-needed', `${message} Say why it goes on all the same.`, [
+      { field: `entries[${i}].overruled`, message },
+    ])
   }
 }
 
 /** A correction that puts a loop back on a saw meets the same check as a fitting. */
-async function checkReturn(tx: Transaction, crewId: string, log: readonly Entry[], corrected: Entry, i: number, rules: HouseRules): Promise<void> {
+async function checkReturn(
+  tx: Transaction,
+  crewId: string,
+  log: readonly Entry[],
+  corrected: Entry,
+  i: number,
+  rules: HouseRules,
+): Promise<void> {
   const before = fold(log)
   const after = fold([...log, corrected])
   if (after === null || after.sawId === null || after.sawId === before?.sawId) return
   const found = await readSawState(tx, crewId, after.sawId)
   if (found === null) return
   const { saw, state } = found
-  const check = fitCheck(after.spec, state.fit, { grooveWidthUm: state.bar.grooveWidthUm, due: state.due }, decide(after, rules).fitForUse)
+  const check = fitCheck(
+    after.spec,
+    state.fit,
+    { grooveWidthUm: state.bar.grooveWidthUm, due: state.due },
+    decide(after, rules).fitForUse,
+  )
   if (check.level !== 'mustNot') return
   const message = `That would put it back on the saw, and ${sayFit(after.tag, saw.nickname, check)} Strike out the fitting first.`
   throw new Refusal('does-not-fit', message, [{ field: `entries[${i}].strikes`, message }])
@@ -164,5 +203,10 @@ export async function appendWithin(
  *
  * @throws Refusal when an entry cannot join its log, or is not this person's to write
  */
-export const appendEntries = (db: Database, caller: Caller, sent: readonly NewEntry[], clock: () => Date): Promise<Entry[]> =>
+export const appendEntries = (
+  db: Database,
+  caller: Caller,
+  sent: readonly NewEntry[],
+  clock: () => Date,
+): Promise<Entry[]> =>
   db.transaction(async (tx) => appendWithin(tx, caller, await lockCrew(tx, caller.crewId), sent, clock))

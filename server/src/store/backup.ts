@@ -28,7 +28,11 @@ const checksumOf = (content: unknown): string => createHash('sha256').update(JSO
 export async function writeBackup(db: Database, crewId: string, now: Date): Promise<Backup> {
   const { crew, people: crewPeople, profiles: crewProfiles } = await readShed(db, crewId)
   const crewSaws = await db.select().from(saws).where(eq(saws.crewId, crewId)).orderBy(asc(saws.nickname))
-  const sawRows = await db.select().from(sawEntries).where(eq(sawEntries.crewId, crewId)).orderBy(asc(sawEntries.arrival))
+  const sawRows = await db
+    .select()
+    .from(sawEntries)
+    .where(eq(sawEntries.crewId, crewId))
+    .orderBy(asc(sawEntries.arrival))
   const rows = await db.select().from(entries).where(eq(entries.crewId, crewId)).orderBy(asc(entries.arrival))
   const content: BackupContent = {
     crew: { name: crew.name, lengths: crew.lengths, rules: crew.rules },
@@ -60,10 +64,12 @@ const isInstant = (value: unknown): value is string =>
 function withoutWritten(sent: readonly unknown[], where: string): { bare: unknown[]; written: Written[] } {
   const written: Written[] = []
   const bare = sent.map((one, i) => {
-    if (typeof one !== 'object' || one === null) throw invalid([{ field: `${where}[${i}]`, message: 'This has to be an object.' }])
+    if (typeof one !== 'object' || one === null)
+      throw invalid([{ field: `${where}[${i}]`, message: 'This has to be an object.' }])
     const { writtenAt, writtenBy = null, ...rest } = one as Record<string, unknown>
     if (!isInstant(writtenAt)) throw invalid([{ field: `${where}[${i}].writtenAt`, message: 'There is no such time.' }])
-    if (writtenBy !== null && typeof writtenBy !== 'string') throw invalid([{ field: `${where}[${i}].writtenBy`, message: 'This has to be a string.' }])
+    if (writtenBy !== null && typeof writtenBy !== 'string')
+      throw invalid([{ field: `${where}[${i}].writtenBy`, message: 'This has to be a string.' }])
     written.push({ writtenAt, writtenBy })
     return rest
   })
@@ -81,7 +87,10 @@ function readSawEntries(sent: readonly unknown[]): SawEntry[] {
   const { bare, written } = withoutWritten(sent, where)
   return bare.map((one, i) => {
     const checked = validate<{ entry: NewSawEntry }>(newSawEntryBodySchema, { entry: one })
-    if (!checked.ok) throw invalid(checked.problems.map(({ field, ...rest }) => ({ field: field.replace(/^entry/, `${where}[${i}]`), ...rest })))
+    if (!checked.ok)
+      throw invalid(
+        checked.problems.map(({ field, ...rest }) => ({ field: field.replace(/^entry/, `${where}[${i}]`), ...rest })),
+      )
     return { ...checked.value.entry, ...written[i] } as SawEntry
   })
 }
@@ -96,15 +105,30 @@ export function readBackup(body: unknown): BackupContent {
   if (!outer.ok) throw invalid(outer.problems)
   const { version, checksum, content } = outer.value
   if (version > BACKUP_VERSION) {
-    throw new Refusal('backup-newer', `It has version ${version}; this Undercliff reads up to ${BACKUP_VERSION}. Update Undercliff first.`)
+    throw new Refusal(
+      'backup-newer',
+      `It has version ${version}; this Undercliff reads up to ${BACKUP_VERSION}. Update Undercliff first.`,
+    )
   }
   if (checksumOf(content) !== checksum) {
-    throw new Refusal('backup-damaged', 'Its checksum does not match what is in it: it was cut short or changed. Nothing was read.')
+    throw new Refusal(
+      'backup-damaged',
+      'Its checksum does not match what is in it: it was cut short or changed. Nothing was read.',
+    )
   }
-  const inner = validate<Omit<BackupContent, 'profiles' | 'sawEntries'> & Partial<BackupContent>>(backupContentSchema, content)
+  const inner = validate<Omit<BackupContent, 'profiles' | 'sawEntries'> & Partial<BackupContent>>(
+    backupContentSchema,
+    content,
+  )
   if (!inner.ok) throw invalid(inner.problems.map(({ field, ...rest }) => ({ field: `content.${field}`, ...rest })))
   const { crew, profiles: read = [], sawEntries: log = [], ...rest } = inner.value
-  return { ...rest, crew: { ...crew, rules: withDefaults(crew.rules) }, profiles: read, sawEntries: readSawEntries(log), entries: readEntries(rest.entries) }
+  return {
+    ...rest,
+    crew: { ...crew, rules: withDefaults(crew.rules) },
+    profiles: read,
+    sawEntries: readSawEntries(log),
+    entries: readEntries(rest.entries),
+  }
 }
 
 /** Logs by loop, each entry admitted to the log before it. */
@@ -114,7 +138,8 @@ function admittedLogs(sent: readonly Entry[], nowMs: number): Map<string, Entry[
     const log = logs.get(entry.loopId) ?? []
     logs.set(entry.loopId, log)
     const [problem] = admit(entry, log, nowMs)
-    if (problem !== undefined) throw invalid([{ field: `content.entries[${i}].${problem.field}`, message: problem.message }])
+    if (problem !== undefined)
+      throw invalid([{ field: `content.entries[${i}].${problem.field}`, message: problem.message }])
     log.push(entry)
   })
   return logs
@@ -127,18 +152,35 @@ async function inChunks<T>(rows: readonly T[], write: (some: T[]) => Promise<unk
   for (let from = 0; from < rows.length; from += CHUNK) await write(rows.slice(from, from + CHUNK))
 }
 
-async function insertAll(tx: Transaction, crewId: string, { crew, ...content }: BackupContent, now: Date): Promise<void> {
+async function insertAll(
+  tx: Transaction,
+  crewId: string,
+  { crew, ...content }: BackupContent,
+  now: Date,
+): Promise<void> {
   const logs = admittedLogs(content.entries, now.getTime())
   await tx.update(crews).set(crew).where(eq(crews.id, crewId))
-  const known = new Set((await tx.select({ id: people.id }).from(people).where(eq(people.crewId, crewId))).map(({ id }) => id))
+  const known = new Set(
+    (await tx.select({ id: people.id }).from(people).where(eq(people.crewId, crewId))).map(({ id }) => id),
+  )
   const fresh = content.people.filter(({ id }) => !known.has(id))
-  await inChunks(fresh, (some) => tx.insert(people).values(some.map(({ id, name, role = 'sawyer' }) => ({ crewId, id, name, role }))))
+  await inChunks(fresh, (some) =>
+    tx.insert(people).values(some.map(({ id, name, role = 'sawyer' }) => ({ crewId, id, name, role }))),
+  )
   await inChunks(content.saws, (some) => tx.insert(saws).values(some.map((saw) => ({ crewId, ...saw }))))
-  await inChunks(content.profiles, (some) => tx.insert(profiles).values(some.map((profile) => ({ crewId, ...profile }))))
-  await inChunks(content.sawEntries, (some) => tx.insert(sawEntries).values(some.map((entry) => sawEntryRow(crewId, entry))))
+  await inChunks(content.profiles, (some) =>
+    tx.insert(profiles).values(some.map((profile) => ({ crewId, ...profile }))),
+  )
+  await inChunks(content.sawEntries, (some) =>
+    tx.insert(sawEntries).values(some.map((entry) => sawEntryRow(crewId, entry))),
+  )
   const registered = [...logs.values()].map((log) => snapshotRow(crewId, log, crew.rules)).filter((row) => row !== null)
-  await inChunks(registered, (some) => tx.insert(loops).values(some.map(({ loopId, state }) => ({ crewId, id: loopId, tag: state.tag }))))
-  await inChunks(content.entries, (some) => tx.insert(entries).values(some.map((entry) => rowOf(crewId, entry, entry.writtenAt, entry.writtenBy))))
+  await inChunks(registered, (some) =>
+    tx.insert(loops).values(some.map(({ loopId, state }) => ({ crewId, id: loopId, tag: state.tag }))),
+  )
+  await inChunks(content.entries, (some) =>
+    tx.insert(entries).values(some.map((entry) => rowOf(crewId, entry, entry.writtenAt, entry.writtenBy))),
+  )
   const rows: readonly SnapshotRow[] = registered
   await insertSnapshots(tx, rows)
 }
@@ -147,11 +189,21 @@ async function insertAll(tx: Transaction, crewId: string, { crew, ...content }: 
  * Makes the lead who reads a backup the person of that name in it, so that what they wrote before
  * is theirs again. Sign-ins are not in a backup.
  */
-async function takeOverName(tx: Transaction, { crewId, personId }: Caller, { people: inBackup }: BackupContent): Promise<void> {
-  const [reader] = await tx.select().from(people).where(and(eq(people.crewId, crewId), eq(people.id, personId)))
+async function takeOverName(
+  tx: Transaction,
+  { crewId, personId }: Caller,
+  { people: inBackup }: BackupContent,
+): Promise<void> {
+  const [reader] = await tx
+    .select()
+    .from(people)
+    .where(and(eq(people.crewId, crewId), eq(people.id, personId)))
   const same = inBackup.find(({ name }) => name.toLowerCase() === reader?.name.toLowerCase())
   if (same === undefined || same.id === personId) return
-  await tx.update(people).set({ id: same.id, name: same.name }).where(and(eq(people.crewId, crewId), eq(people.id, personId)))
+  await tx
+    .update(people)
+    .set({ id: same.id, name: same.name })
+    .where(and(eq(people.crewId, crewId), eq(people.id, personId)))
 }
 
 /**
@@ -167,9 +219,17 @@ export async function restoreBackup(db: Database, caller: Caller, body: unknown,
     const others = [
       await tx.select({ id: loops.id }).from(loops).where(eq(loops.crewId, crewId)).limit(1),
       await tx.select({ id: saws.id }).from(saws).where(eq(saws.crewId, crewId)).limit(1),
-      await tx.select({ id: people.id }).from(people).where(and(eq(people.crewId, crewId), ne(people.id, personId))).limit(1),
+      await tx
+        .select({ id: people.id })
+        .from(people)
+        .where(and(eq(people.crewId, crewId), ne(people.id, personId)))
+        .limit(1),
     ].flat()
-    if (others.length > 0) throw new Refusal('not-empty', 'A backup is read into an empty shed only. Start one with ./start --fresh --empty.')
+    if (others.length > 0)
+      throw new Refusal(
+        'not-empty',
+        'A backup is read into an empty shed only. Start one with ./start --fresh --empty.',
+      )
     try {
       await takeOverName(tx, caller, content)
       await insertAll(tx, crewId, content, now)

@@ -14,8 +14,11 @@ export const invalid = (problems: readonly FieldProblem[]): Refusal =>
 export function checkEntries(sent: readonly unknown[], where: string): NewEntry[] {
   const read: NewEntry[] = []
   for (let from = 0; from < sent.length; from += MOST_ENTRIES) {
-    const checked = validate<{ entries: NewEntry[] }>(newEntriesSchema, { entries: sent.slice(from, from + MOST_ENTRIES) })
-    const shifted = (field: string): string => field.replace(/entries\[(\d+)\]/, (_all, i: string) => `${where}[${Number(i) + from}]`)
+    const checked = validate<{ entries: NewEntry[] }>(newEntriesSchema, {
+      entries: sent.slice(from, from + MOST_ENTRIES),
+    })
+    const shifted = (field: string): string =>
+      field.replace(/entries\[(\d+)\]/, (_all, i: string) => `${where}[${Number(i) + from}]`)
     if (!checked.ok) throw invalid(checked.problems.map(({ field, ...rest }) => ({ field: shifted(field), ...rest })))
     read.push(...checked.value.entries)
   }

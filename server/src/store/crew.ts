@@ -3,7 +3,19 @@ import { DEMO_SIGN_INS, scenario } from '@undercliff/demo'
 import { MOST_ENTRIES } from '@undercliff/contract'
 import { and, asc, eq, isNotNull, sql } from 'drizzle-orm'
 import type { Database, Transaction } from '../database/connect'
-import { accounts, crews, entries, loops, people, profiles, sawEntries, saws, sessions, snapshots, tries } from '../database/schema'
+import {
+  accounts,
+  crews,
+  entries,
+  loops,
+  people,
+  profiles,
+  sawEntries,
+  saws,
+  sessions,
+  snapshots,
+  tries,
+} from '../database/schema'
 import { appendEntries } from './appendEntries'
 import { hashSecret } from './passwords'
 import { sawEntryRow } from './saws'
@@ -25,7 +37,8 @@ export async function clearAll(db: Database): Promise<void> {
     await tx.delete(snapshots)
     // Corrections point at the entries they strike out and go first.
     await tx.delete(entries).where(eq(entries.kind, 'corrected'))
-    for (const table of [entries, loops, sawEntries, saws, profiles, sessions, accounts, tries, people, crews]) await tx.delete(table)
+    for (const table of [entries, loops, sawEntries, saws, profiles, sessions, accounts, tries, people, crews])
+      await tx.delete(table)
   })
 }
 
@@ -40,7 +53,15 @@ export async function loadDemo(db: Database, crewId: string, now: Date): Promise
   for (const { name, login, password, pin } of DEMO_SIGN_INS) {
     const person = demo.people.find((one) => one.name === name)
     if (person === undefined) continue
-    await db.insert(accounts).values({ crewId, personId: person.id, login, passwordHash: await hashSecret(password), pinHash: await hashSecret(pin) })
+    await db
+      .insert(accounts)
+      .values({
+        crewId,
+        personId: person.id,
+        login,
+        passwordHash: await hashSecret(password),
+        pinHash: await hashSecret(pin),
+      })
   }
   await db.insert(saws).values(demo.saws.map((saw) => ({ crewId, ...saw })))
   await db.insert(profiles).values(demo.profiles.map((profile) => ({ crewId, ...profile })))
@@ -48,9 +69,17 @@ export async function loadDemo(db: Database, crewId: string, now: Date): Promise
   for (let i = 0; i < demo.entries.length; i += MOST_ENTRIES) {
     const batch: NewEntry[] = demo.entries.slice(i, i + MOST_ENTRIES)
     let next = 0
-    await appendEntries(db, { crewId, personId: lead?.id ?? '', role: 'lead' }, batch, () => new Date(batch[next++]?.happenedAt ?? now))
+    await appendEntries(
+      db,
+      { crewId, personId: lead?.id ?? '', role: 'lead' },
+      batch,
+      () => new Date(batch[next++]?.happenedAt ?? now),
+    )
   }
   // Everybody wrote down their own work.
-  await db.update(entries).set({ writtenBy: sql`person_id` }).where(and(eq(entries.crewId, crewId), isNotNull(entries.personId)))
+  await db
+    .update(entries)
+    .set({ writtenBy: sql`person_id` })
+    .where(and(eq(entries.crewId, crewId), isNotNull(entries.personId)))
   await db.insert(sawEntries).values(demo.sawEntries.map((entry) => sawEntryRow(crewId, entry)))
 }

@@ -6,14 +6,21 @@ import { Refusal } from './refusal'
 
 /** Locks the crew for writing, so that its entries are written one request after another. */
 export async function lockCrew(tx: Transaction, crewId: string): Promise<HouseRules> {
-  await tx.update(crews).set({ revision: sql`revision + 1` }).where(eq(crews.id, crewId))
+  await tx
+    .update(crews)
+    .set({ revision: sql`revision + 1` })
+    .where(eq(crews.id, crewId))
   const [crew] = await tx.select({ rules: crews.rules }).from(crews).where(eq(crews.id, crewId))
   if (crew === undefined) throw new Error('the crew of a request has to exist')
   return withDefaults(crew.rules)
 }
 
 /** @throws Refusal when somebody who is named is not on the crew */
-export async function checkPeople(tx: Transaction, crewId: string, sent: readonly { readonly personId: string | null }[]): Promise<void> {
+export async function checkPeople(
+  tx: Transaction,
+  crewId: string,
+  sent: readonly { readonly personId: string | null }[],
+): Promise<void> {
   const known = new Set(
     (await tx.select({ id: people.id }).from(people).where(eq(people.crewId, crewId))).map(({ id }) => id),
   )

@@ -31,10 +31,14 @@ function newLogs(sent: readonly Entry[], nowMs: number): Map<string, Entry[]> {
 }
 
 async function insertLoops(tx: Transaction, crewId: string, sent: readonly Entry[]): Promise<void> {
-  const rows = sent.filter((entry) => entry.kind === 'registered').map(({ loopId, tag }) => ({ crewId, id: loopId, tag }))
+  const rows = sent
+    .filter((entry) => entry.kind === 'registered')
+    .map(({ loopId, tag }) => ({ crewId, id: loopId, tag }))
   for (let from = 0; from < rows.length; from += CHUNK) await tx.insert(loops).values(rows.slice(from, from + CHUNK))
   for (let from = 0; from < sent.length; from += CHUNK) {
-    await tx.insert(entries).values(sent.slice(from, from + CHUNK).map((entry) => rowOf(crewId, entry, entry.writtenAt, entry.writtenBy)))
+    await tx
+      .insert(entries)
+      .values(sent.slice(from, from + CHUNK).map((entry) => rowOf(crewId, entry, entry.writtenAt, entry.writtenBy)))
   }
 }
 
@@ -46,7 +50,9 @@ async function insertLoops(tx: Transaction, crewId: string, sent: readonly Entry
 export async function runImport(db: Database, caller: Caller, body: Import, now: Date): Promise<ImportAnswer> {
   const { crewId, personId } = caller
   const writtenAt = now.toISOString()
-  const sent = checkEntries(body.entries, 'entries').map((entry) => ({ ...entry, writtenAt, writtenBy: personId }) as Entry)
+  const sent = checkEntries(body.entries, 'entries').map(
+    (entry) => ({ ...entry, writtenAt, writtenBy: personId }) as Entry,
+  )
   const logs = newLogs(sent, now.getTime())
   return db.transaction(async (tx) => {
     const rules = await lockCrew(tx, crewId)
@@ -57,11 +63,19 @@ export async function runImport(db: Database, caller: Caller, body: Import, now:
     } catch (error) {
       const key = duplicateKey(error)
       if (key === null) throw error
-      throw new Refusal(key === 'loops_tag' ? 'tag-taken' : 'name-taken', 'Something in it has a tag or a name that is taken by now. Look at the preview again.')
+      throw new Refusal(
+        key === 'loops_tag' ? 'tag-taken' : 'name-taken',
+        'Something in it has a tag or a name that is taken by now. Look at the preview again.',
+      )
     }
     const bySaw = new Map((await readSaws(tx, crewId)).map((saw) => [saw.id, saw]))
     const occupied = new Set(
-      (await tx.select({ sawId: snapshots.sawId }).from(snapshots).where(and(eq(snapshots.crewId, crewId), isNotNull(snapshots.sawId)))).map(({ sawId }) => sawId),
+      (
+        await tx
+          .select({ sawId: snapshots.sawId })
+          .from(snapshots)
+          .where(and(eq(snapshots.crewId, crewId), isNotNull(snapshots.sawId)))
+      ).map(({ sawId }) => sawId),
     )
     const rows: SnapshotRow[] = []
     for (const log of logs.values()) {
@@ -74,9 +88,11 @@ export async function runImport(db: Database, caller: Caller, body: Import, now:
         if (saw === undefined) throw new Refusal('no-such-saw', `There is no such saw for ${state.tag}.`)
         const check = fitCheck(state.spec, saw, saw, decide(state, rules).fitForUse)
         if (check.level === 'mustNot') throw new Refusal('does-not-fit', sayFit(state.tag, saw.nickname, check))
-        if (check.level === 'but' && entry.overruled === undefined) throw new Refusal('overrule-needed', sayFit(state.tag, saw.nickname, check))
+        if (check.level === 'but' && entry.overruled === undefined)
+          throw new Refusal('overrule-needed', sayFit(state.tag, saw.nickname, check))
       }
-      if (row.sawId != null && occupied.has(row.sawId)) throw new Refusal('saw-occupied', `There is another loop on the saw that ${state.tag} is to be on.`)
+      if (row.sawId != null && occupied.has(row.sawId))
+        throw new Refusal('saw-occupied', `There is another loop on the saw that ${state.tag} is to be on.`)
       rows.push(row)
     }
     await insertSnapshots(tx, rows)

@@ -46,7 +46,8 @@ export async function verifySnapshots(db: Database): Promise<Verified> {
         if (JSON.stringify(snapshot.state) !== JSON.stringify(wanted.state)) say('state')
         if (JSON.stringify(snapshot.card) !== JSON.stringify(wanted.card)) say('card')
         if (snapshot.sawId !== wanted.sawId) say('saw')
-        if (snapshot.place !== wanted.place || JSON.stringify(snapshot.stints) !== JSON.stringify(wanted.stints)) say('place')
+        if (snapshot.place !== wanted.place || JSON.stringify(snapshot.stints) !== JSON.stringify(wanted.stints))
+          say('place')
       }
       kept.delete(loopId)
     }

@@ -4,7 +4,17 @@ import type { entries } from '../database/schema'
 type EntryRow = typeof entries.$inferSelect
 type NewEntryRow = typeof entries.$inferInsert
 
-const BASE: ReadonlySet<string> = new Set(['id', 'loopId', 'kind', 'happenedAt', 'writtenAt', 'writtenBy', 'personId', 'note', 'strikes'])
+const BASE: ReadonlySet<string> = new Set([
+  'id',
+  'loopId',
+  'kind',
+  'happenedAt',
+  'writtenAt',
+  'writtenBy',
+  'personId',
+  'note',
+  'strikes',
+])
 
 /** An entry as its row in the log. */
 export function rowOf(crewId: string, entry: NewEntry, writtenAt: string, writtenBy: string | null): NewEntryRow {
@@ -25,7 +35,18 @@ export function rowOf(crewId: string, entry: NewEntry, writtenAt: string, writte
 }
 
 /** A row of the log as the entry it was. */
-export function entryOf({ id, loopId, kind, happenedAt, writtenAt, writtenBy, personId, strikes, note, body }: EntryRow): Entry {
+export function entryOf({
+  id,
+  loopId,
+  kind,
+  happenedAt,
+  writtenAt,
+  writtenBy,
+  personId,
+  strikes,
+  note,
+  body,
+}: EntryRow): Entry {
   // The row was checked by the contract and the core before it was written.
   return {
     ...body,

@@ -10,13 +10,29 @@ import { Refusal } from './refusal'
 type SawRow = typeof saws.$inferSelect
 type SawEntryRow = typeof sawEntries.$inferSelect
 
-export const sawOf = ({ id, nickname, pitchClass, gaugeUm, driveLinks, nosePitchClass }: SawRow): NewSaw => ({ id, nickname, pitchClass, gaugeUm, driveLinks, nosePitchClass })
+export const sawOf = ({ id, nickname, pitchClass, gaugeUm, driveLinks, nosePitchClass }: SawRow): NewSaw => ({
+  id,
+  nickname,
+  pitchClass,
+  gaugeUm,
+  driveLinks,
+  nosePitchClass,
+})
 
 export const sawEntryOf = ({ body, note, crewId: _crew, arrival: _arrival, ...row }: SawEntryRow): SawEntry =>
   // The row was checked by the contract before it was written.
   ({ ...body, ...row, ...(note === null ? {} : { note }) }) as unknown as SawEntry
 
-const BASE: ReadonlySet<string> = new Set(['id', 'sawId', 'kind', 'happenedAt', 'writtenAt', 'writtenBy', 'personId', 'note'])
+const BASE: ReadonlySet<string> = new Set([
+  'id',
+  'sawId',
+  'kind',
+  'happenedAt',
+  'writtenAt',
+  'writtenBy',
+  'personId',
+  'note',
+])
 
 export const sawEntryRow = (crewId: string, entry: SawEntry): typeof sawEntries.$inferInsert => {
   const { id, sawId, kind, happenedAt, writtenAt, writtenBy, personId, note } = entry
@@ -25,7 +41,11 @@ export const sawEntryRow = (crewId: string, entry: SawEntry): typeof sawEntries.
 }
 
 /** Times that loops of the crew spent on saws, by saw. */
-export async function readStints(db: Database | Transaction, crewId: string, sawId?: string): Promise<Map<string, LoopStint[]>> {
+export async function readStints(
+  db: Database | Transaction,
+  crewId: string,
+  sawId?: string,
+): Promise<Map<string, LoopStint[]>> {
   const ofSaw = sawId === undefined ? undefined : sql`${snapshots.stints} like ${`%"${sawId}"%`}`
   const rows = await db
     .select({ loopId: snapshots.loopId, stints: snapshots.stints })
@@ -48,15 +68,35 @@ export async function readSaws(db: Database | Transaction, crewId: string): Prom
   const log = (await db.select().from(sawEntries).where(eq(sawEntries.crewId, crewId))).map(sawEntryOf)
   const stints = await readStints(db, crewId)
   return rows.map((row) => {
-    const { fit, bar, due } = sawState(sawOf(row), log.filter(({ sawId }) => sawId === row.id), stints.get(row.id) ?? [])
+    const { fit, bar, due } = sawState(
+      sawOf(row),
+      log.filter(({ sawId }) => sawId === row.id),
+      stints.get(row.id) ?? [],
+    )
     const { pitchClass, gaugeUm, driveLinks, nosePitchClass = null } = fit
-    return { id: row.id, nickname: row.nickname, pitchClass, gaugeUm, driveLinks, nosePitchClass, due, grooveWidthUm: bar.grooveWidthUm }
+    return {
+      id: row.id,
+      nickname: row.nickname,
+      pitchClass,
+      gaugeUm,
+      driveLinks,
+      nosePitchClass,
+      due,
+      grooveWidthUm: bar.grooveWidthUm,
+    }
   })
 }
 
 /** One saw, its state and its log; null when the crew has no such saw. */
-export async function readSawState(db: Database | Transaction, crewId: string, sawId: string): Promise<{ saw: NewSaw; state: SawState; entries: SawEntry[] } | null> {
-  const [row] = await db.select().from(saws).where(and(eq(saws.crewId, crewId), eq(saws.id, sawId)))
+export async function readSawState(
+  db: Database | Transaction,
+  crewId: string,
+  sawId: string,
+): Promise<{ saw: NewSaw; state: SawState; entries: SawEntry[] } | null> {
+  const [row] = await db
+    .select()
+    .from(saws)
+    .where(and(eq(saws.crewId, crewId), eq(saws.id, sawId)))
   if (row === undefined) return null
   const log = await db
     .select()
@@ -68,14 +108,20 @@ export async function readSawState(db: Database | Transaction, crewId: string, s
   return { saw, entries, state: sawState(saw, entries, (await readStints(db, crewId, sawId)).get(sawId) ?? []) }
 }
 
-const wrong = (field: string, message: string): Refusal => new Refusal('not-admitted', message, [{ field: `entry.${field}`, message }])
+const wrong = (field: string, message: string): Refusal =>
+  new Refusal('not-admitted', message, [{ field: `entry.${field}`, message }])
 
 /**
  * Writes an entry into a saw's log. One that was written before answers as it did then.
  *
  * @throws Refusal when it cannot join the log, or is not this person's to write
  */
-export const appendSawEntry = (db: Database, caller: Caller, entry: NewSawEntry, clock: () => Date): Promise<SawEntry> =>
+export const appendSawEntry = (
+  db: Database,
+  caller: Caller,
+  entry: NewSawEntry,
+  clock: () => Date,
+): Promise<SawEntry> =>
   db.transaction(async (tx) => {
     const { crewId } = caller
     await lockCrew(tx, crewId)
@@ -85,20 +131,27 @@ export const appendSawEntry = (db: Database, caller: Caller, entry: NewSawEntry,
     if (before !== undefined) return before
     await checkPeople(tx, crewId, [entry])
     const now = clock()
-    if (Date.parse(entry.happenedAt) > now.getTime() + 5 * 60_000) throw wrong('happenedAt', 'That is in the future. Check the date and time.')
+    if (Date.parse(entry.happenedAt) > now.getTime() + 5 * 60_000)
+      throw wrong('happenedAt', 'That is in the future. Check the date and time.')
     // Another bar or sprocket changes what fits: that is the saw's spec.
     if (caller.role !== 'lead' && (entry.kind === 'barFitted' || entry.kind === 'sprocketRenewed')) {
       throw new Refusal('lead-only', 'Another bar or sprocket is a lead’s to write: it changes what fits.')
     }
     if (entry.kind === 'sawCorrected') {
       const target = found.entries.find(({ id }) => id === entry.strikes)
-      if (target === undefined || target.kind === 'sawCorrected') throw wrong('strikes', 'The entry to strike out is not in this log.')
-      if (found.entries.some((one) => one.kind === 'sawCorrected' && one.strikes === entry.strikes)) throw wrong('strikes', 'That entry has been struck out already.')
+      if (target === undefined || target.kind === 'sawCorrected')
+        throw wrong('strikes', 'The entry to strike out is not in this log.')
+      if (found.entries.some((one) => one.kind === 'sawCorrected' && one.strikes === entry.strikes))
+        throw wrong('strikes', 'That entry has been struck out already.')
       if (caller.role !== 'lead' && (target.kind === 'barFitted' || target.kind === 'sprocketRenewed')) {
         throw new Refusal('lead-only', 'Another bar or sprocket is a lead’s to write: it changes what fits.')
       }
     }
-    if (entry.kind === 'barChecked' && entry.grooveWidthUm !== undefined && entry.grooveWidthUm < found.state.fit.gaugeUm - 100) {
+    if (
+      entry.kind === 'barChecked' &&
+      entry.grooveWidthUm !== undefined &&
+      entry.grooveWidthUm < found.state.fit.gaugeUm - 100
+    ) {
       throw wrong('grooveWidthUm', 'A groove does not get narrower than it was made. Is it the width, not the depth?')
     }
     const written = { ...entry, writtenAt: now.toISOString(), writtenBy: caller.personId } as SawEntry

@@ -43,16 +43,50 @@ export interface Opening {
 /** A browser and system in two words, as far as it says. */
 export function deviceOf(userAgent: string | undefined): string {
   if (userAgent === undefined || !userAgent.startsWith('Mozilla/')) return 'a program'
-  const browser = /Firefox/.test(userAgent) ? 'Firefox' : /Edg/.test(userAgent) ? 'Edge' : /Chrom/.test(userAgent) ? 'Chromium' : /Safari/.test(userAgent) ? 'Safari' : 'a browser'
-  const system = /Android/.test(userAgent) ? 'Android' : /iPhone|iPad/.test(userAgent) ? 'iOS' : /Windows/.test(userAgent) ? 'Windows' : /Mac OS/.test(userAgent) ? 'macOS' : /Linux/.test(userAgent) ? 'Linux' : 'another system'
+  const browser = /Firefox/.test(userAgent)
+    ? 'Firefox'
+    : /Edg/.test(userAgent)
+      ? 'Edge'
+      : /Chrom/.test(userAgent)
+        ? 'Chromium'
+        : /Safari/.test(userAgent)
+          ? 'Safari'
+          : 'a browser'
+  const system = /Android/.test(userAgent)
+    ? 'Android'
+    : /iPhone|iPad/.test(userAgent)
+      ? 'iOS'
+      : /Windows/.test(userAgent)
+        ? 'Windows'
+        : /Mac OS/.test(userAgent)
+          ? 'macOS'
+          : /Linux/.test(userAgent)
+            ? 'Linux'
+            : 'another system'
   return `${browser} on ${system}`
 }
 
 /** Opens a session under a fresh token and returns the token, which is kept nowhere here. */
-export async function openSession(db: Database | Transaction, { crewId, personId, device, shared = false, byPin = false }: Opening, now: Date): Promise<string> {
+export async function openSession(
+  db: Database | Transaction,
+  { crewId, personId, device, shared = false, byPin = false }: Opening,
+  now: Date,
+): Promise<string> {
   const token = randomBytes(32).toString('base64url')
   const at = now.toISOString()
-  await db.insert(sessions).values({ tokenHash: sha256(token), id: nanoid(), crewId, personId, device, startedAt: at, seenAt: at, shared, byPin })
+  await db
+    .insert(sessions)
+    .values({
+      tokenHash: sha256(token),
+      id: nanoid(),
+      crewId,
+      personId,
+      device,
+      startedAt: at,
+      seenAt: at,
+      shared,
+      byPin,
+    })
   await db.delete(sessions).where(lt(sessions.seenAt, new Date(now.getTime() - SESSION_DAYS * DAY_MS).toISOString()))
   return token
 }
@@ -81,7 +115,8 @@ export async function findSession(db: Database, token: string, now: Date): Promi
   if (row === undefined) return null
   const idleMs = now.getTime() - Date.parse(row.seenAt)
   if (idleMs > SESSION_DAYS * DAY_MS) return null
-  if (idleMs > SEEN_EVERY_MS) await db.update(sessions).set({ seenAt: now.toISOString() }).where(eq(sessions.tokenHash, tokenHash))
+  if (idleMs > SEEN_EVERY_MS)
+    await db.update(sessions).set({ seenAt: now.toISOString() }).where(eq(sessions.tokenHash, tokenHash))
   const { id, crewId, personId, shared, byPin, name, pinHash, revision } = row
   // Four digits are not enough to be a lead by.
   const role: Role = byPin ? 'sawyer' : row.role
@@ -95,7 +130,10 @@ export const endSession = async (db: Database | Transaction, token: string): Pro
 
 /** Marks a session as that of a bench device that people take over by PIN, or not. */
 export const markShared = async (db: Database, { token }: Session, shared: boolean): Promise<void> => {
-  await db.update(sessions).set({ shared }).where(eq(sessions.tokenHash, sha256(token)))
+  await db
+    .update(sessions)
+    .set({ shared })
+    .where(eq(sessions.tokenHash, sha256(token)))
 }
 
 /** What a page is told of the session it is in. */
@@ -109,14 +147,33 @@ export async function describeSession(db: Database, session: Session): Promise<S
         .where(and(eq(accounts.crewId, crewId), isNotNull(accounts.pinHash)))
         .orderBy(people.name)
     : []
-  return { state: 'signedIn', personId, name, role, crewId, csrfToken: csrfTokenOf(token), shared, byPin, hasPin, switchable }
+  return {
+    state: 'signedIn',
+    personId,
+    name,
+    role,
+    crewId,
+    csrfToken: csrfTokenOf(token),
+    shared,
+    byPin,
+    hasPin,
+    switchable,
+  }
 }
 
 /** Where somebody is signed in; a lead sees the whole crew's. */
 export async function listSessions(db: Database, session: Session): Promise<SessionListed[]> {
   const own = session.role === 'lead' ? undefined : eq(sessions.personId, session.personId)
   const rows = await db
-    .select({ id: sessions.id, personId: sessions.personId, name: people.name, device: sessions.device, startedAt: sessions.startedAt, seenAt: sessions.seenAt, shared: sessions.shared })
+    .select({
+      id: sessions.id,
+      personId: sessions.personId,
+      name: people.name,
+      device: sessions.device,
+      startedAt: sessions.startedAt,
+      seenAt: sessions.seenAt,
+      shared: sessions.shared,
+    })
     .from(sessions)
     .innerJoin(people, and(eq(people.crewId, sessions.crewId), eq(people.id, sessions.personId)))
     .where(and(eq(sessions.crewId, session.crewId), own))
@@ -131,6 +188,8 @@ export async function listSessions(db: Database, session: Session): Promise<Sess
  */
 export async function revokeSession(db: Database, session: Session, id: string): Promise<void> {
   const own = session.role === 'lead' ? undefined : eq(sessions.personId, session.personId)
-  const [{ affectedRows }] = await db.delete(sessions).where(and(eq(sessions.crewId, session.crewId), eq(sessions.id, id), own))
+  const [{ affectedRows }] = await db
+    .delete(sessions)
+    .where(and(eq(sessions.crewId, session.crewId), eq(sessions.id, id), own))
   if (affectedRows === 0) throw new Refusal('no-such-session', 'There is no such session.')
 }

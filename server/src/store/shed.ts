@@ -18,7 +18,11 @@ export async function readShed(db: Database, crewId: string): Promise<ShedAnswer
         .from(people)
         .where(eq(people.crewId, crewId))
         .orderBy(asc(people.name))
-      const crewProfiles = await tx.select().from(profiles).where(eq(profiles.crewId, crewId)).orderBy(asc(profiles.name))
+      const crewProfiles = await tx
+        .select()
+        .from(profiles)
+        .where(eq(profiles.crewId, crewId))
+        .orderBy(asc(profiles.name))
       const cards = await tx.select({ card: snapshots.card }).from(snapshots).where(eq(snapshots.crewId, crewId))
       return {
         crew: { id: crew.id, name: crew.name, lengths: crew.lengths, rules: withDefaults(crew.rules) },
@@ -34,7 +38,10 @@ export async function readShed(db: Database, crewId: string): Promise<ShedAnswer
 
 /** Changes what a crew is called and reads lengths in. */
 export async function changeCrew(db: Database, crewId: string, { name, lengths }: CrewChange): Promise<CrewChange> {
-  await db.update(crews).set({ name, lengths, revision: sql`revision + 1` }).where(eq(crews.id, crewId))
+  await db
+    .update(crews)
+    .set({ name, lengths, revision: sql`revision + 1` })
+    .where(eq(crews.id, crewId))
   return { name, lengths }
 }
 
@@ -48,13 +55,18 @@ async function addOnce<T extends { id: string }>(
 ): Promise<T> {
   const before = await read()
   if (before !== undefined) {
-    const same = Object.entries(wanted).every(([key, value]) => JSON.stringify(before[key as keyof T] ?? null) === JSON.stringify(value ?? null))
+    const same = Object.entries(wanted).every(
+      ([key, value]) => JSON.stringify(before[key as keyof T] ?? null) === JSON.stringify(value ?? null),
+    )
     if (!same) throw new Refusal('id-taken', 'Something else was added under this id.')
     return wanted
   }
   try {
     await insert()
-    await db.update(crews).set({ revision: sql`revision + 1` }).where(eq(crews.id, crewId))
+    await db
+      .update(crews)
+      .set({ revision: sql`revision + 1` })
+      .where(eq(crews.id, crewId))
   } catch (error) {
     if (duplicateKey(error) === null) throw error
     throw new Refusal('name-taken', 'That name is taken. Choose another.')
@@ -67,7 +79,13 @@ export const addSaw = (db: Database, crewId: string, saw: NewSaw): Promise<NewSa
     db,
     crewId,
     saw,
-    async () => (await db.select().from(saws).where(and(eq(saws.crewId, crewId), eq(saws.id, saw.id))))[0],
+    async () =>
+      (
+        await db
+          .select()
+          .from(saws)
+          .where(and(eq(saws.crewId, crewId), eq(saws.id, saw.id)))
+      )[0],
     () => db.insert(saws).values({ crewId, ...saw }),
   )
 
@@ -76,7 +94,13 @@ export const addPerson = (db: Database, crewId: string, person: NewPerson): Prom
     db,
     crewId,
     person,
-    async () => (await db.select().from(people).where(and(eq(people.crewId, crewId), eq(people.id, person.id))))[0],
+    async () =>
+      (
+        await db
+          .select()
+          .from(people)
+          .where(and(eq(people.crewId, crewId), eq(people.id, person.id)))
+      )[0],
     () => db.insert(people).values({ crewId, id: person.id, name: person.name, role: person.role ?? 'sawyer' }),
   )
 
@@ -85,7 +109,13 @@ export const addProfile = (db: Database, crewId: string, profile: CrewProfile): 
     db,
     crewId,
     profile,
-    async () => (await db.select().from(profiles).where(and(eq(profiles.crewId, crewId), eq(profiles.id, profile.id))))[0],
+    async () =>
+      (
+        await db
+          .select()
+          .from(profiles)
+          .where(and(eq(profiles.crewId, crewId), eq(profiles.id, profile.id)))
+      )[0],
     () => db.insert(profiles).values({ crewId, ...profile }),
   )
 
@@ -93,5 +123,8 @@ export const addProfile = (db: Database, crewId: string, profile: CrewProfile): 
 export async function removeProfile(db: Database, crewId: string, id: string): Promise<void> {
   const [{ affectedRows }] = await db.delete(profiles).where(and(eq(profiles.crewId, crewId), eq(profiles.id, id)))
   if (affectedRows === 0) throw new Refusal('no-such-profile', 'There is no such profile.')
-  await db.update(crews).set({ revision: sql`revision + 1` }).where(eq(crews.id, crewId))
+  await db
+    .update(crews)
+    .set({ revision: sql`revision + 1` })
+    .where(eq(crews.id, crewId))
 }

@@ -87,6 +87,9 @@ const CHUNK = 200
 /** Writes the snapshots of loops that have none yet; many at once. */
 export async function insertSnapshots(tx: Transaction, rows: readonly SnapshotRow[]): Promise<void> {
   for (let from = 0; from < rows.length; from += CHUNK) {
-    await tx.insert(snapshots).values(rows.slice(from, from + CHUNK)).catch(clash)
+    await tx
+      .insert(snapshots)
+      .values(rows.slice(from, from + CHUNK))
+      .catch(clash)
   }
 }

@@ -14,7 +14,13 @@ export class Tries {
   private readonly perAddress: RateLimiterMySQL
 
   constructor(pool: Pool) {
-    const common = { storeClient: pool.pool, storeType: 'pool', tableName: 'tries', tableCreated: true, duration: MINUTES * 60 }
+    const common = {
+      storeClient: pool.pool,
+      storeType: 'pool',
+      tableName: 'tries',
+      tableCreated: true,
+      duration: MINUTES * 60,
+    }
     const dbName = (pool.pool.config as unknown as { connectionConfig: { database: string } }).connectionConfig.database
     this.perName = new RateLimiterMySQL({ ...common, dbName, keyPrefix: 'name', points: TRIES_A_NAME })
     this.perAddress = new RateLimiterMySQL({ ...common, dbName, keyPrefix: 'address', points: TRIES_AN_ADDRESS })
@@ -32,7 +38,10 @@ export class Tries {
     } catch (error) {
       if (!(error instanceof RateLimiterRes)) throw error
       const minutes = Math.max(1, Math.ceil(error.msBeforeNext / 60_000))
-      throw new Refusal('too-many-tries', `Too many tries. Try again in ${minutes} ${minutes === 1 ? 'minute' : 'minutes'}.`)
+      throw new Refusal(
+        'too-many-tries',
+        `Too many tries. Try again in ${minutes} ${minutes === 1 ? 'minute' : 'minutes'}.`,
+      )
     }
   }
 

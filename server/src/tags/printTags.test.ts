@@ -15,16 +15,25 @@ beforeAll(async () => {
   Object.assign(globalThis, { Path2D })
   getDocument = (await import('pdfjs-dist/legacy/build/pdf.mjs')).getDocument
   harness = await Harness.open()
-  for (const [i, tag] of TAGS.entries()) await harness.write(registered(`printed-loop-${i}`, tag, { ...SPEC, startMark: i === 0 ? 'red' : 'none' }))
+  for (const [i, tag] of TAGS.entries())
+    await harness.write(registered(`printed-loop-${i}`, tag, { ...SPEC, startMark: i === 0 ? 'red' : 'none' }))
 })
 afterAll(() => harness.close())
 
 const SCALE = 3
 /** jsqr is CommonJS; its function is the default of its default. */
-const decode = ((jsqr as unknown as { default?: typeof jsqr }).default ?? jsqr) as unknown as (data: Uint8ClampedArray, width: number, height: number) => { data: string } | null
+const decode = ((jsqr as unknown as { default?: typeof jsqr }).default ?? jsqr) as unknown as (
+  data: Uint8ClampedArray,
+  width: number,
+  height: number,
+) => { data: string } | null
 
 async function pdfOf(body: object): Promise<Uint8Array> {
-  const response = await fetch(harness.address('/api/tags.pdf'), { method: 'POST', headers: { ...harness.headers('sawyer'), 'content-type': 'application/json' }, body: JSON.stringify(body) })
+  const response = await fetch(harness.address('/api/tags.pdf'), {
+    method: 'POST',
+    headers: { ...harness.headers('sawyer'), 'content-type': 'application/json' },
+    body: JSON.stringify(body),
+  })
   expect(response.status).toBe(200)
   expect(response.headers.get('content-type')).toContain('application/pdf')
   return new Uint8Array(await response.arrayBuffer())
@@ -38,7 +47,9 @@ test.each(LABEL_SHEETS)('every tag on %s is read back from the page by an outsid
   const page = await document.getPage(1)
   const viewport = page.getViewport({ scale: SCALE })
   const layout = SHEET_LAYOUTS[sheet]
-  expect([page.view[2], page.view[3]].map((side) => Math.round(side ?? 0))).toEqual(layout.page.map((side) => Math.round(side)))
+  expect([page.view[2], page.view[3]].map((side) => Math.round(side ?? 0))).toEqual(
+    layout.page.map((side) => Math.round(side)),
+  )
   const canvas = createCanvas(viewport.width, viewport.height)
   const context = canvas.getContext('2d')
   await page.render({ canvasContext: context as never, viewport }).promise
@@ -57,11 +68,16 @@ test.each(LABEL_SHEETS)('every tag on %s is read back from the page by an outsid
 
 test('more tags than a sheet holds go on to the next', async () => {
   const many = Array.from({ length: 31 }, () => loopIds[0] ?? '')
-  const document = await getDocument({ data: await pdfOf({ loopIds: many, sheet: 'letter-3x10', skip: 0 }), verbosity: 0 }).promise
+  const document = await getDocument({
+    data: await pdfOf({ loopIds: many, sheet: 'letter-3x10', skip: 0 }),
+    verbosity: 0,
+  }).promise
   expect(document.numPages).toBe(2)
 })
 
 test('a loop that is not in the shed is not printed', async () => {
-  expect((await harness.post('/api/tags.pdf', { loopIds: ['no-such-loop'], sheet: 'a4-3x8', skip: 0 })).body.code).toBe('nothing-to-print')
+  expect((await harness.post('/api/tags.pdf', { loopIds: ['no-such-loop'], sheet: 'a4-3x8', skip: 0 })).body.code).toBe(
+    'nothing-to-print',
+  )
   expect((await harness.post('/api/tags.pdf', { loopIds: [], sheet: 'a4-3x8', skip: 0 })).body.code).toBe('invalid')
 })

@@ -16,10 +16,19 @@ type Doc = PDFKit.PDFDocument
 
 const require = createRequire(import.meta.url)
 const FONT = (subset: string, weight: number): string =>
-  require.resolve(`@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-${subset}-${weight}-normal.woff`)
+  require.resolve(
+    `@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-${subset}-${weight}-normal.woff`,
+  )
 
 const INK = '#1c272c'
-const MARK_COLOURS: Record<Exclude<StartMark, 'none'>, string> = { white: '#ffffff', yellow: '#f2c500', orange: '#e8730c', red: '#c3271b', green: '#1e7d3c', blue: '#1c5fa8' }
+const MARK_COLOURS: Record<Exclude<StartMark, 'none'>, string> = {
+  white: '#ffffff',
+  yellow: '#f2c500',
+  orange: '#e8730c',
+  red: '#c3271b',
+  green: '#1e7d3c',
+  blue: '#1c5fa8',
+}
 /** Light modules that a reader wants around a QR code. ISO/IEC 18004, from memory. */
 const QUIET_MODULES = 4
 
@@ -29,15 +38,18 @@ function drawQr(doc: Doc, text: string, x: number, y: number, size: number): voi
   const unit = size / (modules.size + 2 * QUIET_MODULES)
   for (let row = 0; row < modules.size; row += 1) {
     for (let column = 0; column < modules.size; column += 1) {
-      if (modules.get(row, column) !== 0) doc.rect(x + (column + QUIET_MODULES) * unit, y + (row + QUIET_MODULES) * unit, unit, unit)
+      if (modules.get(row, column) !== 0)
+        doc.rect(x + (column + QUIET_MODULES) * unit, y + (row + QUIET_MODULES) * unit, unit, unit)
     }
   }
   doc.fill('#000000')
 }
 
 /** The fonts come in two parts; a text is cut where the next character is in the other one. */
-const runsOf = (text: string): string[] => text.match(/[\u0000-\u00ff\u2000-\u206f]+|[^\u0000-\u00ff\u2000-\u206f]+/gu) ?? []
-const fontOf = (run: string, weight: 400 | 700): string => `${/^[\u0000-\u00ff\u2000-\u206f]/u.test(run) ? 'latin' : 'latin-ext'}-${weight}`
+const runsOf = (text: string): string[] =>
+  text.match(/[\u0000-\u00ff\u2000-\u206f]+|[^\u0000-\u00ff\u2000-\u206f]+/gu) ?? []
+const fontOf = (run: string, weight: 400 | 700): string =>
+  `${/^[\u0000-\u00ff\u2000-\u206f]/u.test(run) ? 'latin' : 'latin-ext'}-${weight}`
 
 interface Line {
   readonly text: string
@@ -52,10 +64,21 @@ interface Line {
 function drawLine(doc: Doc, { text, x, y, size, weight, room }: Line): void {
   const runs = runsOf(text)
   const widths = runs.map((run) => doc.font(fontOf(run, weight)).fontSize(size).widthOfString(run))
-  const shrink = Math.min(1, room / Math.max(1, widths.reduce((sum, width) => sum + width, 0)))
+  const shrink = Math.min(
+    1,
+    room /
+      Math.max(
+        1,
+        widths.reduce((sum, width) => sum + width, 0),
+      ),
+  )
   let left = x
   runs.forEach((run, i) => {
-    doc.font(fontOf(run, weight)).fontSize(size * shrink).fillColor(INK).text(run, left, y, { lineBreak: false })
+    doc
+      .font(fontOf(run, weight))
+      .fontSize(size * shrink)
+      .fillColor(INK)
+      .text(run, left, y, { lineBreak: false })
     left += (widths[i] ?? 0) * shrink
   })
 }
@@ -79,7 +102,10 @@ function drawLabel(doc: Doc, loop: LoopCard, layout: SheetLayout, x: number, y: 
   if (startMark === undefined || startMark === 'none') line(crewName, last, height * 0.1, 400)
   else {
     const r = height * 0.06
-    doc.circle(left + r, last + r, r).lineWidth(0.8).fillAndStroke(MARK_COLOURS[startMark], INK)
+    doc
+      .circle(left + r, last + r, r)
+      .lineWidth(0.8)
+      .fillAndStroke(MARK_COLOURS[startMark], INK)
     line(`start mark ${startMark}`, last, height * 0.1, 400, r * 2.8)
   }
 }
@@ -90,7 +116,12 @@ function drawLabel(doc: Doc, loop: LoopCard, layout: SheetLayout, x: number, y: 
  */
 export async function printTags(loops: readonly LoopCard[], { sheet, skip, crewName }: TagPrint): Promise<Buffer> {
   const layout = SHEET_LAYOUTS[sheet]
-  const doc = new PDFDocument({ autoFirstPage: false, size: [...layout.page], margin: 0, info: { Title: 'Tags', Author: crewName } })
+  const doc = new PDFDocument({
+    autoFirstPage: false,
+    size: [...layout.page],
+    margin: 0,
+    info: { Title: 'Tags', Author: crewName },
+  })
   const done = new Promise<Buffer>((resolve, reject) => {
     const parts: Buffer[] = []
     doc.on('data', (part: Buffer) => parts.push(part))
@@ -99,7 +130,8 @@ export async function printTags(loops: readonly LoopCard[], { sheet, skip, crewN
     })
     doc.on('error', reject)
   })
-  for (const subset of ['latin', 'latin-ext']) for (const weight of [400, 700]) doc.registerFont(`${subset}-${weight}`, FONT(subset, weight))
+  for (const subset of ['latin', 'latin-ext'])
+    for (const weight of [400, 700]) doc.registerFont(`${subset}-${weight}`, FONT(subset, weight))
   const perPage = layout.across * layout.down
   const first = Math.min(skip, perPage - 1)
   loops.forEach((loop, i) => {

@@ -1,5 +1,12 @@
 <script setup lang="ts">
-import { CUTTER_TYPE_NAMES, LENGTH_PREFERENCES, PITCH_PROFILES, SEQUENCE_NAMES, writeLength, type LengthPreference } from '@undercliff/core'
+import {
+  CUTTER_TYPE_NAMES,
+  LENGTH_PREFERENCES,
+  PITCH_PROFILES,
+  SEQUENCE_NAMES,
+  writeLength,
+  type LengthPreference,
+} from '@undercliff/core'
 import { NInput } from 'naive-ui'
 import { computed, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
@@ -16,7 +23,13 @@ const wrong = ref('')
 const session = useSession()
 const EXAMPLE_UM = 650
 const LABELS: Record<LengthPreference, string> = { mm: 'Millimetres', inch: 'Inches', both: 'Both' }
-watch(() => shed.crew?.name, (known) => { name.value = known ?? '' }, { immediate: true })
+watch(
+  () => shed.crew?.name,
+  (known) => {
+    name.value = known ?? ''
+  },
+  { immediate: true },
+)
 
 const TABLES = [
   { name: 'loops', label: 'Loops' },
@@ -73,34 +86,95 @@ async function change(lengths: LengthPreference): Promise<void> {
       <form class="sheet stack" @submit.prevent="change(shed.lengths)">
         <h1>{{ shed.crew.name }}</h1>
         <template v-if="session.isLead">
-          <div class="field"><label for="crew-name">Name</label><NInput v-model:value="name" :maxlength="60" :input-props="{ id: 'crew-name' }" placeholder="" /></div>
-          <p><button type="submit" class="act small" :disabled="name.trim() === shed.crew.name || name.trim() === ''">Save the name</button></p>
+          <div class="field">
+            <label for="crew-name">Name</label
+            ><NInput v-model:value="name" :maxlength="60" :input-props="{ id: 'crew-name' }" placeholder="" />
+          </div>
+          <p>
+            <button type="submit" class="act small" :disabled="name.trim() === shed.crew.name || name.trim() === ''">
+              Save the name
+            </button>
+          </p>
         </template>
         <fieldset>
           <legend>Lengths are read in</legend>
           <div class="row" role="radiogroup" aria-label="Lengths are read in">
-            <button v-for="one in LENGTH_PREFERENCES" :key="one" type="button" class="act" role="radio" :aria-checked="shed.lengths === one" :disabled="!session.isLead" @click="change(one)">{{ LABELS[one] }} <span class="figures">{{ writeLength(EXAMPLE_UM, one) }}</span></button>
+            <button
+              v-for="one in LENGTH_PREFERENCES"
+              :key="one"
+              type="button"
+              class="act"
+              role="radio"
+              :aria-checked="shed.lengths === one"
+              :disabled="!session.isLead"
+              @click="change(one)"
+            >
+              {{ LABELS[one] }} <span class="figures">{{ writeLength(EXAMPLE_UM, one) }}</span>
+            </button>
           </div>
-          <p class="soft">A number typed without a unit is taken in {{ shed.bareUnit === 'inch' ? 'inches' : 'millimetres' }}; a fraction is always inches.</p>
+          <p class="soft">
+            A number typed without a unit is taken in {{ shed.bareUnit === 'inch' ? 'inches' : 'millimetres' }}; a
+            fraction is always inches.
+          </p>
         </fieldset>
         <p v-if="wrong" class="stop-text" role="alert">{{ wrong }}</p>
       </form>
       <section class="sheet stack">
         <h2>How this crew works</h2>
-        <p>Files, gauges, guides, limits and prices: what the house chooses where crews disagree, shown on one of your own loops.</p>
-        <p class="row"><RouterLink class="act small" to="/rules">House rules <span class="figures">v{{ shed.crew.rules.version }}</span></RouterLink><RouterLink class="act small" to="/wear">What wears</RouterLink></p>
+        <p>
+          Files, gauges, guides, limits and prices: what the house chooses where crews disagree, shown on one of your
+          own loops.
+        </p>
+        <p class="row">
+          <RouterLink class="act small" to="/rules"
+            >House rules <span class="figures">v{{ shed.crew.rules.version }}</span></RouterLink
+          ><RouterLink class="act small" to="/wear">What wears</RouterLink>
+        </p>
       </section>
     </div>
     <div class="stack">
-      <div class="sheet"><PeoplePanel v-if="session.isLead" /><template v-else><h2>People</h2><p v-for="person in shed.people" :key="person.id">{{ person.name }}, {{ person.role }}</p></template></div>
+      <div class="sheet">
+        <PeoplePanel v-if="session.isLead" /><template v-else
+          ><h2>People</h2>
+          <p v-for="person in shed.people" :key="person.id">{{ person.name }}, {{ person.role }}</p></template
+        >
+      </div>
       <section v-if="shed.profiles.length > 0" class="sheet stack">
         <h2>Profiles of the crew's own</h2>
-        <p v-for="profile in shed.profiles" :key="profile.id" class="profile"><span><strong>{{ profile.name }}</strong><br /><span class="soft">{{ PITCH_PROFILES[profile.values.pitchClass].name }} · {{ CUTTER_TYPE_NAMES[profile.values.cutterType] }}, {{ SEQUENCE_NAMES[profile.values.sequence] }}</span></span><button v-if="session.isLead" type="button" class="act small" :aria-label="`Take away the profile ${profile.name}`" @click="removeProfile(profile.id, profile.name)">Take away</button></p>
+        <p v-for="profile in shed.profiles" :key="profile.id" class="profile">
+          <span
+            ><strong>{{ profile.name }}</strong
+            ><br /><span class="soft"
+              >{{ PITCH_PROFILES[profile.values.pitchClass].name }} ·
+              {{ CUTTER_TYPE_NAMES[profile.values.cutterType] }}, {{ SEQUENCE_NAMES[profile.values.sequence] }}</span
+            ></span
+          ><button
+            v-if="session.isLead"
+            type="button"
+            class="act small"
+            :aria-label="`Take away the profile ${profile.name}`"
+            @click="removeProfile(profile.id, profile.name)"
+          >
+            Take away
+          </button>
+        </p>
       </section>
       <section class="sheet stack">
         <h2>In and out</h2>
-        <p v-if="session.isLead" class="row"><RouterLink class="act small" to="/import">Bring in a spreadsheet</RouterLink><a class="act small" href="/api/backup" download>Everything, as one file</a></p>
-        <p class="row"><a v-for="{ name: table, label } in TABLES" :key="table" class="act small" :href="`/api/tables/${table}.csv`" download>{{ label }} as CSV</a></p>
+        <p v-if="session.isLead" class="row">
+          <RouterLink class="act small" to="/import">Bring in a spreadsheet</RouterLink
+          ><a class="act small" href="/api/backup" download>Everything, as one file</a>
+        </p>
+        <p class="row">
+          <a
+            v-for="{ name: table, label } in TABLES"
+            :key="table"
+            class="act small"
+            :href="`/api/tables/${table}.csv`"
+            download
+            >{{ label }} as CSV</a
+          >
+        </p>
         <p class="soft">Passwords and PINs are in none of these.</p>
         <div v-if="empty && session.isLead" class="field">
           <label for="backup">Read a backup into this empty shed</label>
@@ -112,7 +186,23 @@ async function change(lengths: LengthPreference): Promise<void> {
 </template>
 
 <style scoped>
-.crew { display: grid; grid-template-columns: minmax(0, 1fr) minmax(0, 1fr); gap: 14px; align-items: start; }
-.profile { display: grid; grid-template-columns: 1fr auto; gap: 10px; align-items: center; border-top: 1px solid var(--rule); padding-top: 8px; }
-@media (max-width: 900px) { .crew { grid-template-columns: minmax(0, 1fr); } }
+.crew {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
+  gap: 14px;
+  align-items: start;
+}
+.profile {
+  display: grid;
+  grid-template-columns: 1fr auto;
+  gap: 10px;
+  align-items: center;
+  border-top: 1px solid var(--rule);
+  padding-top: 8px;
+}
+@media (max-width: 900px) {
+  .crew {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
 </style>

@@ -1,7 +1,23 @@
 <script setup lang="ts">
 import { onKeyStroke } from '@vueuse/core'
 import { writeLoopFile } from '@undercliff/contract'
-import { ACTION_WORDS, decide, forecast, grinderFor, lifeOf, mayOverrule, POPULATION_NAMES, sayRange, sayTurn, sensitivity, sideBalance, toothSign, writeMoney, type Action, type Duty } from '@undercliff/core'
+import {
+  ACTION_WORDS,
+  decide,
+  forecast,
+  grinderFor,
+  lifeOf,
+  mayOverrule,
+  POPULATION_NAMES,
+  sayRange,
+  sayTurn,
+  sensitivity,
+  sideBalance,
+  toothSign,
+  writeMoney,
+  type Action,
+  type Duty,
+} from '@undercliff/core'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import LoopAway from '../loop/LoopAway.vue'
@@ -33,18 +49,30 @@ const selected = ref<number | undefined>()
 const overruling = ref(false)
 const busy = ref(false)
 const wrong = ref('')
-watch(state, () => { turned.value = null })
+watch(state, () => {
+  turned.value = null
+})
 
 /** The verdict as it stands, and with what was turned. */
 const verdict = computed(() => (state.value === null ? null : decide(state.value, rules.value)))
-const turning = computed(() => (state.value === null || turned.value === null ? null : supposed(state.value, rules.value, turned.value)))
+const turning = computed(() =>
+  state.value === null || turned.value === null ? null : supposed(state.value, rules.value, turned.value),
+)
 const drawn = computed(() => turning.value?.state ?? state.value)
-const would = computed(() => (turning.value === null ? verdict.value : decide(turning.value.state, turning.value.rules)))
+const would = computed(() =>
+  turning.value === null ? verdict.value : decide(turning.value.state, turning.value.rules),
+)
 
 const ahead = computed(() => (drawn.value === null ? null : forecast(drawn.value, rules.value)))
-const turns = computed(() => (state.value === null || verdict.value === null ? [] : sensitivity(state.value, rules.value, verdict.value)))
-const sides = computed(() => (state.value === null || ahead.value === null ? null : sideBalance(state.value, rules.value, ahead.value)))
-const grinder = computed(() => (state.value === null || verdict.value === null ? null : grinderFor(state.value, rules.value, verdict.value)))
+const turns = computed(() =>
+  state.value === null || verdict.value === null ? [] : sensitivity(state.value, rules.value, verdict.value),
+)
+const sides = computed(() =>
+  state.value === null || ahead.value === null ? null : sideBalance(state.value, rules.value, ahead.value),
+)
+const grinder = computed(() =>
+  state.value === null || verdict.value === null ? null : grinderFor(state.value, rules.value, verdict.value),
+)
 const life = computed(() => (state.value === null ? null : lifeOf(state.value, rules.value, new Date().toISOString())))
 
 /** The option whose outcome the map shows: the one asked for, else the advised one, if it is a job. */
@@ -55,8 +83,12 @@ const option = computed(() => {
 })
 const after = computed(() => (option.value !== null && option.value.deepestUm > 0 ? option.value.afterUm : undefined))
 const base = computed(() => `/loops/${encodeURIComponent(props.tag)}`)
-const againstIt = computed(() => option.value !== null && verdict.value !== null && option.value.action !== verdict.value.action)
-const allowed = computed(() => option.value !== null && verdict.value !== null && mayOverrule(verdict.value, option.value.action))
+const againstIt = computed(
+  () => option.value !== null && verdict.value !== null && option.value.action !== verdict.value.action,
+)
+const allowed = computed(
+  () => option.value !== null && verdict.value !== null && mayOverrule(verdict.value, option.value.action),
+)
 const isWheel = computed(() => option.value?.action === 'regrind' || option.value?.action === 'shop')
 const mayStart = computed(() => verdict.value !== null && (session.isLead || !LEADS_JOBS.has(verdict.value.action)))
 
@@ -64,8 +96,22 @@ async function settle(action: Action, overruled?: string): Promise<boolean> {
   if (verdict.value === null) return false
   busy.value = true
   const { advised, rulesVersion } = verdict.value
-  const said = overruled === undefined ? `Settled: ${ACTION_WORDS[action].toLowerCase()} ${props.tag}` : `Overruled: ${ACTION_WORDS[action].toLowerCase()} ${props.tag}`
-  wrong.value = (await loop.write({ kind: 'decided', action, advised, rulesVersion, personId: session.me?.personId ?? null, ...(overruled === undefined ? {} : { overruled }) }, said)) ?? ''
+  const said =
+    overruled === undefined
+      ? `Settled: ${ACTION_WORDS[action].toLowerCase()} ${props.tag}`
+      : `Overruled: ${ACTION_WORDS[action].toLowerCase()} ${props.tag}`
+  wrong.value =
+    (await loop.write(
+      {
+        kind: 'decided',
+        action,
+        advised,
+        rulesVersion,
+        personId: session.me?.personId ?? null,
+        ...(overruled === undefined ? {} : { overruled }),
+      },
+      said,
+    )) ?? ''
   busy.value = false
   return wrong.value === ''
 }
@@ -93,7 +139,14 @@ async function start(): Promise<void> {
   else moves.ask([state.value.loopId])
 }
 onKeyStroke('Enter', (event) => {
-  if (isTyping(event) || document.activeElement !== document.body || overruling.value || moves.asked !== null || !mayStart.value) return
+  if (
+    isTyping(event) ||
+    document.activeElement !== document.body ||
+    overruling.value ||
+    moves.asked !== null ||
+    !mayStart.value
+  )
+    return
   event.preventDefault()
   void start()
 })
@@ -108,25 +161,42 @@ function save(): void {
   link.click()
   URL.revokeObjectURL(address)
 }
-const day = (instant: string): string => new Date(instant).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' })
+const day = (instant: string): string =>
+  new Date(instant).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' })
 const costLine = computed(() => {
   const current = verdict.value
   const chosen = current?.options.find(({ action }) => action === current.action)
-  if (current === null || chosen === undefined || chosen.perHourMinor === null || chosen.money.totalMinor === 0) return ''
+  if (current === null || chosen === undefined || chosen.perHourMinor === null || chosen.money.totalMinor === 0)
+    return ''
   const { currency } = rules.value
-  const second = current.runnerUp === null || current.action !== current.advised ? '' : `. Second: ${ACTION_WORDS[current.runnerUp.action].toLowerCase()}, ${writeMoney(current.runnerUp.byMinor, currency)} a sharp hour dearer`
+  const second =
+    current.runnerUp === null || current.action !== current.advised
+      ? ''
+      : `. Second: ${ACTION_WORDS[current.runnerUp.action].toLowerCase()}, ${writeMoney(current.runnerUp.byMinor, currency)} a sharp hour dearer`
   return `${writeMoney(chosen.money.totalMinor, currency)} in all${second}`
 })
 </script>
 
 <template>
-  <LoopAway v-if="state === null || verdict === null || would === null || drawn === null || ahead === null" :status="loop.status" :tag="tag" @again="loop.open(tag)" />
+  <LoopAway
+    v-if="state === null || verdict === null || would === null || drawn === null || ahead === null"
+    :status="loop.status"
+    :tag="tag"
+    @again="loop.open(tag)"
+  />
   <div v-else class="decide">
     <header class="top">
       <ToothSign class="sign" :tooth="toothSign(state, rules)" :retired="state.retired !== null" />
       <div>
-        <h1>Decide <RouterLink :to="base" class="figures">{{ tag }}</RouterLink></h1>
-        <p v-if="state.duty === 'dirty'" class="soft">Kept for dirty work. <button v-if="session.isLead && !state.retired" type="button" class="act small" @click="changeDuty('clean')">Back to clean work</button></p>
+        <h1>
+          Decide <RouterLink :to="base" class="figures">{{ tag }}</RouterLink>
+        </h1>
+        <p v-if="state.duty === 'dirty'" class="soft">
+          Kept for dirty work.
+          <button v-if="session.isLead && !state.retired" type="button" class="act small" @click="changeDuty('clean')">
+            Back to clean work
+          </button>
+        </p>
       </div>
       <button type="button" class="act small no-print" @click="save">Save as a file</button>
     </header>
@@ -135,62 +205,215 @@ const costLine = computed(() => {
       <div>
         <VerdictPanel :verdict="verdict" :figures="shed.figures" />
         <p v-if="costLine" class="cost">{{ costLine }}.</p>
-        <p v-if="verdict.decision && verdict.action !== verdict.advised" class="caution">Settled by {{ shed.nameOf(verdict.decision.personId) }} against the verdict ({{ ACTION_WORDS[verdict.advised].toLowerCase() }}): {{ verdict.decision.overruled }}</p>
+        <p v-if="verdict.decision && verdict.action !== verdict.advised" class="caution">
+          Settled by {{ shed.nameOf(verdict.decision.personId) }} against the verdict ({{
+            ACTION_WORDS[verdict.advised].toLowerCase()
+          }}): {{ verdict.decision.overruled }}
+        </p>
         <p v-else-if="verdict.decision" class="soft">Settled by {{ shed.nameOf(verdict.decision.personId) }}.</p>
-        <p v-if="verdict.bounds" class="caution"><strong>Until it is looked at:</strong> it may turn out to need anything from {{ ACTION_WORDS[verdict.bounds.least.action].toLowerCase() }} ({{ sayRange(verdict.bounds.least.sharpeningsLeft) }} sharpenings left) to {{ ACTION_WORDS[verdict.bounds.most.action].toLowerCase() }} ({{ sayRange(verdict.bounds.most.sharpeningsLeft) }} left).</p>
+        <p v-if="verdict.bounds" class="caution">
+          <strong>Until it is looked at:</strong> it may turn out to need anything from
+          {{ ACTION_WORDS[verdict.bounds.least.action].toLowerCase() }} ({{
+            sayRange(verdict.bounds.least.sharpeningsLeft)
+          }}
+          sharpenings left) to {{ ACTION_WORDS[verdict.bounds.most.action].toLowerCase() }} ({{
+            sayRange(verdict.bounds.most.sharpeningsLeft)
+          }}
+          left).
+        </p>
       </div>
       <div v-if="!state.retired" class="do no-print">
         <button v-if="mayStart" type="button" class="act next" @click="start">{{ JOBS[verdict.action].start }}</button>
         <p v-else class="soft">A lead does that.</p>
-        <button v-if="!verdict.decision" type="button" class="act small" :disabled="busy" @click="settle(verdict.action)">Settle on it, for later</button>
-        <button v-if="session.isLead && againstIt && option && allowed" type="button" class="act small" @click="overruling = true">{{ ACTION_WORDS[option.action] }} instead …</button>
+        <button
+          v-if="!verdict.decision"
+          type="button"
+          class="act small"
+          :disabled="busy"
+          @click="settle(verdict.action)"
+        >
+          Settle on it, for later
+        </button>
+        <button
+          v-if="session.isLead && againstIt && option && allowed"
+          type="button"
+          class="act small"
+          @click="overruling = true"
+        >
+          {{ ACTION_WORDS[option.action] }} instead …
+        </button>
         <p v-if="wrong && !overruling" class="stop-text" role="alert">{{ wrong }}</p>
       </div>
     </div>
 
     <section class="sheet" aria-labelledby="map-title">
-      <h2 id="map-title"><template v-if="option">Before and after: {{ ACTION_WORDS[option.action].toLowerCase() }}</template><template v-else>As it stands</template> <span v-if="after" class="soft">hatched comes off</span> <span v-if="turning" class="soft">with what was turned</span></h2>
-      <LoopMap :state="drawn" :lengths="shed.lengths" :selected="selected" :target-um="ahead.targetUm" :after-um="after" low @select="selected = $event" />
+      <h2 id="map-title">
+        <template v-if="option">Before and after: {{ ACTION_WORDS[option.action].toLowerCase() }}</template
+        ><template v-else>As it stands</template> <span v-if="after" class="soft">hatched comes off</span>
+        <span v-if="turning" class="soft">with what was turned</span>
+      </h2>
+      <LoopMap
+        :state="drawn"
+        :lengths="shed.lengths"
+        :selected="selected"
+        :target-um="ahead.targetUm"
+        :after-um="after"
+        low
+        @select="selected = $event"
+      />
     </section>
 
     <div class="two">
       <div class="stack side">
-        <OptionRows class="sheet" :options="would.options" :shown="option?.action ?? null" :advised="would.advised" :figures="shed.figures" @show="shown = $event" />
+        <OptionRows
+          class="sheet"
+          :options="would.options"
+          :shown="option?.action ?? null"
+          :advised="would.advised"
+          :figures="shed.figures"
+          @show="shown = $event"
+        />
         <SidesPanel v-if="sides" class="sheet" :sides="sides" :rules="rules" :figures="shed.figures" />
         <section v-if="life" class="sheet stack" aria-labelledby="life-title">
-          <h2 id="life-title">{{ life.end ? `At its own rate it ends about ${day(life.end.likely)}` : 'Too little use yet to say when it ends' }}</h2>
-          <p v-if="life.end">From {{ day(life.end.from) }}{{ life.end.to ? ` to ${day(life.end.to)}` : ' on, with no end that can be said' }}; {{ life.end.aMonth.toFixed(1) }} sharpenings a month so far, {{ sayRange(life.sharpeningsLeft) }} left.</p>
-          <p>Stays sharp for {{ life.sharpness.mean.toFixed(1) }} clean tanks ({{ life.sharpness.low.toFixed(1) }} to {{ life.sharpness.high.toFixed(1) }}; {{ life.sharpness.ended }} seen to go dull).</p>
-          <p>A routine filing takes {{ Math.round(life.removal.lowUm) }} to {{ Math.round(life.removal.highUm) }} µm, a stroke about {{ Math.round(life.perStroke.meanUm) }} µm{{ life.removal.own > 0 ? `; ${life.removal.own} of its own measured` : '; common practice, none of its own measured' }}.</p>
-          <p v-if="life.gaugesDue">Gauges are due {{ life.gaugesDue.likely === 0 ? 'now' : `in ${sayRange(life.gaugesDue)} sharpenings` }}; the top plate falls about {{ life.slopeDeg.toFixed(1) }}°.</p>
-          <ul v-if="life.sessions.length > 0" class="sessions"><li v-for="(one_, i) in life.sessions.slice(0, 5)" :key="i"><span class="figures">{{ one_.perSharpeningUm }} µm</span> a {{ POPULATION_NAMES[one_.population] }}<template v-if="one_.at">, {{ day(one_.at) }}</template><template v-if="one_.personId">, {{ shed.nameOf(one_.personId) }}</template><template v-if="one_.sides?.left && one_.sides.right">: {{ one_.sides.left.um }} left, {{ one_.sides.right.um }} right</template></li></ul>
-          <p class="soft">Made under version {{ verdict.rulesVersion }} of the house rules. <RouterLink to="/rules">House rules</RouterLink> · <RouterLink to="/wear">What wears, over all loops</RouterLink></p>
+          <h2 id="life-title">
+            {{
+              life.end
+                ? `At its own rate it ends about ${day(life.end.likely)}`
+                : 'Too little use yet to say when it ends'
+            }}
+          </h2>
+          <p v-if="life.end">
+            From {{ day(life.end.from)
+            }}{{ life.end.to ? ` to ${day(life.end.to)}` : ' on, with no end that can be said' }};
+            {{ life.end.aMonth.toFixed(1) }} sharpenings a month so far, {{ sayRange(life.sharpeningsLeft) }} left.
+          </p>
+          <p>
+            Stays sharp for {{ life.sharpness.mean.toFixed(1) }} clean tanks ({{ life.sharpness.low.toFixed(1) }} to
+            {{ life.sharpness.high.toFixed(1) }}; {{ life.sharpness.ended }} seen to go dull).
+          </p>
+          <p>
+            A routine filing takes {{ Math.round(life.removal.lowUm) }} to {{ Math.round(life.removal.highUm) }} µm, a
+            stroke about {{ Math.round(life.perStroke.meanUm) }} µm{{
+              life.removal.own > 0
+                ? `; ${life.removal.own} of its own measured`
+                : '; common practice, none of its own measured'
+            }}.
+          </p>
+          <p v-if="life.gaugesDue">
+            Gauges are due {{ life.gaugesDue.likely === 0 ? 'now' : `in ${sayRange(life.gaugesDue)} sharpenings` }}; the
+            top plate falls about {{ life.slopeDeg.toFixed(1) }}°.
+          </p>
+          <ul v-if="life.sessions.length > 0" class="sessions">
+            <li v-for="(one_, i) in life.sessions.slice(0, 5)" :key="i">
+              <span class="figures">{{ one_.perSharpeningUm }} µm</span> a {{ POPULATION_NAMES[one_.population]
+              }}<template v-if="one_.at">, {{ day(one_.at) }}</template
+              ><template v-if="one_.personId">, {{ shed.nameOf(one_.personId) }}</template
+              ><template v-if="one_.sides?.left && one_.sides.right"
+                >: {{ one_.sides.left.um }} left, {{ one_.sides.right.um }} right</template
+              >
+            </li>
+          </ul>
+          <p class="soft">
+            Made under version {{ verdict.rulesVersion }} of the house rules.
+            <RouterLink to="/rules">House rules</RouterLink> ·
+            <RouterLink to="/wear">What wears, over all loops</RouterLink>
+          </p>
         </section>
       </div>
       <div class="stack side">
-        <WhatIfPanel class="sheet" :state="state" :rules="rules" :turned="turned ?? asItIs(state, rules)" :would="would.advised" :advised="verdict.advised" :figures="shed.figures" @turn="turned = $event" />
+        <WhatIfPanel
+          class="sheet"
+          :state="state"
+          :rules="rules"
+          :turned="turned ?? asItIs(state, rules)"
+          :would="would.advised"
+          :advised="verdict.advised"
+          :figures="shed.figures"
+          @turn="turned = $event"
+        />
         <section v-if="turns.length > 0" class="sheet" aria-labelledby="turns-title">
           <h2 id="turns-title">What would change it</h2>
-          <ul><li v-for="turn in turns" :key="turn.by">{{ sayTurn(turn, verdict.advised, shed.figures) }}</li></ul>
+          <ul>
+            <li v-for="turn in turns" :key="turn.by">{{ sayTurn(turn, verdict.advised, shed.figures) }}</li>
+          </ul>
         </section>
         <GrinderCard v-if="isWheel && grinder" class="sheet" :grinder="grinder" :figures="shed.figures" />
       </div>
     </div>
-    <OverrulePanel v-if="overruling && option" :tag="tag" :action="option.action" :advised="verdict.advised" :busy="busy" :wrong="wrong" @close="overruling = false" @overrule="overrule" />
+    <OverrulePanel
+      v-if="overruling && option"
+      :tag="tag"
+      :action="option.action"
+      :advised="verdict.advised"
+      :busy="busy"
+      :wrong="wrong"
+      @close="overruling = false"
+      @overrule="overrule"
+    />
   </div>
 </template>
 
 <style scoped>
-.decide { display: grid; gap: 14px; grid-template-columns: minmax(0, 1fr); }
-.top { display: grid; grid-template-columns: 84px 1fr auto; gap: 14px; align-items: center; }
-.sign { width: 84px; }
-.settle { display: grid; grid-template-columns: 1fr minmax(220px, 300px); gap: 20px; border-top: 4px solid var(--ink); }
-.cost { font-weight: 700; margin-bottom: 6px; }
-.do { display: grid; gap: 8px; align-content: start; }
-.do .next { font-size: 1.15rem; min-height: 60px; }
-.two { display: grid; grid-template-columns: minmax(0, 7fr) minmax(0, 5fr); gap: 14px; align-items: start; }
-.side { gap: 14px; }
-ul { margin: 6px 0 0; padding-left: 1.1em; }
-.sessions { margin: 0; font-size: 0.92rem; }
-@media (max-width: 900px) { .settle, .two { grid-template-columns: minmax(0, 1fr); } .top { grid-template-columns: 64px 1fr auto; } .sign { width: 64px; } }
+.decide {
+  display: grid;
+  gap: 14px;
+  grid-template-columns: minmax(0, 1fr);
+}
+.top {
+  display: grid;
+  grid-template-columns: 84px 1fr auto;
+  gap: 14px;
+  align-items: center;
+}
+.sign {
+  width: 84px;
+}
+.settle {
+  display: grid;
+  grid-template-columns: 1fr minmax(220px, 300px);
+  gap: 20px;
+  border-top: 4px solid var(--ink);
+}
+.cost {
+  font-weight: 700;
+  margin-bottom: 6px;
+}
+.do {
+  display: grid;
+  gap: 8px;
+  align-content: start;
+}
+.do .next {
+  font-size: 1.15rem;
+  min-height: 60px;
+}
+.two {
+  display: grid;
+  grid-template-columns: minmax(0, 7fr) minmax(0, 5fr);
+  gap: 14px;
+  align-items: start;
+}
+.side {
+  gap: 14px;
+}
+ul {
+  margin: 6px 0 0;
+  padding-left: 1.1em;
+}
+.sessions {
+  margin: 0;
+  font-size: 0.92rem;
+}
+@media (max-width: 900px) {
+  .settle,
+  .two {
+    grid-template-columns: minmax(0, 1fr);
+  }
+  .top {
+    grid-template-columns: 64px 1fr auto;
+  }
+  .sign {
+    width: 64px;
+  }
+}
 </style>

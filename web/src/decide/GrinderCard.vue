@@ -14,20 +14,41 @@ const rows = computed(() => [
   ['Head', `${props.grinder.headTiltDeg.join('° or ')}°, by the chain’s sheet`],
   ['Table', `${props.grinder.downAngleDeg}°`],
   ['Stop', `${writeLength(props.grinder.stopUm, props.figures.lengths)} on the worst cutter; check it after turning`],
-  ['Gauges', `wheel about ${writeMm(props.grinder.gauges.wheelUm, 0)}, clamp 0°, head ${props.grinder.gauges.headDeg.join(' to ')}°, down to ${writeLength(props.grinder.gauges.settingUm, props.figures.lengths)}`],
+  [
+    'Gauges',
+    `wheel about ${writeMm(props.grinder.gauges.wheelUm, 0)}, clamp 0°, head ${props.grinder.gauges.headDeg.join(' to ')}°, down to ${writeLength(props.grinder.gauges.settingUm, props.figures.lengths)}`,
+  ],
 ])
 </script>
 
 <template>
   <section aria-labelledby="grinder-title">
     <h2 id="grinder-title">Set-up for the grinder</h2>
-    <dl><template v-for="[name, value] in rows" :key="name"><dt>{{ name }}</dt><dd>{{ value }}</dd></template></dl>
-    <p class="caution grave">Look the wheel over and ring it before it is mounted. The greatest speed marked on it must not be below the spindle’s. Guard fitted, eyes covered, out of the plane of the wheel. The grinder’s manual comes first.</p>
+    <dl>
+      <template v-for="[name, value] in rows" :key="name"
+        ><dt>{{ name }}</dt>
+        <dd>{{ value }}</dd></template
+      >
+    </dl>
+    <p class="caution grave">
+      Look the wheel over and ring it before it is mounted. The greatest speed marked on it must not be below the
+      spindle’s. Guard fitted, eyes covered, out of the plane of the wheel. The grinder’s manual comes first.
+    </p>
   </section>
 </template>
 
 <style scoped>
-dl { display: grid; grid-template-columns: max-content minmax(0, 1fr); gap: 3px 14px; margin: 8px 0; }
-dt { color: var(--ink-soft); }
-dd { margin: 0; font-weight: 700; }
+dl {
+  display: grid;
+  grid-template-columns: max-content minmax(0, 1fr);
+  gap: 3px 14px;
+  margin: 8px 0;
+}
+dt {
+  color: var(--ink-soft);
+}
+dd {
+  margin: 0;
+  font-weight: 700;
+}
 </style>

@@ -11,50 +11,111 @@ const length = (um: number): string => writeLength(Math.round(Math.abs(um)), pro
 const limit = computed(() => props.rules.sideDifferenceUm)
 const reach = computed(() => {
   const { difference } = props.sides
-  return Math.max(limit.value * 1.6, difference === null ? 0 : Math.max(Math.abs(difference.low), Math.abs(difference.high)) * 1.1)
+  return Math.max(
+    limit.value * 1.6,
+    difference === null ? 0 : Math.max(Math.abs(difference.low), Math.abs(difference.high)) * 1.1,
+  )
 })
 const x = computed(() => scaleLinear([-reach.value, reach.value], [10, W - 10]))
 const title = computed(() => {
   const { difference, longer, beyond, within } = props.sides
   if (difference === null) return 'Left against right is not known yet'
-  if (longer !== null) return `The ${longer} side is ${length(difference.difference)} longer${beyond ? `: it pulls ${longer}` : ', which is let run'}`
+  if (longer !== null)
+    return `The ${longer} side is ${length(difference.difference)} longer${beyond ? `: it pulls ${longer}` : ', which is let run'}`
   return within ? 'The sides are even' : 'The sides may differ; the readings do not settle it'
 })
 const needed = computed(() => {
   const { readingsNeeded } = props.sides
-  if (readingsNeeded === null) return 'Even with every cutter read it would not be settled: the difference lies too near the limit.'
+  if (readingsNeeded === null)
+    return 'Even with every cutter read it would not be settled: the difference lies too near the limit.'
   const { left, right } = readingsNeeded
   if (left + right === 0) return ''
   const side = (count: number, hand: string): string => (count === 0 ? '' : `${count} more ${hand}`)
   return `Measure ${[side(left, 'left'), side(right, 'right')].filter(Boolean).join(' and ')} to settle it.`
 })
-const SCHOOLS: Record<UnevenSchool, string> = { matchShortest: 'Match the shortest', sameStrokes: 'Same strokes for all', worstSetsCount: 'Worst sets the count', extraOnBad: 'Extra on the bad ones' }
+const SCHOOLS: Record<UnevenSchool, string> = {
+  matchShortest: 'Match the shortest',
+  sameStrokes: 'Same strokes for all',
+  worstSetsCount: 'Worst sets the count',
+  extraOnBad: 'Extra on the bad ones',
+}
 </script>
 
 <template>
   <section aria-labelledby="sides-title">
     <h2 id="sides-title">{{ title }}</h2>
-    <svg v-if="sides.difference" :viewBox="`0 0 ${W} ${H}`" role="img" :aria-label="`${title}. 95 % from ${Math.round(sides.difference.low) / 1000} to ${Math.round(sides.difference.high) / 1000} mm, left less right.`">
+    <svg
+      v-if="sides.difference"
+      :viewBox="`0 0 ${W} ${H}`"
+      role="img"
+      :aria-label="`${title}. 95 % from ${Math.round(sides.difference.low) / 1000} to ${Math.round(sides.difference.high) / 1000} mm, left less right.`"
+    >
       <rect class="within" :x="x(-limit)" y="16" :width="x(limit) - x(-limit)" height="24" />
       <path class="zero" :d="`M${x(0)} 10V46`" />
-      <path class="interval" :d="`M${x(sides.difference.low)} 28H${x(sides.difference.high)}M${x(sides.difference.low)} 21v14M${x(sides.difference.high)} 21v14`" />
+      <path
+        class="interval"
+        :d="`M${x(sides.difference.low)} 28H${x(sides.difference.high)}M${x(sides.difference.low)} 21v14M${x(sides.difference.high)} 21v14`"
+      />
       <circle :cx="x(sides.difference.difference)" cy="28" r="6" />
-      <text x="10" :y="H - 4">right longer</text><text :x="W - 10" :y="H - 4" text-anchor="end">left longer</text><text :x="x(0)" :y="H - 4" text-anchor="middle">let run: {{ length(limit) }}</text>
+      <text x="10" :y="H - 4">right longer</text>
+      <text :x="W - 10" :y="H - 4" text-anchor="end">left longer</text>
+      <text :x="x(0)" :y="H - 4" text-anchor="middle">let run: {{ length(limit) }}</text>
     </svg>
-    <p v-if="needed"><strong>{{ needed }}</strong></p>
+    <p v-if="needed">
+      <strong>{{ needed }}</strong>
+    </p>
     <ul v-if="sides.remedies.length > 0">
-      <li v-for="{ school, strokes, sharpenings } in sides.remedies" :key="school" :class="{ ours: school === rules.unevenSchool }">{{ SCHOOLS[school] }}: {{ sharpenings === null ? 'it stays until the loop is next ground' : sharpenings === 1 ? `${strokes} extra strokes on each ${sides.longer} cutter, once` : `${strokes} extra on each ${sides.longer} cutter, for ${sharpenings} sharpenings` }}<span v-if="school === rules.unevenSchool" class="soft"> (house rule)</span></li>
+      <li
+        v-for="{ school, strokes, sharpenings } in sides.remedies"
+        :key="school"
+        :class="{ ours: school === rules.unevenSchool }"
+      >
+        {{ SCHOOLS[school] }}:
+        {{
+          sharpenings === null
+            ? 'it stays until the loop is next ground'
+            : sharpenings === 1
+              ? `${strokes} extra strokes on each ${sides.longer} cutter, once`
+              : `${strokes} extra on each ${sides.longer} cutter, for ${sharpenings} sharpenings`
+        }}<span v-if="school === rules.unevenSchool" class="soft"> (house rule)</span>
+      </li>
     </ul>
   </section>
 </template>
 
 <style scoped>
-svg { width: 100%; max-width: 520px; height: auto; display: block; margin: 6px 0; }
-.within { fill: color-mix(in srgb, var(--steel-light) 55%, transparent); }
-.zero { stroke: var(--rule-strong); stroke-width: 1.5; }
-.interval { stroke: var(--ink); stroke-width: 2.5; fill: none; }
-circle { fill: var(--ink); }
-text { font-size: 12.5px; fill: var(--ink-soft); }
-ul { margin: 6px 0 0; padding-left: 1.1em; font-size: 0.92rem; }
-.ours { font-weight: 700; }
+svg {
+  width: 100%;
+  max-width: 520px;
+  height: auto;
+  display: block;
+  margin: 6px 0;
+}
+.within {
+  fill: color-mix(in srgb, var(--steel-light) 55%, transparent);
+}
+.zero {
+  stroke: var(--rule-strong);
+  stroke-width: 1.5;
+}
+.interval {
+  stroke: var(--ink);
+  stroke-width: 2.5;
+  fill: none;
+}
+circle {
+  fill: var(--ink);
+}
+text {
+  font-size: 12.5px;
+  fill: var(--ink-soft);
+}
+ul {
+  margin: 6px 0 0;
+  padding-left: 1.1em;
+  font-size: 0.92rem;
+}
+.ours {
+  font-weight: 700;
+}
 </style>

@@ -5,7 +5,13 @@ import { inOrder, partsOf } from './options'
 const at = '2026-01-05T08:00:00.000Z'
 const base = { loopId: 'loop-one-here', happenedAt: at, writtenAt: at, personId: null, writtenBy: null }
 const entries: Entry[] = [
-  { ...base, id: 'entry-one-here', kind: 'registered', tag: 'K1', spec: specFromProfile({ pitchClass: 'threeEighths', gaugeUm: 1500, driveLinks: 72, cutterType: 'semiChisel' }) },
+  {
+    ...base,
+    id: 'entry-one-here',
+    kind: 'registered',
+    tag: 'K1',
+    spec: specFromProfile({ pitchClass: 'threeEighths', gaugeUm: 1500, driveLinks: 72, cutterType: 'semiChisel' }),
+  },
   { ...base, id: 'entry-two-here', kind: 'ran', tanks: 7, conditions: 'clean' },
 ]
 const state = fold(entries)
@@ -26,5 +32,20 @@ test('the parts add up to the whole, and nothing is not named', () => {
     expect(parts.reduce((sum, { minor }) => sum + minor, 0)).toBe(option.money.totalMinor)
     expect(parts.every(({ minor }) => minor > 0)).toBe(true)
   }
-  expect(partsOf({ money: { labourMinor: 500, consumablesMinor: 0, shopMinor: 0, metalMinor: 0, newLoopMinor: 0, upkeepMinor: 0, totalMinor: 500 } }, 'EUR').map(({ said }) => said)).toEqual(['€5.00 work'])
+  expect(
+    partsOf(
+      {
+        money: {
+          labourMinor: 500,
+          consumablesMinor: 0,
+          shopMinor: 0,
+          metalMinor: 0,
+          newLoopMinor: 0,
+          upkeepMinor: 0,
+          totalMinor: 500,
+        },
+      },
+      'EUR',
+    ).map(({ said }) => said),
+  ).toEqual(['€5.00 work'])
 })

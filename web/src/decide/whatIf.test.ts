@@ -5,8 +5,23 @@ import { asItIs, supposed, whatIf } from './whatIf'
 const at = '2026-01-05T08:00:00.000Z'
 const base = { loopId: 'loop-one-here', happenedAt: at, writtenAt: at, personId: null, writtenBy: null }
 const entries: Entry[] = [
-  { ...base, id: 'entry-one-here', kind: 'registered', tag: 'K1', spec: specFromProfile({ pitchClass: 'threeEighths', gaugeUm: 1500, driveLinks: 72, cutterType: 'semiChisel' }) },
-  { ...base, id: 'entry-two-here', kind: 'measured', readings: Array.from({ length: 36 }, (_, i) => ({ cutter: i + 1, lengthUm: 5000, damage: i === 8 ? [{ kind: 'stone' as const, depthUm: 1500 }] : [] })) },
+  {
+    ...base,
+    id: 'entry-one-here',
+    kind: 'registered',
+    tag: 'K1',
+    spec: specFromProfile({ pitchClass: 'threeEighths', gaugeUm: 1500, driveLinks: 72, cutterType: 'semiChisel' }),
+  },
+  {
+    ...base,
+    id: 'entry-two-here',
+    kind: 'measured',
+    readings: Array.from({ length: 36 }, (_, i) => ({
+      cutter: i + 1,
+      lengthUm: 5000,
+      damage: i === 8 ? [{ kind: 'stone' as const, depthUm: 1500 }] : [],
+    })),
+  },
 ]
 const folded = fold(entries)
 if (folded === null) throw new Error('the loop should be registered')
@@ -18,7 +33,9 @@ test('with nothing turned it is the verdict as it stands', () => {
 })
 
 test('a cheap enough loop is replaced, a dear one is ground', () => {
-  expect(whatIf(state, { ...DEFAULT_RULES, dirtyDuty: false }, { ...still, loopPriceMinor: 300 }).advised).toBe('retire')
+  expect(whatIf(state, { ...DEFAULT_RULES, dirtyDuty: false }, { ...still, loopPriceMinor: 300 }).advised).toBe(
+    'retire',
+  )
   expect(whatIf(state, DEFAULT_RULES, { ...still, loopPriceMinor: 9000 }).advised).toBe('regrind')
 })
 

@@ -29,15 +29,25 @@ export function supposed(state: LoopState, rules: HouseRules, what: WhatIf): { s
       : state.cutters.map((cutter) => ({
           ...cutter,
           damage: cutter.damage.map((one) =>
-            one.depthUm === null || CUTTER_DAMAGE[one.kind].effect !== 'depth' ? one : { ...one, depthUm: Math.max(50, one.depthUm + what.deeperUm) },
+            one.depthUm === null || CUTTER_DAMAGE[one.kind].effect !== 'depth'
+              ? one
+              : { ...one, depthUm: Math.max(50, one.depthUm + what.deeperUm) },
           ),
         }))
   return {
-    state: { ...state, decision: null, cutters, wearTanksSinceSharpened: what.tanks === was.tanks ? state.wearTanksSinceSharpened : what.tanks },
+    state: {
+      ...state,
+      decision: null,
+      cutters,
+      wearTanksSinceSharpened: what.tanks === was.tanks ? state.wearTanksSinceSharpened : what.tanks,
+    },
     rules: {
       ...rules,
       labourPerHourMinor: what.labourPerHourMinor,
-      linkPriceMinor: what.loopPriceMinor === was.loopPriceMinor ? rules.linkPriceMinor : { ...rules.linkPriceMinor, [pitchClass]: what.loopPriceMinor / driveLinks },
+      linkPriceMinor:
+        what.loopPriceMinor === was.loopPriceMinor
+          ? rules.linkPriceMinor
+          : { ...rules.linkPriceMinor, [pitchClass]: what.loopPriceMinor / driveLinks },
     },
   }
 }

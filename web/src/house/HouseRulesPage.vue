@@ -1,5 +1,19 @@
 <script setup lang="ts">
-import { CUTTER_TYPE_NAMES, DEFAULT_RULES, everySchool, forecast, PITCH_CLASSES, PITCH_PROFILES, QUESTION_SCHOOLS, QUESTIONS, rulesConflicts, sayRange, writeLength, type HouseRules, type Question } from '@undercliff/core'
+import {
+  CUTTER_TYPE_NAMES,
+  DEFAULT_RULES,
+  everySchool,
+  forecast,
+  PITCH_CLASSES,
+  PITCH_PROFILES,
+  QUESTION_SCHOOLS,
+  QUESTIONS,
+  rulesConflicts,
+  sayRange,
+  writeLength,
+  type HouseRules,
+  type Question,
+} from '@undercliff/core'
 import { NSelect } from 'naive-ui'
 import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
@@ -40,14 +54,28 @@ const live = computed(() => shed.loops.filter(({ retired }) => !retired))
 const tag = computed(() => {
   const asked = typeof route.query.loop === 'string' ? route.query.loop : ''
   if (live.value.some((card) => card.tag === asked)) return asked
-  const damaged = live.value.find(({ action, tooth }) => tooth.damaged > 0 && (action === 'regrind' || action === 'file' || action === 'shop'))
-  return (damaged ?? live.value.find(({ action }) => action === 'regrind' || action === 'file') ?? live.value[0])?.tag ?? ''
+  const damaged = live.value.find(
+    ({ action, tooth }) => tooth.damaged > 0 && (action === 'regrind' || action === 'file' || action === 'shop'),
+  )
+  return (
+    (damaged ?? live.value.find(({ action }) => action === 'regrind' || action === 'file') ?? live.value[0])?.tag ?? ''
+  )
 })
-watch(tag, (wanted) => { if (wanted !== '') void loop.open(wanted) }, { immediate: true })
+watch(
+  tag,
+  (wanted) => {
+    if (wanted !== '') void loop.open(wanted)
+  },
+  { immediate: true },
+)
 const loopOptions = computed(() => live.value.map((card) => ({ value: card.tag, label: card.tag })))
-const pick = (wanted: string): void => { void router.replace({ query: { ...route.query, loop: wanted } }) }
+const pick = (wanted: string): void => {
+  void router.replace({ query: { ...route.query, loop: wanted } })
+}
 const state = computed(() => (loop.state?.tag === tag.value ? loop.state : null))
-const schools = computed(() => (state.value === null ? null : everySchool({ ...state.value, decision: null }, rules.value)))
+const schools = computed(() =>
+  state.value === null ? null : everySchool({ ...state.value, decision: null }, rules.value),
+)
 
 /** How the loop stands, to hold what each school would make of it against. */
 const now = computed(() => {
@@ -67,9 +95,13 @@ const now = computed(() => {
 function notHere(question: Question): string {
   const spec = state.value?.spec
   if (spec === undefined) return ''
-  if (question === 'chisel' && spec.cutterType !== 'fullChisel') return `${tag.value} is ${CUTTER_TYPE_NAMES[spec.cutterType]}: choose a full-chisel loop to see it`
-  if (question === 'file' && spec.pitchClass !== 'threeEighths') return `${tag.value} is ${PITCH_PROFILES[spec.pitchClass].name}: choose a 3/8" loop to see it`
-  return question === 'when' || question === 'bench' ? `${tag.value} as the routine brings it to the bench, its damage cleaned out` : ''
+  if (question === 'chisel' && spec.cutterType !== 'fullChisel')
+    return `${tag.value} is ${CUTTER_TYPE_NAMES[spec.cutterType]}: choose a full-chisel loop to see it`
+  if (question === 'file' && spec.pitchClass !== 'threeEighths')
+    return `${tag.value} is ${PITCH_PROFILES[spec.pitchClass].name}: choose a 3/8" loop to see it`
+  return question === 'when' || question === 'bench'
+    ? `${tag.value} as the routine brings it to the bench, its damage cleaned out`
+    : ''
 }
 
 async function change(part: Partial<HouseRules>, said: string): Promise<boolean> {
@@ -101,7 +133,13 @@ async function change(part: Partial<HouseRules>, said: string): Promise<boolean>
 }
 
 const texts = ref<Record<string, string>>({})
-watch(rules, (known) => { texts.value = { ...textsOf(known, shed.bareUnit) } }, { immediate: true })
+watch(
+  rules,
+  (known) => {
+    texts.value = { ...textsOf(known, shed.bareUnit) }
+  },
+  { immediate: true },
+)
 async function save(): Promise<void> {
   const read = rulesFrom(rules.value, texts.value, shed.bareUnit)
   if ('message' in read) {
@@ -119,60 +157,228 @@ const locked = computed(() => !session.isLead || busy.value)
   <div v-else class="house">
     <header class="top">
       <div>
-        <h1>House rules <span class="soft version">version {{ rules.version }}</span></h1>
-        <p class="soft">{{ session.isLead ? 'Each choice holds for every loop from now on, and every verdict says under which version it was made.' : 'A lead changes these.' }}</p>
+        <h1>
+          House rules <span class="soft version">version {{ rules.version }}</span>
+        </h1>
+        <p class="soft">
+          {{
+            session.isLead
+              ? 'Each choice holds for every loop from now on, and every verdict says under which version it was made.'
+              : 'A lead changes these.'
+          }}
+        </p>
       </div>
-      <label v-if="tag" class="pick"><span>Shown on loop</span><NSelect :value="tag" :options="loopOptions" filterable aria-label="Shown on loop" @update:value="pick" /></label>
+      <label v-if="tag" class="pick"
+        ><span>Shown on loop</span
+        ><NSelect :value="tag" :options="loopOptions" filterable aria-label="Shown on loop" @update:value="pick"
+      /></label>
     </header>
     <p v-if="wrong" class="stop-text wrong" role="alert">{{ wrong }}</p>
-    <p v-if="now" class="now"><strong class="figures">{{ tag }}</strong> before anything is done: {{ now }}</p>
+    <p v-if="now" class="now">
+      <strong class="figures">{{ tag }}</strong> before anything is done: {{ now }}
+    </p>
     <p v-if="!tag" class="sheet">Add a loop, and what each school comes to is shown on it.</p>
 
     <section v-for="question in QUESTIONS" :key="question" class="sheet" :aria-labelledby="`q-${question}`">
-      <h2 :id="`q-${question}`">{{ TITLES[question] }} <span v-if="notHere(question)" class="soft nothere">{{ notHere(question) }}</span></h2>
+      <h2 :id="`q-${question}`">
+        {{ TITLES[question] }} <span v-if="notHere(question)" class="soft nothere">{{ notHere(question) }}</span>
+      </h2>
       <div class="schools" role="radiogroup" :aria-labelledby="`q-${question}`">
-        <SchoolCard v-for="(school, i) in QUESTION_SCHOOLS[question]" :key="school.name" :school="school" :question="question" :follows="schools?.[question][i]?.follows ?? false" :outcome="schools?.[question][i]?.outcome ?? null" :figures="shed.figures" :locked="locked" @choose="change(school.sets, `${school.name}: every loop is worked out again.`)" />
+        <SchoolCard
+          v-for="(school, i) in QUESTION_SCHOOLS[question]"
+          :key="school.name"
+          :school="school"
+          :question="question"
+          :follows="schools?.[question][i]?.follows ?? false"
+          :outcome="schools?.[question][i]?.outcome ?? null"
+          :figures="shed.figures"
+          :locked="locked"
+          @choose="change(school.sets, `${school.name}: every loop is worked out again.`)"
+        />
       </div>
     </section>
 
     <form class="sheet limits" @submit.prevent="save">
       <h2>Limits and prices</h2>
-      <fieldset class="grid"><legend>Limits</legend>
-        <div v-for="{ field, label, hint } in LENGTH_LIMITS" :key="field" class="field"><label :for="field">{{ label }}</label><input :id="field" v-model="texts[field]" class="plain figures" inputmode="decimal" :disabled="locked" :aria-invalid="wrongField === field" /><span class="soft hint">{{ hint }}</span></div>
-        <div v-for="{ field, label, unit } in NUMBER_LIMITS" :key="field" class="field"><label :for="field">{{ label }}</label><input :id="field" v-model="texts[field]" class="plain figures" inputmode="decimal" :disabled="locked" :aria-invalid="wrongField === field" /><span class="soft hint">{{ unit }}</span></div>
-      </fieldset>
-      <fieldset><legend>What the house has and does</legend>
-        <div class="row">
-          <button type="button" class="act" :aria-pressed="rules.grinderOwned" :disabled="locked" @click="change({ grinderOwned: !rules.grinderOwned }, rules.grinderOwned ? 'No grinder.' : 'There is a grinder.')">{{ rules.grinderOwned ? 'Owns a grinder' : 'No grinder' }}</button>
-          <button type="button" class="act" :aria-pressed="rules.shopUsed" :disabled="locked" @click="change({ shopUsed: !rules.shopUsed }, rules.shopUsed ? 'Nothing goes to a shop.' : 'A shop is used.')">{{ rules.shopUsed ? 'Uses a shop' : 'Uses no shop' }}</button>
-          <button type="button" class="act" :aria-pressed="rules.dirtyDuty" :disabled="locked" @click="change({ dirtyDuty: !rules.dirtyDuty }, rules.dirtyDuty ? 'No loops are kept for dirty work.' : 'Worn loops are kept for dirty work.')">{{ rules.dirtyDuty ? 'Keeps loops for dirty work' : 'Keeps none for dirty work' }}</button>
+      <fieldset class="grid">
+        <legend>Limits</legend>
+        <div v-for="{ field, label, hint } in LENGTH_LIMITS" :key="field" class="field">
+          <label :for="field">{{ label }}</label
+          ><input
+            :id="field"
+            v-model="texts[field]"
+            class="plain figures"
+            inputmode="decimal"
+            :disabled="locked"
+            :aria-invalid="wrongField === field"
+          /><span class="soft hint">{{ hint }}</span>
+        </div>
+        <div v-for="{ field, label, unit } in NUMBER_LIMITS" :key="field" class="field">
+          <label :for="field">{{ label }}</label
+          ><input
+            :id="field"
+            v-model="texts[field]"
+            class="plain figures"
+            inputmode="decimal"
+            :disabled="locked"
+            :aria-invalid="wrongField === field"
+          /><span class="soft hint">{{ unit }}</span>
         </div>
       </fieldset>
-      <fieldset class="grid"><legend>Prices</legend>
-        <div class="field"><label for="currency">Money</label><input id="currency" v-model="texts.currency" class="plain figures" maxlength="3" :disabled="locked" :aria-invalid="wrongField === 'currency'" /><span class="soft hint">three letters, such as EUR</span></div>
-        <div v-for="{ field, label } in PRICES" :key="field" class="field"><label :for="field">{{ label }}</label><input :id="field" v-model="texts[field]" class="plain figures" inputmode="decimal" :disabled="locked" :aria-invalid="wrongField === field" /></div>
-        <div v-for="pitch in PITCH_CLASSES" :key="pitch" class="field"><label :for="`link:${pitch}`">A drive link of {{ PITCH_PROFILES[pitch].name }}</label><input :id="`link:${pitch}`" v-model="texts[`link:${pitch}`]" class="plain figures" inputmode="decimal" :disabled="locked" :aria-invalid="wrongField === `link:${pitch}`" /></div>
+      <fieldset>
+        <legend>What the house has and does</legend>
+        <div class="row">
+          <button
+            type="button"
+            class="act"
+            :aria-pressed="rules.grinderOwned"
+            :disabled="locked"
+            @click="
+              change({ grinderOwned: !rules.grinderOwned }, rules.grinderOwned ? 'No grinder.' : 'There is a grinder.')
+            "
+          >
+            {{ rules.grinderOwned ? 'Owns a grinder' : 'No grinder' }}
+          </button>
+          <button
+            type="button"
+            class="act"
+            :aria-pressed="rules.shopUsed"
+            :disabled="locked"
+            @click="
+              change({ shopUsed: !rules.shopUsed }, rules.shopUsed ? 'Nothing goes to a shop.' : 'A shop is used.')
+            "
+          >
+            {{ rules.shopUsed ? 'Uses a shop' : 'Uses no shop' }}
+          </button>
+          <button
+            type="button"
+            class="act"
+            :aria-pressed="rules.dirtyDuty"
+            :disabled="locked"
+            @click="
+              change(
+                { dirtyDuty: !rules.dirtyDuty },
+                rules.dirtyDuty ? 'No loops are kept for dirty work.' : 'Worn loops are kept for dirty work.',
+              )
+            "
+          >
+            {{ rules.dirtyDuty ? 'Keeps loops for dirty work' : 'Keeps none for dirty work' }}
+          </button>
+        </div>
       </fieldset>
-      <p class="soft">A value that the box or a measurement gave a loop wins over a house rule about files and angles. Prices start at invented values: put in your own.</p>
+      <fieldset class="grid">
+        <legend>Prices</legend>
+        <div class="field">
+          <label for="currency">Money</label
+          ><input
+            id="currency"
+            v-model="texts.currency"
+            class="plain figures"
+            maxlength="3"
+            :disabled="locked"
+            :aria-invalid="wrongField === 'currency'"
+          /><span class="soft hint">three letters, such as EUR</span>
+        </div>
+        <div v-for="{ field, label } in PRICES" :key="field" class="field">
+          <label :for="field">{{ label }}</label
+          ><input
+            :id="field"
+            v-model="texts[field]"
+            class="plain figures"
+            inputmode="decimal"
+            :disabled="locked"
+            :aria-invalid="wrongField === field"
+          />
+        </div>
+        <div v-for="pitch in PITCH_CLASSES" :key="pitch" class="field">
+          <label :for="`link:${pitch}`">A drive link of {{ PITCH_PROFILES[pitch].name }}</label
+          ><input
+            :id="`link:${pitch}`"
+            v-model="texts[`link:${pitch}`]"
+            class="plain figures"
+            inputmode="decimal"
+            :disabled="locked"
+            :aria-invalid="wrongField === `link:${pitch}`"
+          />
+        </div>
+      </fieldset>
+      <p class="soft">
+        A value that the box or a measurement gave a loop wins over a house rule about files and angles. Prices start at
+        invented values: put in your own.
+      </p>
       <p v-if="wrong" class="stop-text" role="alert">{{ wrong }}</p>
-      <p v-if="session.isLead"><button type="submit" class="act next" :disabled="busy">Save limits and prices</button></p>
+      <p v-if="session.isLead">
+        <button type="submit" class="act next" :disabled="busy">Save limits and prices</button>
+      </p>
     </form>
   </div>
 </template>
 
 <style scoped>
-.house { display: grid; gap: 14px; grid-template-columns: minmax(0, 1fr); }
-.top { display: grid; grid-template-columns: 1fr 220px; gap: 16px; align-items: end; }
-.version { font-size: 1rem; font-weight: 400; letter-spacing: 0; }
-.pick { display: grid; gap: 4px; font-weight: 700; }
-.schools { display: grid; grid-template-columns: repeat(auto-fit, minmax(210px, 1fr)); gap: 10px; margin-top: 10px; }
-.limits { display: grid; gap: 16px; }
-.grid { display: grid; grid-template-columns: repeat(auto-fill, minmax(210px, 1fr)); gap: 12px 16px; align-items: start; }
-.grid legend { grid-column: 1 / -1; }
-.grid input { width: 100%; }
-.grid label { display: flex; align-items: end; min-height: 2.7em; line-height: 1.25; }
-.nothere { font-size: 0.9rem; font-weight: 400; margin-left: 8px; letter-spacing: 0; }
-.grid input[aria-invalid='true'] { border-color: var(--stop); }
-.hint { font-size: 0.85rem; }
-@media (max-width: 700px) { .top { grid-template-columns: minmax(0, 1fr); } }
+.house {
+  display: grid;
+  gap: 14px;
+  grid-template-columns: minmax(0, 1fr);
+}
+.top {
+  display: grid;
+  grid-template-columns: 1fr 220px;
+  gap: 16px;
+  align-items: end;
+}
+.version {
+  font-size: 1rem;
+  font-weight: 400;
+  letter-spacing: 0;
+}
+.pick {
+  display: grid;
+  gap: 4px;
+  font-weight: 700;
+}
+.schools {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(210px, 1fr));
+  gap: 10px;
+  margin-top: 10px;
+}
+.limits {
+  display: grid;
+  gap: 16px;
+}
+.grid {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(210px, 1fr));
+  gap: 12px 16px;
+  align-items: start;
+}
+.grid legend {
+  grid-column: 1 / -1;
+}
+.grid input {
+  width: 100%;
+}
+.grid label {
+  display: flex;
+  align-items: end;
+  min-height: 2.7em;
+  line-height: 1.25;
+}
+.nothere {
+  font-size: 0.9rem;
+  font-weight: 400;
+  margin-left: 8px;
+  letter-spacing: 0;
+}
+.grid input[aria-invalid='true'] {
+  border-color: var(--stop);
+}
+.hint {
+  font-size: 0.85rem;
+}
+@media (max-width: 700px) {
+  .top {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
 </style>

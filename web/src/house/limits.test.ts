@@ -7,8 +7,21 @@ test('what is shown and saved unchanged is what it was', () => {
 })
 
 test('limits are read as the crew types them', () => {
-  const typed = { ...textsOf(DEFAULT_RULES, 'mm'), evennessUm: '0,4 mm', reserveUm: '.010"', labourPerHourMinor: '42,50', 'link:p404': '0.55', benchTanks: '7.5' }
-  expect(rulesFrom(DEFAULT_RULES, typed, 'mm')).toMatchObject({ evennessUm: 400, reserveUm: 254, labourPerHourMinor: 4250, benchTanks: 7.5, linkPriceMinor: { p404: 55, threeEighths: 42 } })
+  const typed = {
+    ...textsOf(DEFAULT_RULES, 'mm'),
+    evennessUm: '0,4 mm',
+    reserveUm: '.010"',
+    labourPerHourMinor: '42,50',
+    'link:p404': '0.55',
+    benchTanks: '7.5',
+  }
+  expect(rulesFrom(DEFAULT_RULES, typed, 'mm')).toMatchObject({
+    evennessUm: 400,
+    reserveUm: 254,
+    labourPerHourMinor: 4250,
+    benchTanks: 7.5,
+    linkPriceMinor: { p404: 55, threeEighths: 42 },
+  })
 })
 
 test.each([
@@ -18,7 +31,9 @@ test.each([
   ['link:quarter', '-1', 'link:quarter'],
   ['currency', 'euros', 'currency'],
 ])('%s as "%s" is named and changes nothing', (field, text, named) => {
-  expect(rulesFrom(DEFAULT_RULES, { ...textsOf(DEFAULT_RULES, 'mm'), [field]: text }, 'mm')).toMatchObject({ field: named })
+  expect(rulesFrom(DEFAULT_RULES, { ...textsOf(DEFAULT_RULES, 'mm'), [field]: text }, 'mm')).toMatchObject({
+    field: named,
+  })
 })
 
 test('money without minor units is read whole', () => {

@@ -26,8 +26,10 @@ export const PRICES = [
 
 export type LimitText = Readonly<Record<string, string>>
 
-const minorPer = (currency: string): number => 10 ** (new Intl.NumberFormat('en', { style: 'currency', currency }).resolvedOptions().maximumFractionDigits ?? 2)
-export const moneyText = (minor: number, currency: string): string => (minor / minorPer(currency)).toFixed(Math.log10(minorPer(currency)))
+const minorPer = (currency: string): number =>
+  10 ** (new Intl.NumberFormat('en', { style: 'currency', currency }).resolvedOptions().maximumFractionDigits ?? 2)
+export const moneyText = (minor: number, currency: string): string =>
+  (minor / minorPer(currency)).toFixed(Math.log10(minorPer(currency)))
 
 /**
  * Reads an amount of money as people type it, a comma or a point before the cents.
@@ -49,12 +51,17 @@ export function textsOf(rules: HouseRules, unit: 'mm' | 'inch'): LimitText {
   for (const { field } of LENGTH_LIMITS) texts[field] = length(rules[field])
   for (const { field } of NUMBER_LIMITS) texts[field] = String(rules[field])
   for (const { field } of PRICES) texts[field] = moneyText(rules[field], rules.currency)
-  for (const [pitch, minor] of Object.entries(rules.linkPriceMinor) as [PitchClass, number][]) texts[priceKey(pitch)] = moneyText(minor, rules.currency)
+  for (const [pitch, minor] of Object.entries(rules.linkPriceMinor) as [PitchClass, number][])
+    texts[priceKey(pitch)] = moneyText(minor, rules.currency)
   return texts
 }
 
 /** The rules with what was typed, or the sentence that says what cannot be read, and where. */
-export function rulesFrom(rules: HouseRules, texts: LimitText, unit: 'mm' | 'inch'): HouseRules | { readonly field: string; readonly message: string } {
+export function rulesFrom(
+  rules: HouseRules,
+  texts: LimitText,
+  unit: 'mm' | 'inch',
+): HouseRules | { readonly field: string; readonly message: string } {
   const currency = (texts.currency ?? '').trim().toUpperCase()
   try {
     writeMoney(0, currency)
@@ -69,7 +76,8 @@ export function rulesFrom(rules: HouseRules, texts: LimitText, unit: 'mm' | 'inc
   }
   for (const { field, label } of NUMBER_LIMITS) {
     const value = Number((texts[field] ?? '').replace(',', '.'))
-    if ((texts[field] ?? '').trim() === '' || !Number.isFinite(value) || value < 0) return { field, message: `${label}: a number is wanted.` }
+    if ((texts[field] ?? '').trim() === '' || !Number.isFinite(value) || value < 0)
+      return { field, message: `${label}: a number is wanted.` }
     changed[field] = value
   }
   for (const { field, label } of PRICES) {

@@ -18,7 +18,17 @@ const OUTLINES: Record<CutterType, string> = {
 </template>
 
 <style scoped>
-.corner { width: 52px; height: 54px; }
-path { fill: var(--steel); stroke: var(--steel); stroke-width: 1.5; }
-[aria-checked='true'] path { fill: var(--sheet); stroke: var(--sheet); }
+.corner {
+  width: 52px;
+  height: 54px;
+}
+path {
+  fill: var(--steel);
+  stroke: var(--steel);
+  stroke-width: 1.5;
+}
+[aria-checked='true'] path {
+  fill: var(--sheet);
+  stroke: var(--sheet);
+}
 </style>

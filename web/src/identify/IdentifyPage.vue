@@ -1,6 +1,34 @@
 <script setup lang="ts">
 import { useSessionStorage } from '@vueuse/core'
-import { BENCH_FIGURES, CUTTER_TYPES, CUTTER_TYPE_NAMES, DEFAULT_RULES, fileFor, fitCheck, gaugeCandidates, identifyPitch, likelyDriveLinks, ORIGIN_WORDS, originOf, PITCH_PROFILES, readLength, SEQUENCES, SEQUENCE_NAMES, specFromProfile, specLine, topPlateAngleFor, writeFile, writeLength, writeMm, type Clues, type CutterBuild, type CutterType, type Instrument, type Reading, type Sequence } from '@undercliff/core'
+import {
+  BENCH_FIGURES,
+  CUTTER_TYPES,
+  CUTTER_TYPE_NAMES,
+  DEFAULT_RULES,
+  fileFor,
+  fitCheck,
+  gaugeCandidates,
+  identifyPitch,
+  likelyDriveLinks,
+  ORIGIN_WORDS,
+  originOf,
+  PITCH_PROFILES,
+  readLength,
+  SEQUENCES,
+  SEQUENCE_NAMES,
+  specFromProfile,
+  specLine,
+  topPlateAngleFor,
+  writeFile,
+  writeLength,
+  writeMm,
+  type Clues,
+  type CutterBuild,
+  type CutterType,
+  type Instrument,
+  type Reading,
+  type Sequence,
+} from '@undercliff/core'
 import { NInput } from 'naive-ui'
 import { computed } from 'vue'
 import { useRouter } from 'vue-router'
@@ -13,12 +41,29 @@ import CornerDrawing from './CornerDrawing.vue'
 import MeasuredField from './MeasuredField.vue'
 import { sayCandidate, sayGauge, sayNext, sayProbability } from './sayFinding'
 
-const BUILDS = [['low', 'Low'], ['tall', 'Tall']] as const
-const SEQUENCE_HINTS: Record<Sequence, string> = { full: 'a cutter every second drive link', semiSkip: 'gaps take turns', fullSkip: 'a cutter every third' }
+const BUILDS = [
+  ['low', 'Low'],
+  ['tall', 'Tall'],
+] as const
+const SEQUENCE_HINTS: Record<Sequence, string> = {
+  full: 'a cutter every second drive link',
+  semiSkip: 'gaps take turns',
+  fullSkip: 'a cutter every third',
+}
 const shed = useShed()
 const router = useRouter()
 const session = useSession()
-const EMPTY = { span: '', spanBy: 'caliper' as Instrument, thickness: '', thicknessBy: 'caliper' as Instrument, build: null as CutterBuild | null, links: '', bar: '', cutterType: null as CutterType | null, sequence: 'full' as Sequence }
+const EMPTY = {
+  span: '',
+  spanBy: 'caliper' as Instrument,
+  thickness: '',
+  thicknessBy: 'caliper' as Instrument,
+  build: null as CutterBuild | null,
+  links: '',
+  bar: '',
+  cutterType: null as CutterType | null,
+  sequence: 'full' as Sequence,
+}
 const form = useSessionStorage('undercliff:identify', { ...EMPTY })
 
 function read(text: string, instrument: Instrument): Reading | undefined {
@@ -37,26 +82,60 @@ const clues = computed((): Clues => {
 const pitch = computed(() => identifyPitch(clues.value))
 const gauge = computed(() => (thickness.value === undefined ? null : gaugeCandidates(thickness.value)))
 const best = computed(() => (pitch.value.ok && pitch.value.sure ? (pitch.value.candidates[0] ?? null) : null))
-const gaugeUm = computed(() => (gauge.value?.ok === true && gauge.value.sure ? (gauge.value.candidates[0]?.gaugeUm ?? null) : null))
+const gaugeUm = computed(() =>
+  gauge.value?.ok === true && gauge.value.sure ? (gauge.value.candidates[0]?.gaugeUm ?? null) : null,
+)
 const links = computed(() => (/^\d{2,3}$/.test(form.value.links.trim()) ? Number(form.value.links) : null))
 const likely = computed(() => {
   const bar = read(form.value.bar, 'ruler')
-  return bar === undefined || best.value === null ? null : likelyDriveLinks(bar.um, PITCH_PROFILES[best.value.pitchClass].pitchUm.value)
+  return bar === undefined || best.value === null
+    ? null
+    : likelyDriveLinks(bar.um, PITCH_PROFILES[best.value.pitchClass].pitchUm.value)
 })
 const spec = computed(() =>
   best.value === null || gaugeUm.value === null || links.value === null || links.value < 20 || links.value > 250
     ? null
-    : specFromProfile({ pitchClass: best.value.pitchClass, gaugeUm: gaugeUm.value, driveLinks: links.value, cutterType: form.value.cutterType ?? 'semiChisel', sequence: form.value.sequence }),
+    : specFromProfile({
+        pitchClass: best.value.pitchClass,
+        gaugeUm: gaugeUm.value,
+        driveLinks: links.value,
+        cutterType: form.value.cutterType ?? 'semiChisel',
+        sequence: form.value.sequence,
+      }),
 )
 const rules = computed(() => shed.crew?.rules ?? DEFAULT_RULES)
-const file = computed(() => fileFor(spec.value ?? specFromProfile({ pitchClass: 'threeEighths', gaugeUm: 1500, driveLinks: 72, cutterType: 'semiChisel' }), spec.value?.newLengthUm ?? 0, rules.value.fileSchool))
-const wheel = computed(() => (spec.value === null ? '' : PITCH_PROFILES[spec.value.pitchClass].wheelUm.value.map((um) => writeMm(um, 1)).filter((one, i, all) => all.indexOf(one) === i).join(' to ')))
+const file = computed(() =>
+  fileFor(
+    spec.value ??
+      specFromProfile({ pitchClass: 'threeEighths', gaugeUm: 1500, driveLinks: 72, cutterType: 'semiChisel' }),
+    spec.value?.newLengthUm ?? 0,
+    rules.value.fileSchool,
+  ),
+)
+const wheel = computed(() =>
+  spec.value === null
+    ? ''
+    : PITCH_PROFILES[spec.value.pitchClass].wheelUm.value
+        .map((um) => writeMm(um, 1))
+        .filter((one, i, all) => all.indexOf(one) === i)
+        .join(' to '),
+)
 const saws = computed(() => {
   const { value } = spec
   if (value === null) return []
-  return shed.saws.map((saw) => ({ saw, check: fitCheck(value, saw, saw) })).filter(({ check }) => check.level !== 'mustNot')
+  return shed.saws
+    .map((saw) => ({ saw, check: fitCheck(value, saw, saw) }))
+    .filter(({ check }) => check.level !== 'mustNot')
 })
-const alike = computed(() => shed.loops.filter((loop) => spec.value !== null && !loop.retired && specLine(loop.spec) === specLine(spec.value) && (form.value.cutterType === null || loop.spec.cutterType === form.value.cutterType)))
+const alike = computed(() =>
+  shed.loops.filter(
+    (loop) =>
+      spec.value !== null &&
+      !loop.retired &&
+      specLine(loop.spec) === specLine(spec.value) &&
+      (form.value.cutterType === null || loop.spec.cutterType === form.value.cutterType),
+  ),
+)
 const missing = computed(() => {
   if (best.value === null || gaugeUm.value === null) return sayNext(pitch.value, shed.lengths)
   if (links.value === null) return 'Next: count the drive links.'
@@ -67,7 +146,20 @@ const missing = computed(() => {
 async function add(): Promise<void> {
   if (spec.value === null) return
   const { pitchClass, driveLinks, cutterType, sequence } = spec.value
-  addLoopForm().value = { ...addLoopForm().value, tag: '', pitchClass, gaugeUm: spec.value.gaugeUm, driveLinks: String(driveLinks), cutterType, sequence, fileUm: null, profileId: null, measured: ['pitchClass', 'gaugeUm', 'driveLinks'], newLength: '', markLength: '' }
+  addLoopForm().value = {
+    ...addLoopForm().value,
+    tag: '',
+    pitchClass,
+    gaugeUm: spec.value.gaugeUm,
+    driveLinks: String(driveLinks),
+    cutterType,
+    sequence,
+    fileUm: null,
+    profileId: null,
+    measured: ['pitchClass', 'gaugeUm', 'driveLinks'],
+    newLength: '',
+    markLength: '',
+  }
   form.value = { ...EMPTY }
   await router.push('/add/loop')
 }
@@ -79,29 +171,88 @@ async function add(): Promise<void> {
       <h1>Which chain is this?</h1>
       <p class="caution">Off the saw, cleaned, gloves on.</p>
       <p v-if="missing" class="next guide">{{ missing }}</p>
-      <MeasuredField id="span" v-model:text="form.span" v-model:instrument="form.spanBy" label="Span over three rivets" hint="Centre of a rivet to the centre of the next but one. One gap is not enough: they are not even." />
-      <MeasuredField id="thickness" v-model:text="form.thickness" v-model:instrument="form.thicknessBy" label="Thickness of a drive link" hint="The tang that runs in the bar groove." />
+      <MeasuredField
+        id="span"
+        v-model:text="form.span"
+        v-model:instrument="form.spanBy"
+        label="Span over three rivets"
+        hint="Centre of a rivet to the centre of the next but one. One gap is not enough: they are not even."
+      />
+      <MeasuredField
+        id="thickness"
+        v-model:text="form.thickness"
+        v-model:instrument="form.thicknessBy"
+        label="Thickness of a drive link"
+        hint="The tang that runs in the bar groove."
+      />
       <fieldset>
         <legend>The cutter beside its links</legend>
         <div class="row" role="radiogroup" aria-label="The cutter beside its links">
-          <button v-for="[one, name] in BUILDS" :key="one" type="button" class="act drawn" role="radio" :aria-checked="form.build === one" @click="form.build = form.build === one ? null : one"><BuildDrawing :build="one" />{{ name }}</button>
+          <button
+            v-for="[one, name] in BUILDS"
+            :key="one"
+            type="button"
+            class="act drawn"
+            role="radio"
+            :aria-checked="form.build === one"
+            @click="form.build = form.build === one ? null : one"
+          >
+            <BuildDrawing :build="one" />{{ name }}
+          </button>
         </div>
       </fieldset>
       <div class="field">
         <label for="links">Drive links, counted</label>
-        <div class="row"><NInput v-model:value="form.links" class="short" :input-props="{ id: 'links', inputmode: 'numeric' }" placeholder="" /><span class="soft">or the bar's cutting length:</span><NInput v-model:value="form.bar" class="short" :input-props="{ 'aria-label': 'Cutting length of the bar', inputmode: 'decimal' }" placeholder="20 in" /></div>
-        <p v-if="likely" class="soft">A bar like that takes {{ likely.least }} to {{ likely.most }} links at this pitch. Count them all the same.</p>
+        <div class="row">
+          <NInput
+            v-model:value="form.links"
+            class="short"
+            :input-props="{ id: 'links', inputmode: 'numeric' }"
+            placeholder=""
+          /><span class="soft">or the bar's cutting length:</span
+          ><NInput
+            v-model:value="form.bar"
+            class="short"
+            :input-props="{ 'aria-label': 'Cutting length of the bar', inputmode: 'decimal' }"
+            placeholder="20 in"
+          />
+        </div>
+        <p v-if="likely" class="soft">
+          A bar like that takes {{ likely.least }} to {{ likely.most }} links at this pitch. Count them all the same.
+        </p>
       </div>
       <fieldset>
         <legend>The corner, from in front</legend>
         <div class="row" role="radiogroup" aria-label="Cutter type">
-          <button v-for="one in CUTTER_TYPES" :key="one" type="button" class="act drawn" role="radio" :aria-checked="form.cutterType === one" @click="form.cutterType = one"><CornerDrawing :type="one" />{{ CUTTER_TYPE_NAMES[one] }}</button>
+          <button
+            v-for="one in CUTTER_TYPES"
+            :key="one"
+            type="button"
+            class="act drawn"
+            role="radio"
+            :aria-checked="form.cutterType === one"
+            @click="form.cutterType = one"
+          >
+            <CornerDrawing :type="one" />{{ CUTTER_TYPE_NAMES[one] }}
+          </button>
         </div>
       </fieldset>
       <fieldset>
         <legend>How the cutters follow each other</legend>
         <div class="row" role="radiogroup" aria-label="Sequence">
-          <button v-for="one in SEQUENCES" :key="one" type="button" class="act" role="radio" :aria-checked="form.sequence === one" @click="form.sequence = one"><span>{{ SEQUENCE_NAMES[one] }}<br /><small>{{ SEQUENCE_HINTS[one] }}</small></span></button>
+          <button
+            v-for="one in SEQUENCES"
+            :key="one"
+            type="button"
+            class="act"
+            role="radio"
+            :aria-checked="form.sequence === one"
+            @click="form.sequence = one"
+          >
+            <span
+              >{{ SEQUENCE_NAMES[one] }}<br /><small>{{ SEQUENCE_HINTS[one] }}</small></span
+            >
+          </button>
         </div>
       </fieldset>
     </section>
@@ -110,47 +261,163 @@ async function add(): Promise<void> {
       <h2>{{ best ? PITCH_PROFILES[best.pitchClass].name : 'Not told apart yet' }}</h2>
       <p v-if="missing" class="next">{{ missing }}</p>
       <ol v-if="pitch.ok && clues.span">
-        <li v-for="candidate in pitch.candidates.filter(({ probability }) => probability >= 0.005)" :key="candidate.pitchClass">
+        <li
+          v-for="candidate in pitch.candidates.filter(({ probability }) => probability >= 0.005)"
+          :key="candidate.pitchClass"
+        >
           <strong>{{ PITCH_PROFILES[candidate.pitchClass].name }}</strong> {{ sayProbability(candidate.probability) }}
           <span class="bar" :style="{ width: `${candidate.probability * 100}%` }" />
           <span class="soft">{{ sayCandidate(candidate, shed.lengths) }}</span>
         </li>
       </ol>
-      <p v-if="gauge"><strong>{{ sayGauge(gauge) }}</strong></p>
+      <p v-if="gauge">
+        <strong>{{ sayGauge(gauge) }}</strong>
+      </p>
       <template v-if="spec">
         <h3>{{ specLine(spec) }}</h3>
         <dl>
-          <dt>File</dt><dd>{{ writeFile(file.fileUm) }} <small>{{ ORIGIN_WORDS[originOf(spec, 'fileUm')] }}; {{ sayFile(file) }}</small></dd>
-          <dt>Wheel</dt><dd>{{ wheel }} <small>{{ ORIGIN_WORDS[PITCH_PROFILES[spec.pitchClass].wheelUm.origin] }}</small></dd>
-          <dt>Top plate</dt><dd>{{ topPlateAngleFor(spec, rules.chiselAngleDeg) }}° <small>{{ spec.cutterType === 'fullChisel' ? 'house rule' : ORIGIN_WORDS[originOf(spec, 'topPlateAngleDeg')] }}</small></dd>
-          <dt>Head tilt</dt><dd>{{ BENCH_FIGURES.headTiltDeg.value.join('° or ') }}° <small>{{ ORIGIN_WORDS[BENCH_FIGURES.headTiltDeg.origin] }}</small></dd>
-          <dt>Gauges</dt><dd>{{ writeLength(spec.settingUm, 'both') }} <small>{{ ORIGIN_WORDS[originOf(spec, 'settingUm')] }}</small></dd>
-          <dt>Pitch</dt><dd>{{ PITCH_PROFILES[spec.pitchClass].name }} <small>measured</small></dd>
-          <dt>Gauge</dt><dd>{{ writeMm(spec.gaugeUm, 1) }} <small>measured</small></dd>
-          <dt>Links</dt><dd>{{ spec.driveLinks }} <small>counted</small></dd>
+          <dt>File</dt>
+          <dd>
+            {{ writeFile(file.fileUm) }}
+            <small>{{ ORIGIN_WORDS[originOf(spec, 'fileUm')] }}; {{ sayFile(file) }}</small>
+          </dd>
+          <dt>Wheel</dt>
+          <dd>
+            {{ wheel }} <small>{{ ORIGIN_WORDS[PITCH_PROFILES[spec.pitchClass].wheelUm.origin] }}</small>
+          </dd>
+          <dt>Top plate</dt>
+          <dd>
+            {{ topPlateAngleFor(spec, rules.chiselAngleDeg) }}°
+            <small>{{
+              spec.cutterType === 'fullChisel' ? 'house rule' : ORIGIN_WORDS[originOf(spec, 'topPlateAngleDeg')]
+            }}</small>
+          </dd>
+          <dt>Head tilt</dt>
+          <dd>
+            {{ BENCH_FIGURES.headTiltDeg.value.join('° or ') }}°
+            <small>{{ ORIGIN_WORDS[BENCH_FIGURES.headTiltDeg.origin] }}</small>
+          </dd>
+          <dt>Gauges</dt>
+          <dd>
+            {{ writeLength(spec.settingUm, 'both') }} <small>{{ ORIGIN_WORDS[originOf(spec, 'settingUm')] }}</small>
+          </dd>
+          <dt>Pitch</dt>
+          <dd>{{ PITCH_PROFILES[spec.pitchClass].name }} <small>measured</small></dd>
+          <dt>Gauge</dt>
+          <dd>{{ writeMm(spec.gaugeUm, 1) }} <small>measured</small></dd>
+          <dt>Links</dt>
+          <dd>{{ spec.driveLinks }} <small>counted</small></dd>
         </dl>
         <p class="soft">The box or the maker's sheet wins over common practice.</p>
-        <p><strong>Fits</strong> {{ saws.length === 0 ? 'no saw of yours' : saws.map(({ saw, check }) => (check.level === 'fits' ? saw.nickname : `${saw.nickname}, but ${check.parts[0]?.reason}`)).join('; ') }}</p>
-        <p v-if="alike.length > 0"><strong>Is it one of these?</strong> <RouterLink v-for="loop in alike" :key="loop.loopId" class="tag figures" :to="`/loops/${encodeURIComponent(loop.tag)}`">{{ loop.tag }}</RouterLink></p>
-        <button v-if="session.isLead" type="button" class="act next-step" :class="{ next: form.cutterType !== null }" @click="add">Add it as a new loop</button>
+        <p>
+          <strong>Fits</strong>
+          {{
+            saws.length === 0
+              ? 'no saw of yours'
+              : saws
+                  .map(({ saw, check }) =>
+                    check.level === 'fits' ? saw.nickname : `${saw.nickname}, but ${check.parts[0]?.reason}`,
+                  )
+                  .join('; ')
+          }}
+        </p>
+        <p v-if="alike.length > 0">
+          <strong>Is it one of these?</strong>
+          <RouterLink
+            v-for="loop in alike"
+            :key="loop.loopId"
+            class="tag figures"
+            :to="`/loops/${encodeURIComponent(loop.tag)}`"
+            >{{ loop.tag }}</RouterLink
+          >
+        </p>
+        <button
+          v-if="session.isLead"
+          type="button"
+          class="act next-step"
+          :class="{ next: form.cutterType !== null }"
+          @click="add"
+        >
+          Add it as a new loop
+        </button>
       </template>
     </aside>
   </div>
 </template>
 
 <style scoped>
-.drawn { flex-direction: column; padding: 8px 12px; font-size: 0.92rem; }
-.short { max-width: 120px; }
-small { font-weight: 400; }
-.found { display: grid; gap: 10px; align-content: start; }
-.next { border-left: 6px solid var(--work); padding: 4px 10px; font-weight: 700; }
-ol { list-style: none; margin: 0; padding: 0; display: grid; gap: 10px; }
-.bar { display: block; height: 8px; min-width: 2px; background: var(--steel); margin: 3px 0; }
-dl { display: grid; grid-template-columns: max-content 1fr; gap: 4px 16px; margin: 0; border-block: 1px solid var(--rule); padding: 8px 0; }
-dt { color: var(--ink-soft); }
-dd { margin: 0; font-weight: 700; }
-dd small { font-weight: 400; color: var(--ink-soft); font-size: 0.82rem; display: block; line-height: 1.25; }
-.guide { display: none; position: sticky; top: 0; z-index: 2; background: var(--sheet); }
-@media (max-width: 900px) { .guide { display: block; } }
-.tag { display: inline-block; padding: 10px 8px; font-weight: 700; }
+.drawn {
+  flex-direction: column;
+  padding: 8px 12px;
+  font-size: 0.92rem;
+}
+.short {
+  max-width: 120px;
+}
+small {
+  font-weight: 400;
+}
+.found {
+  display: grid;
+  gap: 10px;
+  align-content: start;
+}
+.next {
+  border-left: 6px solid var(--work);
+  padding: 4px 10px;
+  font-weight: 700;
+}
+ol {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+  display: grid;
+  gap: 10px;
+}
+.bar {
+  display: block;
+  height: 8px;
+  min-width: 2px;
+  background: var(--steel);
+  margin: 3px 0;
+}
+dl {
+  display: grid;
+  grid-template-columns: max-content 1fr;
+  gap: 4px 16px;
+  margin: 0;
+  border-block: 1px solid var(--rule);
+  padding: 8px 0;
+}
+dt {
+  color: var(--ink-soft);
+}
+dd {
+  margin: 0;
+  font-weight: 700;
+}
+dd small {
+  font-weight: 400;
+  color: var(--ink-soft);
+  font-size: 0.82rem;
+  display: block;
+  line-height: 1.25;
+}
+.guide {
+  display: none;
+  position: sticky;
+  top: 0;
+  z-index: 2;
+  background: var(--sheet);
+}
+@media (max-width: 900px) {
+  .guide {
+    display: block;
+  }
+}
+.tag {
+  display: inline-block;
+  padding: 10px 8px;
+  font-weight: 700;
+}
 </style>

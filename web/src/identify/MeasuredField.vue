@@ -9,7 +9,10 @@ const props = defineProps<{ id: string; label: string; hint: string }>()
 const text = defineModel<string>('text', { required: true })
 const instrument = defineModel<Instrument>('instrument', { required: true })
 const shed = useShed()
-const INSTRUMENTS = [['caliper', 'Caliper'], ['ruler', 'Ruler']] as const
+const INSTRUMENTS = [
+  ['caliper', 'Caliper'],
+  ['ruler', 'Ruler'],
+] as const
 const wrong = computed(() => {
   if (text.value.trim() === '') return ''
   const reading = readLength(text.value, shed.bareUnit)
@@ -22,9 +25,24 @@ const wrong = computed(() => {
     <label :for="props.id">{{ label }}</label>
     <p class="soft">{{ hint }}</p>
     <div class="row">
-      <NInput v-model:value="text" class="value" :input-props="{ id: props.id, inputmode: 'decimal', autocomplete: 'off' }" placeholder="" />
+      <NInput
+        v-model:value="text"
+        class="value"
+        :input-props="{ id: props.id, inputmode: 'decimal', autocomplete: 'off' }"
+        placeholder=""
+      />
       <div class="row" role="radiogroup" :aria-label="`${label}: taken with`">
-        <button v-for="[one, name] in INSTRUMENTS" :key="one" type="button" class="act small" role="radio" :aria-checked="instrument === one" @click="instrument = one">{{ name }}</button>
+        <button
+          v-for="[one, name] in INSTRUMENTS"
+          :key="one"
+          type="button"
+          class="act small"
+          role="radio"
+          :aria-checked="instrument === one"
+          @click="instrument = one"
+        >
+          {{ name }}
+        </button>
       </div>
     </div>
     <p v-if="wrong" class="wrong" role="alert">{{ wrong }}</p>
@@ -32,5 +50,8 @@ const wrong = computed(() => {
 </template>
 
 <style scoped>
-.value { flex: 1 1 130px; max-width: 220px; }
+.value {
+  flex: 1 1 130px;
+  max-width: 220px;
+}
 </style>

@@ -12,7 +12,10 @@ test('what went wrong with a span is said with what was meant', () => {
 })
 
 test('a candidate says why it stands where it stands', () => {
-  const finding = identifyPitch({ span: { um: 19_150, instrument: 'caliper' }, thickness: { um: 1580, instrument: 'caliper' } })
+  const finding = identifyPitch({
+    span: { um: 19_150, instrument: 'caliper' },
+    thickness: { um: 1580, instrument: 'caliper' },
+  })
   expect(finding.ok && finding.candidates.slice(0, 2).map((one) => sayCandidate(one, 'mm'))).toEqual([
     'span is 0.10 mm over its 19.05 mm; the gauge is usual for it',
     'span is 0.10 mm over its 19.05 mm; the gauge is not usual for it',
@@ -23,5 +26,11 @@ test('gauges and probabilities in words', () => {
   expect(sayGauge(gaugeCandidates({ um: 1470, instrument: 'caliper' }))).toMatch(/^Gauge 1\.5 mm;/)
   expect(sayGauge(gaugeCandidates({ um: 1520, instrument: 'caliper' }))).toBe('Gauge 1.5 mm or 1.6 mm.')
   expect(sayGauge(gaugeCandidates({ um: 400, instrument: 'caliper' }))).toMatch(/^Too thin/)
-  expect([0.95, 0.7, 0.3, 0.05, 0.001].map(sayProbability)).toEqual(['very likely', 'likely', 'possible', 'unlikely', 'hardly'])
+  expect([0.95, 0.7, 0.3, 0.05, 0.001].map(sayProbability)).toEqual([
+    'very likely',
+    'likely',
+    'possible',
+    'unlikely',
+    'hardly',
+  ])
 })

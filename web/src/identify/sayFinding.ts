@@ -1,4 +1,13 @@
-import { PITCH_PROFILES, writeLength, writeMm, type GaugeFinding, type LengthPreference, type NextClue, type PitchCandidate, type PitchFinding } from '@undercliff/core'
+import {
+  PITCH_PROFILES,
+  writeLength,
+  writeMm,
+  type GaugeFinding,
+  type LengthPreference,
+  type NextClue,
+  type PitchCandidate,
+  type PitchFinding,
+} from '@undercliff/core'
 
 const NEXT: Record<NextClue, string> = {
   span: 'Measure the span over three rivets first.',
@@ -37,15 +46,25 @@ export function sayCandidate({ pitchClass, spanOffUm, usualGauge }: PitchCandida
 
 /** A probability in words: a figure would promise too much. */
 export const sayProbability = (probability: number): string =>
-  probability >= 0.9 ? 'very likely' : probability >= 0.6 ? 'likely' : probability >= 0.2 ? 'possible' : probability >= 0.02 ? 'unlikely' : 'hardly'
+  probability >= 0.9
+    ? 'very likely'
+    : probability >= 0.6
+      ? 'likely'
+      : probability >= 0.2
+        ? 'possible'
+        : probability >= 0.02
+          ? 'unlikely'
+          : 'hardly'
 
 /** What the thickness says. */
 export function sayGauge(finding: GaugeFinding): string {
-  if (!finding.ok) return finding.reason === 'tooThin' ? 'Too thin for any chain in use. Was it the tie strap?' : 'Too thick for any chain in use. Was it the whole link with its straps?'
+  if (!finding.ok)
+    return finding.reason === 'tooThin'
+      ? 'Too thin for any chain in use. Was it the tie strap?'
+      : 'Too thick for any chain in use. Was it the whole link with its straps?'
   const [first, second] = finding.candidates
   if (first === undefined) return ''
   return finding.sure || second === undefined
     ? `Gauge ${writeMm(first.gaugeUm, 1)}; worn links measure a few hundredths under.`
     : `Gauge ${writeMm(first.gaugeUm, 1)} or ${writeMm(second.gaugeUm, 1)}.`
 }
-

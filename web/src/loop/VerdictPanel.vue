@@ -23,19 +23,37 @@ const shown = computed(() => kinds.value.slice(0, SHOWN))
   <section class="verdict" :class="{ unfit: !verdict.fitForUse }" aria-live="polite" aria-label="Verdict">
     <h2>
       <VerdictMark :action="verdict.action" />
-      {{ ACTION_WORDS[verdict.action] }}<template v-for="also in verdict.also" :key="also"> and {{ ACTION_WORDS[also].toLowerCase() }}</template>
+      {{ ACTION_WORDS[verdict.action]
+      }}<template v-for="also in verdict.also" :key="also"> and {{ ACTION_WORDS[also].toLowerCase() }}</template>
     </h2>
-    <p v-if="sayMinutes(verdict.minutes)" class="minutes">{{ sayMinutes(verdict.minutes) }} <span class="soft">({{ Math.round(verdict.minutes.low) }} to {{ Math.round(verdict.minutes.high) }})</span></p>
+    <p v-if="sayMinutes(verdict.minutes)" class="minutes">
+      {{ sayMinutes(verdict.minutes) }}
+      <span class="soft">({{ Math.round(verdict.minutes.low) }} to {{ Math.round(verdict.minutes.high) }})</span>
+    </p>
     <ul>
-      <li v-for="{ first, more } in shown" :key="`${first.rule} ${first.damage}`">{{ sayReason(first, figures) }}<span v-if="more > 0" class="soft"> And {{ more }} more like it.</span></li>
+      <li v-for="{ first, more } in shown" :key="`${first.rule} ${first.damage}`">
+        {{ sayReason(first, figures) }}<span v-if="more > 0" class="soft"> And {{ more }} more like it.</span>
+      </li>
     </ul>
-    <p v-if="!verdict.fitForUse" class="caution grave">Keep it off the saws until this is settled. The chain's and saw's manuals, local rules and trained people decide.</p>
+    <p v-if="!verdict.fitForUse" class="caution grave">
+      Keep it off the saws until this is settled. The chain's and saw's manuals, local rules and trained people decide.
+    </p>
   </section>
 </template>
 
 <style scoped>
-.verdict h2 { font-size: 1.7rem; }
-.minutes { font-weight: 700; margin-top: 2px; }
-ul { margin: 8px 0; padding-left: 1.1em; }
-.unfit h2 { color: var(--stop); }
+.verdict h2 {
+  font-size: 1.7rem;
+}
+.minutes {
+  font-weight: 700;
+  margin-top: 2px;
+}
+ul {
+  margin: 8px 0;
+  padding-left: 1.1em;
+}
+.unfit h2 {
+  color: var(--stop);
+}
 </style>

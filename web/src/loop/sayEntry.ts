@@ -84,7 +84,10 @@ export function sayEntry(entry: Entry, lengths: LengthPreference, sawName: (id: 
     case 'retagged':
       return `New tag: ${entry.tag}`
     case 'fitted': {
-      const done = [entry.barFlipped === true ? 'bar flipped' : '', entry.tensionChecked === true ? 'tension checked' : ''].filter(Boolean)
+      const done = [
+        entry.barFlipped === true ? 'bar flipped' : '',
+        entry.tensionChecked === true ? 'tension checked' : '',
+      ].filter(Boolean)
       return `Put on ${[sawName(entry.sawId), ...done].join(', ')}${entry.overruled === undefined ? '' : `; overruled: ${entry.overruled}`}`
     }
     case 'takenOff':
@@ -102,7 +105,12 @@ export function sayEntry(entry: Entry, lengths: LengthPreference, sawName: (id: 
     case 'measured':
       return `Measured: ${sayReadings(entry.readings)}`
     case 'sharpened': {
-      const strokes = entry.strokes === undefined ? '' : entry.strokes.left === entry.strokes.right ? `, ${entry.strokes.left} strokes` : `, ${entry.strokes.left} strokes left and ${entry.strokes.right} right`
+      const strokes =
+        entry.strokes === undefined
+          ? ''
+          : entry.strokes.left === entry.strokes.right
+            ? `, ${entry.strokes.left} strokes`
+            : `, ${entry.strokes.left} strokes left and ${entry.strokes.right} right`
       return `Sharpened: ${SHARPEN_METHOD_NAMES[entry.method]}${strokes}${entry.gaugesLowered ? ', gauges lowered' : ''}${entry.wasDull === true ? ', it was dull' : ''}${entry.fileAge === undefined ? '' : `, ${entry.fileAge} file`}`
     }
     case 'gaugesLowered':
@@ -116,7 +124,9 @@ export function sayEntry(entry: Entry, lengths: LengthPreference, sawName: (id: 
     case 'dutyChanged':
       return entry.duty === 'dirty' ? 'Kept for dirty work from now on' : 'Back to clean work'
     case 'decided':
-      return entry.overruled === undefined ? `Settled: ${ACTION_WORDS[entry.action].toLowerCase()}` : `Overruled: ${ACTION_WORDS[entry.action].toLowerCase()} instead of ${ACTION_WORDS[entry.advised].toLowerCase()}; ${entry.overruled}`
+      return entry.overruled === undefined
+        ? `Settled: ${ACTION_WORDS[entry.action].toLowerCase()}`
+        : `Overruled: ${ACTION_WORDS[entry.action].toLowerCase()} instead of ${ACTION_WORDS[entry.advised].toLowerCase()}; ${entry.overruled}`
     case 'corrected':
       return 'Struck an entry out'
   }

@@ -14,6 +14,8 @@ export function sayFile({ reason, bottomUm, heightUm, otherUm, clears }: FileCho
     case 'largerClears':
       return `still the larger: ${depth}.`
     case 'largerBites':
-      return otherUm === null ? 'the smaller by now.' : `the smaller by now: ${writeMm(otherUm, 1)} would bite the tie strap, about ${writeMm(heightUm, 1)} below the top plate.`
+      return otherUm === null
+        ? 'the smaller by now.'
+        : `the smaller by now: ${writeMm(otherUm, 1)} would bite the tie strap, about ${writeMm(heightUm, 1)} below the top plate.`
   }
 }

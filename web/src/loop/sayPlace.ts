@@ -1,6 +1,7 @@
 import { SHELF_NAMES, type Place } from '@undercliff/core'
 
-const dayOf = (instant: string): string => new Date(instant).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', timeZone: 'UTC' })
+const dayOf = (instant: string): string =>
+  new Date(instant).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', timeZone: 'UTC' })
 
 /** Where a loop is, as a crew says it. */
 export function sayPlace(place: Place, sawName: (id: string) => string): string {

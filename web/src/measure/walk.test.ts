@@ -18,7 +18,8 @@ const state = fold([registered])
 if (state === null) throw new Error('the loop should be registered')
 const loop: walking.WalkLoop = { spec: state.spec, cutters: state.cutters, bare: 'mm' }
 const begin = (order: walking.WalkOrder = 'round') => walking.beginWalk(loop.cutters, order)
-const type = (walk: walking.Walk, ...texts: string[]) => texts.reduce((now, text) => walking.enter(now, loop, text), walk)
+const type = (walk: walking.Walk, ...texts: string[]) =>
+  texts.reduce((now, text) => walking.enter(now, loop, text), walk)
 
 describe('the walk', () => {
   test('numbers and Enter go round the loop', () => {
@@ -42,11 +43,15 @@ describe('the walk', () => {
     const asked = walking.markDamage(begin(), loop, 'stone')
     expect(asked.asking).toEqual({ what: 'depth', kind: 'stone' })
     const walk = type(asked, '1.1', '7')
-    expect(walking.readingsOf(walk)).toEqual([{ cutter: 1, lengthUm: 7000, damage: [{ kind: 'stone', depthUm: 1100 }] }])
+    expect(walking.readingsOf(walk)).toEqual([
+      { cutter: 1, lengthUm: 7000, damage: [{ kind: 'stone', depthUm: 1100 }] },
+    ])
   })
 
   test('Enter alone says that nobody measured the depth; dullness has none', () => {
-    expect(walking.damageOf(type(walking.markDamage(begin(), loop, 'chipped'), ''), loop, 1)).toEqual([{ kind: 'chipped', depthUm: null }])
+    expect(walking.damageOf(type(walking.markDamage(begin(), loop, 'chipped'), ''), loop, 1)).toEqual([
+      { kind: 'chipped', depthUm: null },
+    ])
     expect(walking.markDamage(begin(), loop, 'rounded').asking.what).toBe('length')
     expect(walking.damageOf(walking.wipeDamage(walking.markDamage(begin(), loop, 'rounded')), loop, 1)).toEqual([])
   })
@@ -79,7 +84,9 @@ describe('the walk', () => {
   })
 
   test('whatever is typed, the walk stays on its route and its readings are within the loop', () => {
-    const texts = fc.array(fc.oneof(fc.constantFrom('7', '6.9', '', 'x', '99', '0.7'), fc.string({ maxLength: 6 })), { maxLength: 60 })
+    const texts = fc.array(fc.oneof(fc.constantFrom('7', '6.9', '', 'x', '99', '0.7'), fc.string({ maxLength: 6 })), {
+      maxLength: 60,
+    })
     fc.assert(
       fc.property(texts, (typed) => {
         const walk = type(begin(), ...typed)

@@ -56,7 +56,8 @@ const routeOf = (cutters: readonly CutterState[], order: WalkOrder): number[] =>
   const numbers = cutters.map(({ number }) => number)
   if (order === 'round') return numbers
   const firstHand = cutters[0]?.hand
-  const side = (same: boolean) => cutters.filter(({ hand }) => (hand === firstHand) === same).map(({ number }) => number)
+  const side = (same: boolean) =>
+    cutters.filter(({ hand }) => (hand === firstHand) === same).map(({ number }) => number)
   return [...side(true), ...side(false)]
 }
 
@@ -89,7 +90,9 @@ const moveTo = (walk: Walk, at: number): Walk => ({
 
 const note = (walk: Walk, noted: Noted): Walk => {
   const here = cutterInHand(walk)
-  return here === null ? walk : { ...walk, noted: { ...walk.noted, [here]: { ...walk.noted[here], ...noted } }, wrong: null }
+  return here === null
+    ? walk
+    : { ...walk, noted: { ...walk.noted, [here]: { ...walk.noted[here], ...noted } }, wrong: null }
 }
 
 /** Damage of a cutter as this walk has it: what was noted, else what was known before. */
@@ -203,5 +206,7 @@ export function otherSide(walk: Walk, loop: WalkLoop): Walk {
 export const readingsOf = ({ noted }: Walk): CutterReading[] =>
   Object.entries(noted)
     .map(([number, one]) => ({ cutter: Number(number), ...one }))
-    .filter(({ lengthUm, damage, settingUm }) => lengthUm !== undefined || damage !== undefined || settingUm !== undefined)
+    .filter(
+      ({ lengthUm, damage, settingUm }) => lengthUm !== undefined || damage !== undefined || settingUm !== undefined,
+    )
     .sort((a, b) => a.cutter - b.cutter)

@@ -23,14 +23,21 @@ const MOST_NUMBERED = 9
 const moves = useMoves()
 const shed = useShed()
 const session = useSession()
-const loops = computed(() => (moves.asked?.loopIds ?? []).map((id) => shed.loops.find(({ loopId }) => loopId === id)).filter((loop): loop is LoopCard => loop !== undefined))
+const loops = computed(() =>
+  (moves.asked?.loopIds ?? [])
+    .map((id) => shed.loops.find(({ loopId }) => loopId === id))
+    .filter((loop): loop is LoopCard => loop !== undefined),
+)
 const only = computed(() => (loops.value.length === 1 ? loops.value[0] : undefined))
-const title = computed(() => (only.value === undefined ? `Move ${loops.value.length} loops` : `Where does ${only.value.tag} go?`))
+const title = computed(() =>
+  only.value === undefined ? `Move ${loops.value.length} loops` : `Where does ${only.value.tag} go?`,
+)
 
 const step = ref<'where' | 'saw' | 'shop'>(moves.asked?.sawId === null ? 'where' : 'saw')
 const sawId = ref(moves.asked?.sawId ?? null)
 const wrong = ref('')
-const check = (saw: Saw): FitCheck | null => (only.value === undefined ? null : fitCheck(only.value.spec, saw, saw, only.value.fitForUse))
+const check = (saw: Saw): FitCheck | null =>
+  only.value === undefined ? null : fitCheck(only.value.spec, saw, saw, only.value.fitForUse)
 const RANK = { fits: 0, but: 1, mustNot: 2 } as const
 const saws = computed(() =>
   only.value === undefined
@@ -52,7 +59,11 @@ const cost = ref('')
 const away = computed(() => only.value?.place.at === 'shop')
 
 async function go(target: Target): Promise<void> {
-  wrong.value = (await moves.move(loops.value.map(({ loopId }) => loopId), target)) ?? ''
+  wrong.value =
+    (await moves.move(
+      loops.value.map(({ loopId }) => loopId),
+      target,
+    )) ?? ''
 }
 function toShelf(shelf: Shelf): void {
   const text = cost.value.trim().replace(',', '.')
@@ -76,7 +87,13 @@ function fitIt(): void {
     wrong.value = 'Say in a few words why it goes on all the same. It is logged.'
     return
   }
-  void go({ to: 'saw', sawId: sawId.value, barFlipped: flipped.value, tensionChecked: tensioned.value, ...(fit.value.level === 'but' ? { overruled } : {}) })
+  void go({
+    to: 'saw',
+    sawId: sawId.value,
+    barFlipped: flipped.value,
+    tensionChecked: tensioned.value,
+    ...(fit.value.level === 'but' ? { overruled } : {}),
+  })
 }
 function sendOut(): void {
   const name = shop.value.trim()
@@ -84,7 +101,11 @@ function sendOut(): void {
     wrong.value = 'Which shop does it go to?'
     return
   }
-  void go({ to: 'shop', shop: name, ...(dueBack.value === '' ? {} : { dueBackAt: new Date(`${dueBack.value}T12:00:00Z`).toISOString() }) })
+  void go({
+    to: 'shop',
+    shop: name,
+    ...(dueBack.value === '' ? {} : { dueBackAt: new Date(`${dueBack.value}T12:00:00Z`).toISOString() }),
+  })
 }
 function onKey(event: KeyboardEvent): void {
   if (isTyping(event) || event.ctrlKey || event.metaKey || event.altKey) return
@@ -116,17 +137,38 @@ onMounted(() => {
 <template>
   <Panel :title="title" :width="860" @close="moves.close()">
     <div v-if="step === 'where'" class="stack">
-      <div v-if="away && session.isLead" class="field"><label for="cost">What the shop took, if you know</label><NInput v-model:value="cost" :input-props="{ id: 'cost', inputmode: 'decimal' }" placeholder="14.50" /></div>
+      <div v-if="away && session.isLead" class="field">
+        <label for="cost">What the shop took, if you know</label
+        ><NInput v-model:value="cost" :input-props="{ id: 'cost', inputmode: 'decimal' }" placeholder="14.50" />
+      </div>
       <div class="row">
-        <button v-for="({ shelf, key }, i) in SHELF_KEYS" :key="shelf" type="button" class="act" :data-first-choice="i === 0 || undefined" :disabled="only?.place.at === shelf" @click="toShelf(shelf)"><kbd class="keys-only">{{ key }}</kbd>{{ SHELF_NAMES[shelf] }}</button>
-        <button v-if="!away" type="button" class="act" @click="step = 'shop'"><kbd class="keys-only">h</kbd>a shop</button>
+        <button
+          v-for="({ shelf, key }, i) in SHELF_KEYS"
+          :key="shelf"
+          type="button"
+          class="act"
+          :data-first-choice="i === 0 || undefined"
+          :disabled="only?.place.at === shelf"
+          @click="toShelf(shelf)"
+        >
+          <kbd class="keys-only">{{ key }}</kbd
+          >{{ SHELF_NAMES[shelf] }}
+        </button>
+        <button v-if="!away" type="button" class="act" @click="step = 'shop'">
+          <kbd class="keys-only">h</kbd>a shop
+        </button>
       </div>
       <template v-if="only">
         <h3>Onto a saw</h3>
         <p v-if="!only.fitForUse" class="caution grave">{{ only.tag }} must not go on a saw as it is.</p>
         <ol class="saws">
           <li v-for="({ saw: one, level, on }, i) in saws" :key="one.id">
-            <button type="button" class="act" :class="level" @click="toSaw(one.id)"><kbd v-if="i < MOST_NUMBERED" class="keys-only">{{ i + 1 }}</kbd><strong>{{ one.nickname }}</strong><span class="level"><FitMark :level="level" /> {{ FIT_WORDS[level] }}</span><span v-if="on" class="soft">{{ on.tag }} is on it</span></button>
+            <button type="button" class="act" :class="level" @click="toSaw(one.id)">
+              <kbd v-if="i < MOST_NUMBERED" class="keys-only">{{ i + 1 }}</kbd
+              ><strong>{{ one.nickname }}</strong
+              ><span class="level"><FitMark :level="level" /> {{ FIT_WORDS[level] }}</span
+              ><span v-if="on" class="soft">{{ on.tag }} is on it</span>
+            </button>
           </li>
         </ol>
       </template>
@@ -134,42 +176,118 @@ onMounted(() => {
     </div>
 
     <div v-else-if="step === 'saw' && saw && only && fit" class="stack">
-      <p class="verdict" :class="fit.level" role="alert"><FitMark :level="fit.level" /> <strong>{{ sayFit(only.tag, saw.nickname, fit) }}</strong></p>
-      <ul class="parts"><li v-for="part in fit.parts" :key="part.part + part.reason"><FitMark :level="part.level" /> {{ part.reason }}</li></ul>
+      <p class="verdict" :class="fit.level" role="alert">
+        <FitMark :level="fit.level" /> <strong>{{ sayFit(only.tag, saw.nickname, fit) }}</strong>
+      </p>
+      <ul class="parts">
+        <li v-for="part in fit.parts" :key="part.part + part.reason">
+          <FitMark :level="part.level" /> {{ part.reason }}
+        </li>
+      </ul>
       <template v-if="fit.level !== 'mustNot'">
-        <p class="caution">Engine off and cold or battery out, brake on, gloves on. Set the tension; check it again after a few minutes.</p>
-        <p v-if="occupant && occupant.loopId !== only.loopId">{{ occupant.tag }} comes off, to the {{ SHELF_NAMES[shelfFor(occupant)] }}.</p>
+        <p class="caution">
+          Engine off and cold or battery out, brake on, gloves on. Set the tension; check it again after a few minutes.
+        </p>
+        <p v-if="occupant && occupant.loopId !== only.loopId">
+          {{ occupant.tag }} comes off, to the {{ SHELF_NAMES[shelfFor(occupant)] }}.
+        </p>
         <div class="row">
-          <button type="button" class="act" :aria-pressed="flipped" data-first-choice @click="flipped = !flipped"><kbd class="keys-only">f</kbd>Bar flipped, groove cleaned</button>
-          <button type="button" class="act" :aria-pressed="tensioned" @click="tensioned = !tensioned"><kbd class="keys-only">n</kbd>Tension checked</button>
+          <button type="button" class="act" :aria-pressed="flipped" data-first-choice @click="flipped = !flipped">
+            <kbd class="keys-only">f</kbd>Bar flipped, groove cleaned
+          </button>
+          <button type="button" class="act" :aria-pressed="tensioned" @click="tensioned = !tensioned">
+            <kbd class="keys-only">n</kbd>Tension checked
+          </button>
         </div>
-        <div v-if="fit.level === 'but'" class="field"><label for="why">Why it goes on all the same</label><NInput v-model:value="why" :maxlength="200" :input-props="{ id: 'why' }" placeholder="" /></div>
+        <div v-if="fit.level === 'but'" class="field">
+          <label for="why">Why it goes on all the same</label
+          ><NInput v-model:value="why" :maxlength="200" :input-props="{ id: 'why' }" placeholder="" />
+        </div>
       </template>
       <div class="row">
-        <button v-if="fit.level !== 'mustNot'" type="button" class="act next" @click="fitIt">Put {{ only.tag }} on {{ saw.nickname }}</button>
-        <button type="button" class="act" :data-first-choice="fit.level === 'mustNot' || undefined" @click="step = 'where'">Somewhere else</button>
+        <button v-if="fit.level !== 'mustNot'" type="button" class="act next" @click="fitIt">
+          Put {{ only.tag }} on {{ saw.nickname }}
+        </button>
+        <button
+          type="button"
+          class="act"
+          :data-first-choice="fit.level === 'mustNot' || undefined"
+          @click="step = 'where'"
+        >
+          Somewhere else
+        </button>
       </div>
     </div>
 
     <form v-else class="stack" @submit.prevent="sendOut">
-      <div class="field"><label for="shop">Shop</label><NInput v-model:value="shop" :maxlength="60" :input-props="{ id: 'shop' }" placeholder="" /></div>
-      <div class="field"><label for="due">Due back</label><input id="due" v-model="dueBack" class="plain" type="date" /></div>
-      <div class="row"><button type="submit" class="act next">Send out</button><button type="button" class="act" @click="step = 'where'">Somewhere else</button></div>
+      <div class="field">
+        <label for="shop">Shop</label
+        ><NInput v-model:value="shop" :maxlength="60" :input-props="{ id: 'shop' }" placeholder="" />
+      </div>
+      <div class="field">
+        <label for="due">Due back</label><input id="due" v-model="dueBack" class="plain" type="date" />
+      </div>
+      <div class="row">
+        <button type="submit" class="act next">Send out</button
+        ><button type="button" class="act" @click="step = 'where'">Somewhere else</button>
+      </div>
     </form>
     <p v-if="wrong" class="stop-text wrong" role="alert">{{ wrong }}</p>
   </Panel>
 </template>
 
 <style scoped>
-.saws { list-style: none; margin: 0; padding: 0; display: grid; grid-template-columns: repeat(auto-fill, minmax(370px, 1fr)); gap: 6px; }
-.saws .act { width: 100%; justify-content: flex-start; gap: 8px; }
-.saws .mustNot { border-style: dashed; font-weight: 400; color: var(--ink-soft); }
-@media (max-width: 700px) { .saws .act { flex-wrap: wrap; } }
-.saws strong { white-space: nowrap; }
-.level { margin-left: auto; font-weight: 400; white-space: nowrap; }
-.saws .soft { font-weight: 400; white-space: nowrap; }
-.verdict.mustNot { color: var(--stop); }
-.parts { list-style: none; margin: 0; padding: 0; display: grid; gap: 4px; }
-.wrong { margin-top: 10px; }
-@media (max-width: 700px) { .saws { grid-template-columns: 1fr; } }
+.saws {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(370px, 1fr));
+  gap: 6px;
+}
+.saws .act {
+  width: 100%;
+  justify-content: flex-start;
+  gap: 8px;
+}
+.saws .mustNot {
+  border-style: dashed;
+  font-weight: 400;
+  color: var(--ink-soft);
+}
+@media (max-width: 700px) {
+  .saws .act {
+    flex-wrap: wrap;
+  }
+}
+.saws strong {
+  white-space: nowrap;
+}
+.level {
+  margin-left: auto;
+  font-weight: 400;
+  white-space: nowrap;
+}
+.saws .soft {
+  font-weight: 400;
+  white-space: nowrap;
+}
+.verdict.mustNot {
+  color: var(--stop);
+}
+.parts {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+  display: grid;
+  gap: 4px;
+}
+.wrong {
+  margin-top: 10px;
+}
+@media (max-width: 700px) {
+  .saws {
+    grid-template-columns: 1fr;
+  }
+}
 </style>

@@ -24,14 +24,52 @@ const dropAtShop = (event: DragEvent): void => {
 
 <template>
   <div class="places" role="group" aria-label="Places">
-    <button v-for="shelf in SHELVES" :key="shelf" type="button" class="act small place" :aria-pressed="only === shelf" :data-place="shelf" @click="emit('choose', shelf)" @dragover.prevent @drop.prevent="drop($event, shelf)">{{ SHELF_NAMES[shelf] }} <span class="figures">{{ counts.get(shelf) ?? 0 }}</span></button>
-    <button type="button" class="act small place" :aria-pressed="only === 'shop'" data-place="shop" @click="emit('choose', 'shop')" @dragover.prevent @drop.prevent="dropAtShop">shop <span class="figures">{{ counts.get('shop') ?? 0 }}</span></button>
+    <button
+      v-for="shelf in SHELVES"
+      :key="shelf"
+      type="button"
+      class="act small place"
+      :aria-pressed="only === shelf"
+      :data-place="shelf"
+      @click="emit('choose', shelf)"
+      @dragover.prevent
+      @drop.prevent="drop($event, shelf)"
+    >
+      {{ SHELF_NAMES[shelf] }} <span class="figures">{{ counts.get(shelf) ?? 0 }}</span>
+    </button>
+    <button
+      type="button"
+      class="act small place"
+      :aria-pressed="only === 'shop'"
+      data-place="shop"
+      @click="emit('choose', 'shop')"
+      @dragover.prevent
+      @drop.prevent="dropAtShop"
+    >
+      shop <span class="figures">{{ counts.get('shop') ?? 0 }}</span>
+    </button>
   </div>
 </template>
 
 <style scoped>
-.places { display: flex; gap: 5px; }
-.place { padding: 4px 9px; gap: 5px; font-size: 0.84rem; white-space: nowrap; border-width: 1px; border-style: dashed; }
-@media (max-width: 900px) { .places { flex-wrap: wrap; } }
-.place[aria-pressed='true'] { border-style: solid; }
+.places {
+  display: flex;
+  gap: 5px;
+}
+.place {
+  padding: 4px 9px;
+  gap: 5px;
+  font-size: 0.84rem;
+  white-space: nowrap;
+  border-width: 1px;
+  border-style: dashed;
+}
+@media (max-width: 900px) {
+  .places {
+    flex-wrap: wrap;
+  }
+}
+.place[aria-pressed='true'] {
+  border-style: solid;
+}
 </style>

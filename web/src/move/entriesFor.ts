@@ -4,7 +4,13 @@ import type { LoopCard, NewEntry, Shelf } from '@undercliff/core'
 export type Target =
   | { readonly to: 'shelf'; readonly shelf: Shelf; readonly costMinor?: number }
   | { readonly to: 'shop'; readonly shop: string; readonly dueBackAt?: string }
-  | { readonly to: 'saw'; readonly sawId: string; readonly barFlipped: boolean; readonly tensionChecked: boolean; readonly overruled?: string }
+  | {
+      readonly to: 'saw'
+      readonly sawId: string
+      readonly barFlipped: boolean
+      readonly tensionChecked: boolean
+      readonly overruled?: string
+    }
 
 /** Who moves, when, and where ids come from. */
 export interface Moving {
@@ -30,7 +36,12 @@ export const isAt = ({ place }: LoopCard, target: Target): boolean => {
  *
  * @param occupant the loop on the saw, when the target is one
  */
-export function entriesFor(loop: LoopCard, target: Target, occupant: LoopCard | undefined, { personId, at, newId }: Moving): NewEntry[] {
+export function entriesFor(
+  loop: LoopCard,
+  target: Target,
+  occupant: LoopCard | undefined,
+  { personId, at, newId }: Moving,
+): NewEntry[] {
   let order = 0
   const startMs = Date.parse(at)
   // A millisecond apart, so that they count in this order.
@@ -40,8 +51,11 @@ export function entriesFor(loop: LoopCard, target: Target, occupant: LoopCard | 
   switch (target.to) {
     case 'shelf': {
       const { shelf, costMinor } = target
-      if (away) return [entry(loop.loopId, { kind: 'cameBack', to: shelf, ...(costMinor === undefined ? {} : { costMinor }) })]
-      return [entry(loop.loopId, loop.place.at === 'saw' ? { kind: 'takenOff', to: shelf } : { kind: 'moved', to: shelf })]
+      if (away)
+        return [entry(loop.loopId, { kind: 'cameBack', to: shelf, ...(costMinor === undefined ? {} : { costMinor }) })]
+      return [
+        entry(loop.loopId, loop.place.at === 'saw' ? { kind: 'takenOff', to: shelf } : { kind: 'moved', to: shelf }),
+      ]
     }
     case 'shop': {
       const { shop, dueBackAt } = target
@@ -49,7 +63,10 @@ export function entriesFor(loop: LoopCard, target: Target, occupant: LoopCard | 
     }
     case 'saw': {
       const { to: _to, ...fitting } = target
-      const off = occupant === undefined || occupant.loopId === loop.loopId ? [] : [entry(occupant.loopId, { kind: 'takenOff', to: shelfFor(occupant) })]
+      const off =
+        occupant === undefined || occupant.loopId === loop.loopId
+          ? []
+          : [entry(occupant.loopId, { kind: 'takenOff', to: shelfFor(occupant) })]
       const back = away ? [entry(loop.loopId, { kind: 'cameBack', to: 'bench' })] : []
       return [...off, ...back, entry(loop.loopId, { kind: 'fitted', ...fitting })]
     }

@@ -46,7 +46,11 @@ export const useMoves = defineStore('moves', () => {
   }
 
   const placeName = (target: Target): string =>
-    target.to === 'saw' ? shed.sawName(target.sawId) : target.to === 'shop' ? target.shop : `the ${SHELF_NAMES[target.shelf]}`
+    target.to === 'saw'
+      ? shed.sawName(target.sawId)
+      : target.to === 'shop'
+        ? target.shop
+        : `the ${SHELF_NAMES[target.shelf]}`
 
   async function sendAll(entries: readonly NewEntry[]): Promise<string | null> {
     for (let from = 0; from < entries.length; from += MOST_ENTRIES) {
@@ -59,7 +63,16 @@ export const useMoves = defineStore('moves', () => {
   /** Strikes moves out again, the last first. */
   async function undo(entries: readonly NewEntry[]): Promise<void> {
     const at = Date.now()
-    const corrections = [...entries].reverse().map(({ id, loopId }, i): NewEntry => ({ id: nanoid(), loopId, happenedAt: new Date(at + i).toISOString(), personId: session.me?.personId ?? null, kind: 'corrected', strikes: id }))
+    const corrections = [...entries]
+      .reverse()
+      .map(({ id, loopId }, i): NewEntry => ({
+        id: nanoid(),
+        loopId,
+        happenedAt: new Date(at + i).toISOString(),
+        personId: session.me?.personId ?? null,
+        kind: 'corrected',
+        strikes: id,
+      }))
     const wrong = await sendAll(corrections)
     await shed.load()
     notices.say(wrong ?? 'Undone.')
@@ -71,7 +84,9 @@ export const useMoves = defineStore('moves', () => {
    * @returns null when it is written or kept on this device, or why it was refused
    */
   async function move(loopIds: readonly string[], target: Target): Promise<string | null> {
-    const loops = loopIds.map((id) => shed.loops.find(({ loopId }) => loopId === id)).filter((loop): loop is LoopCard => loop !== undefined && !loop.retired)
+    const loops = loopIds
+      .map((id) => shed.loops.find(({ loopId }) => loopId === id))
+      .filter((loop): loop is LoopCard => loop !== undefined && !loop.retired)
     const going = loops.filter((loop) => !isAt(loop, target))
     if (going.length === 0) {
       close()
@@ -79,7 +94,13 @@ export const useMoves = defineStore('moves', () => {
     }
     const occupant = target.to === 'saw' ? shed.loopOn(target.sawId) : undefined
     const at = Date.now()
-    const entries = going.flatMap((loop, i) => entriesFor(loop, target, occupant, { personId: session.me?.personId ?? null, at: new Date(at + i * 3).toISOString(), newId: nanoid }))
+    const entries = going.flatMap((loop, i) =>
+      entriesFor(loop, target, occupant, {
+        personId: session.me?.personId ?? null,
+        at: new Date(at + i * 3).toISOString(),
+        newId: nanoid,
+      }),
+    )
     const wrong = await sendAll(entries)
     // What the panel and the shed show next has to be what is so now.
     await shed.load()
@@ -89,7 +110,13 @@ export const useMoves = defineStore('moves', () => {
     const [first] = going
     const what = going.length === 1 && first !== undefined ? first.tag : `${going.length} loops`
     const off = occupant === undefined || occupant.loopId === first?.loopId ? '' : `; ${occupant.tag} came off`
-    notices.say(`${what} ${going.length === 1 ? 'is' : 'are'} ${target.to === 'saw' ? 'on' : target.to === 'shop' ? 'at' : 'in'} ${placeName(target)}${off}.`.replace('in the truck', 'on the truck').replace('in the sharp rack', 'on the sharp rack').replace('in the bench', 'on the bench'), () => undo(entries))
+    notices.say(
+      `${what} ${going.length === 1 ? 'is' : 'are'} ${target.to === 'saw' ? 'on' : target.to === 'shop' ? 'at' : 'in'} ${placeName(target)}${off}.`
+        .replace('in the truck', 'on the truck')
+        .replace('in the sharp rack', 'on the sharp rack')
+        .replace('in the bench', 'on the bench'),
+      () => undo(entries),
+    )
     return null
   }
 

@@ -28,11 +28,27 @@ onKeyStroke('?', (event) => {
       {{ outbox.waiting.length }} kept on this device, waiting to be sent
     </span>
     <span v-else-if="shed.away" class="state" role="status">The shed does not answer; trying again</span>
-    <span v-if="outbox.others > 0" class="state" role="status">{{ outbox.others }} of somebody else's wait until they sign in</span>
+    <span v-if="outbox.others > 0" class="state" role="status"
+      >{{ outbox.others }} of somebody else's wait until they sign in</span
+    >
     <RouterLink to="/scan" class="act small">Scan a tag</RouterLink>
-    <button v-if="session.me?.shared" type="button" class="act small" :aria-label="session.me.name" @click="switching = true"><span class="long">{{ session.me.name }}</span><span class="short">{{ session.me.name.split(' ')[0] }}</span></button>
-    <RouterLink v-else to="/me" class="act small" :aria-label="session.me?.name"><span class="long">{{ session.me?.name }}</span><span class="short">{{ session.me?.name.split(' ')[0] }}</span></RouterLink>
-    <button type="button" class="act small keys-only" aria-label="List of keys" @click="keysShown = !keysShown"><kbd>?</kbd></button>
+    <button
+      v-if="session.me?.shared"
+      type="button"
+      class="act small"
+      :aria-label="session.me.name"
+      @click="switching = true"
+    >
+      <span class="long">{{ session.me.name }}</span
+      ><span class="short">{{ session.me.name.split(' ')[0] }}</span>
+    </button>
+    <RouterLink v-else to="/me" class="act small" :aria-label="session.me?.name"
+      ><span class="long">{{ session.me?.name }}</span
+      ><span class="short">{{ session.me?.name.split(' ')[0] }}</span></RouterLink
+    >
+    <button type="button" class="act small keys-only" aria-label="List of keys" @click="keysShown = !keysShown">
+      <kbd>?</kbd>
+    </button>
   </header>
   <div v-for="parcel in outbox.refused" :key="parcel.key" class="refused" role="alert">
     <span>Not taken: {{ parcel.refused }}</span>
@@ -43,11 +59,75 @@ onKeyStroke('?', (event) => {
 </template>
 
 <style scoped>
-.bar { display: flex; flex-wrap: wrap; gap: 6px 10px; align-items: center; max-width: 1280px; margin: 0 auto; padding: 6px 20px; min-height: 56px; border-bottom: 3px double var(--rule-strong); }
-.name { font: 700 1.25rem/1 var(--text); letter-spacing: -0.02em; text-decoration: none; display: inline-flex; align-items: center; min-height: var(--target); }
-.crew { color: var(--ink-soft); margin-right: auto; display: inline-flex; align-items: center; min-height: var(--target); text-underline-offset: 4px; text-decoration-color: var(--rule-strong); }
-.state { border-left: 6px solid var(--work); padding-left: 8px; font-weight: 700; }
-.refused { display: flex; gap: 12px; align-items: center; justify-content: center; padding: 6px; border-bottom: 2px solid var(--stop); color: var(--stop); font-weight: 700; }
-.short { display: none; }
-@media (max-width: 700px) { .long { display: none; } .short { display: inline; } .bar .act { padding: 6px 9px; font-size: 0.86rem; } .bar { padding: 2px 12px; gap: 4px 8px; } .crew { flex: 1 1 60px; min-width: 0; display: block; line-height: var(--target); white-space: nowrap; overflow: hidden; text-overflow: ellipsis; } }
+.bar {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px 10px;
+  align-items: center;
+  max-width: 1280px;
+  margin: 0 auto;
+  padding: 6px 20px;
+  min-height: 56px;
+  border-bottom: 3px double var(--rule-strong);
+}
+.name {
+  font: 700 1.25rem/1 var(--text);
+  letter-spacing: -0.02em;
+  text-decoration: none;
+  display: inline-flex;
+  align-items: center;
+  min-height: var(--target);
+}
+.crew {
+  color: var(--ink-soft);
+  margin-right: auto;
+  display: inline-flex;
+  align-items: center;
+  min-height: var(--target);
+  text-underline-offset: 4px;
+  text-decoration-color: var(--rule-strong);
+}
+.state {
+  border-left: 6px solid var(--work);
+  padding-left: 8px;
+  font-weight: 700;
+}
+.refused {
+  display: flex;
+  gap: 12px;
+  align-items: center;
+  justify-content: center;
+  padding: 6px;
+  border-bottom: 2px solid var(--stop);
+  color: var(--stop);
+  font-weight: 700;
+}
+.short {
+  display: none;
+}
+@media (max-width: 700px) {
+  .long {
+    display: none;
+  }
+  .short {
+    display: inline;
+  }
+  .bar .act {
+    padding: 6px 9px;
+    font-size: 0.86rem;
+  }
+  .bar {
+    padding: 2px 12px;
+    gap: 4px 8px;
+  }
+  .crew {
+    flex: 1 1 60px;
+    min-width: 0;
+    display: block;
+    line-height: var(--target);
+    white-space: nowrap;
+    overflow: hidden;
+    text-overflow: ellipsis;
+  }
+}
 </style>

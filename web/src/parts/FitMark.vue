@@ -14,7 +14,17 @@ defineProps<{ level: FitLevel }>()
 </template>
 
 <style scoped>
-.mark { flex: none; vertical-align: -2px; }
-path { fill: none; stroke: currentcolor; stroke-width: 2.6; stroke-linecap: round; }
-.fit-mustNot { color: var(--stop); }
+.mark {
+  flex: none;
+  vertical-align: -2px;
+}
+path {
+  fill: none;
+  stroke: currentcolor;
+  stroke-width: 2.6;
+  stroke-linecap: round;
+}
+.fit-mustNot {
+  color: var(--stop);
+}
 </style>

@@ -44,7 +44,9 @@ const groups = [
         <h3>{{ group.name }}</h3>
         <dl>
           <template v-for="[key, does] in group.keys" :key="key">
-            <dt><kbd>{{ key }}</kbd></dt>
+            <dt>
+              <kbd>{{ key }}</kbd>
+            </dt>
             <dd>{{ does }}</dd>
           </template>
         </dl>
@@ -54,8 +56,20 @@ const groups = [
 </template>
 
 <style scoped>
-.groups { columns: 2 280px; }
-section { break-inside: avoid; margin-bottom: 18px; }
-dl { display: grid; grid-template-columns: max-content 1fr; gap: 4px 14px; margin: 6px 0 0; }
-dd { margin: 0; }
+.groups {
+  columns: 2 280px;
+}
+section {
+  break-inside: avoid;
+  margin-bottom: 18px;
+}
+dl {
+  display: grid;
+  grid-template-columns: max-content 1fr;
+  gap: 4px 14px;
+  margin: 6px 0 0;
+}
+dd {
+  margin: 0;
+}
 </style>

@@ -1,5 +1,21 @@
 <script setup lang="ts">
-import { ACTION_WORDS, CUTTER_TYPE_NAMES, decide, DEFAULT_RULES, fileFor, PITCH_PROFILES, sayReason, specLine, summarise, toothSign, topPlateAngleFor, writeFile, writeLength, writeMm, type LoopState } from '@undercliff/core'
+import {
+  ACTION_WORDS,
+  CUTTER_TYPE_NAMES,
+  decide,
+  DEFAULT_RULES,
+  fileFor,
+  PITCH_PROFILES,
+  sayReason,
+  specLine,
+  summarise,
+  toothSign,
+  topPlateAngleFor,
+  writeFile,
+  writeLength,
+  writeMm,
+  type LoopState,
+} from '@undercliff/core'
 import { computed } from 'vue'
 import { sayFile } from '../loop/sayFile'
 import { useShed } from '../remote/shedStore'
@@ -11,7 +27,9 @@ const props = defineProps<{ state: LoopState }>()
 const shed = useShed()
 const rules = computed(() => shed.crew?.rules ?? DEFAULT_RULES)
 const verdict = computed(() => decide(props.state, rules.value))
-const file = computed(() => fileFor(props.state.spec, summarise(props.state).shortest.length.um, rules.value.fileSchool))
+const file = computed(() =>
+  fileFor(props.state.spec, summarise(props.state).shortest.length.um, rules.value.fileSchool),
+)
 const wheel = computed(() => {
   const [thin, thick] = PITCH_PROFILES[props.state.spec.pitchClass].wheelUm.value
   return thin === thick ? writeMm(thin, 1) : `${thin / 1000} to ${writeMm(thick, 1)}`
@@ -21,25 +39,59 @@ const wheel = computed(() => {
 <template>
   <aside class="sheet inhand">
     <ToothSign class="sign" :tooth="toothSign(state, rules)" :retired="state.retired !== null" />
-    <p><strong>{{ specLine(state.spec) }}</strong><br />{{ CUTTER_TYPE_NAMES[state.spec.cutterType] }}</p>
+    <p>
+      <strong>{{ specLine(state.spec) }}</strong
+      ><br />{{ CUTTER_TYPE_NAMES[state.spec.cutterType] }}
+    </p>
     <dl>
-      <dt>File</dt><dd>{{ writeFile(file.fileUm) }}</dd>
-      <dt>Wheel</dt><dd>{{ wheel }}</dd>
-      <dt>Top plate</dt><dd>{{ topPlateAngleFor(state.spec, rules.chiselAngleDeg) }}°</dd>
-      <dt>Gauges</dt><dd>{{ writeLength(state.spec.settingUm, 'both') }}</dd>
+      <dt>File</dt>
+      <dd>{{ writeFile(file.fileUm) }}</dd>
+      <dt>Wheel</dt>
+      <dd>{{ wheel }}</dd>
+      <dt>Top plate</dt>
+      <dd>{{ topPlateAngleFor(state.spec, rules.chiselAngleDeg) }}°</dd>
+      <dt>Gauges</dt>
+      <dd>{{ writeLength(state.spec.settingUm, 'both') }}</dd>
     </dl>
-    <p><strong><VerdictMark :action="verdict.action" /> {{ ACTION_WORDS[verdict.action] }}</strong><br />{{ verdict.reasons[0] ? sayReason(verdict.reasons[0], shed.figures) : '' }}</p>
+    <p>
+      <strong><VerdictMark :action="verdict.action" /> {{ ACTION_WORDS[verdict.action] }}</strong
+      ><br />{{ verdict.reasons[0] ? sayReason(verdict.reasons[0], shed.figures) : '' }}
+    </p>
     <p class="soft small">File: {{ sayFile(file) }}</p>
     <p class="soft small">From the trade's common practice; the box or the maker's sheet wins.</p>
   </aside>
 </template>
 
 <style scoped>
-.inhand { display: grid; gap: 12px; align-content: start; }
-.sign { max-width: 200px; }
-dl { display: grid; grid-template-columns: max-content 1fr; gap: 4px 16px; margin: 0; border-block: 1px solid var(--rule); padding: 8px 0; }
-dt { color: var(--ink-soft); }
-dd { margin: 0; font-weight: 700; }
-.small { font-size: 0.85rem; }
-@media (max-width: 900px) { .inhand { display: none; } }
+.inhand {
+  display: grid;
+  gap: 12px;
+  align-content: start;
+}
+.sign {
+  max-width: 200px;
+}
+dl {
+  display: grid;
+  grid-template-columns: max-content 1fr;
+  gap: 4px 16px;
+  margin: 0;
+  border-block: 1px solid var(--rule);
+  padding: 8px 0;
+}
+dt {
+  color: var(--ink-soft);
+}
+dd {
+  margin: 0;
+  font-weight: 700;
+}
+.small {
+  font-size: 0.85rem;
+}
+@media (max-width: 900px) {
+  .inhand {
+    display: none;
+  }
+}
 </style>

@@ -19,7 +19,28 @@ async function undo(): Promise<void> {
 </template>
 
 <style scoped>
-.place { position: fixed; inset: auto 0 12px; display: grid; justify-items: center; pointer-events: none; z-index: 20; }
-.notice { pointer-events: auto; display: flex; gap: 16px; align-items: center; max-width: calc(100vw - 24px); padding: 8px 10px 8px 18px; border-radius: 4px; background: var(--ink); color: var(--sheet); font-weight: 700; }
-.notice .act { color: var(--sheet); border-color: var(--sheet); }
+.place {
+  position: fixed;
+  inset: auto 0 12px;
+  display: grid;
+  justify-items: center;
+  pointer-events: none;
+  z-index: 20;
+}
+.notice {
+  pointer-events: auto;
+  display: flex;
+  gap: 16px;
+  align-items: center;
+  max-width: calc(100vw - 24px);
+  padding: 8px 10px 8px 18px;
+  border-radius: 4px;
+  background: var(--ink);
+  color: var(--sheet);
+  font-weight: 700;
+}
+.notice .act {
+  color: var(--sheet);
+  border-color: var(--sheet);
+}
 </style>

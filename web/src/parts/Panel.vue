@@ -7,7 +7,15 @@ const emit = defineEmits<{ close: [] }>()
 </script>
 
 <template>
-  <NModal :show="true" preset="card" :closable="false" :bordered="false" :aria-label="title" :style="{ maxWidth: `${width ?? 720}px`, border: '2px solid var(--rule-strong)', margin: '24px auto' }" @update:show="emit('close')">
+  <NModal
+    :show="true"
+    preset="card"
+    :closable="false"
+    :bordered="false"
+    :aria-label="title"
+    :style="{ maxWidth: `${width ?? 720}px`, border: '2px solid var(--rule-strong)', margin: '24px auto' }"
+    @update:show="emit('close')"
+  >
     <div class="panel">
       <header>
         <h2>{{ title }}</h2>
@@ -19,7 +27,20 @@ const emit = defineEmits<{ close: [] }>()
 </template>
 
 <style scoped>
-.panel { display: grid; grid-template-columns: minmax(0, 1fr); gap: 14px; }
-header { display: grid; grid-template-columns: 1fr auto; gap: 12px; align-items: center; border-bottom: 3px double var(--rule-strong); padding-bottom: 10px; }
-h2 { font-size: 1.35rem; }
+.panel {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 14px;
+}
+header {
+  display: grid;
+  grid-template-columns: 1fr auto;
+  gap: 12px;
+  align-items: center;
+  border-bottom: 3px double var(--rule-strong);
+  padding-bottom: 10px;
+}
+h2 {
+  font-size: 1.35rem;
+}
 </style>

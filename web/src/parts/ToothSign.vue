@@ -30,7 +30,12 @@ const gauge = computed(() =>
     ? `M11 ${STRAP}V${gaugeTop.value}H22Q28 ${gaugeTop.value} 29 ${STRAP}Z`
     : `M11 ${STRAP}V${gaugeTop.value + 8}Q13 ${gaugeTop.value} 20 ${gaugeTop.value}Q27 ${gaugeTop.value} 29 ${STRAP}Z`,
 )
-const GAUGE_WORDS: Record<Sign['gauge'], string> = { high: ', gauges high', low: ', gauges too low', flat: ', gauges flat-fronted', fine: '' }
+const GAUGE_WORDS: Record<Sign['gauge'], string> = {
+  high: ', gauges high',
+  low: ', gauges too low',
+  flat: ', gauges flat-fronted',
+  fine: '',
+}
 const said = computed(() => {
   const { left, known, damage, shape } = props.tooth
   const length = `${Math.round(left * 100)} % of the cutter left, ${known === 'measured' ? 'measured' : known === 'new' ? 'as new' : 'estimated'}`
@@ -41,11 +46,21 @@ const said = computed(() => {
 </script>
 
 <template>
-  <svg class="tooth" :class="{ retired, estimated: tooth.known === 'estimated' }" viewBox="0 0 100 64" role="img" :aria-label="said">
+  <svg
+    class="tooth"
+    :class="{ retired, estimated: tooth.known === 'estimated' }"
+    viewBox="0 0 100 64"
+    role="img"
+    :aria-label="said"
+  >
     <path :d="body(NEW_EDGE, LEAN.straight)" class="ghost" />
     <path :d="gauge" class="steel" :class="{ off: tooth.gauge !== 'fine' }" />
     <path :d="body(edge, lean)" class="steel cutter" :class="{ leaning: tooth.shape !== null }" />
-    <path v-if="tooth.damaged > 0" class="hurt" :d="`M${edge} ${topAt(edge)}L${damageEnd} ${topAt(damageEnd)}V${STRAP - 3}H${edge + 6}Z`" />
+    <path
+      v-if="tooth.damaged > 0"
+      class="hurt"
+      :d="`M${edge} ${topAt(edge)}L${damageEnd} ${topAt(damageEnd)}V${STRAP - 3}H${edge + 6}Z`"
+    />
     <path v-else-if="tooth.damage" class="hurt-line" :d="`M${edge - 3} ${topAt(edge) - 5}l5 8 -4 5 6 7`" />
     <path class="mark" :d="`M${MARK} ${topAt(MARK) - 5}V${STRAP}`" />
     <path class="strap" d="M8 46H92Q97 46 97 52T92 60H8Q3 60 3 52T8 46Z" />
@@ -55,16 +70,54 @@ const said = computed(() => {
 </template>
 
 <style scoped>
-.tooth { display: block; width: 100%; height: auto; overflow: visible; }
-.ghost { fill: none; stroke: var(--steel-light); stroke-width: 1.5; stroke-dasharray: 3 2.5; }
-.steel { fill: var(--steel); }
-.off { fill: none; stroke: var(--stop); stroke-width: 2.5; }
-.estimated .cutter { fill: var(--sheet); stroke: var(--steel); stroke-width: 2.5; }
-.strap { fill: var(--steel); }
-.rivet { fill: var(--sheet); }
-.mark { stroke: var(--ink); stroke-width: 2.2; }
-.hurt { fill: var(--stop); }
-.hurt-line { fill: none; stroke: var(--stop); stroke-width: 3; }
-.leaning { stroke: var(--stop); stroke-width: 2; }
-.retired { opacity: 0.45; }
+.tooth {
+  display: block;
+  width: 100%;
+  height: auto;
+  overflow: visible;
+}
+.ghost {
+  fill: none;
+  stroke: var(--steel-light);
+  stroke-width: 1.5;
+  stroke-dasharray: 3 2.5;
+}
+.steel {
+  fill: var(--steel);
+}
+.off {
+  fill: none;
+  stroke: var(--stop);
+  stroke-width: 2.5;
+}
+.estimated .cutter {
+  fill: var(--sheet);
+  stroke: var(--steel);
+  stroke-width: 2.5;
+}
+.strap {
+  fill: var(--steel);
+}
+.rivet {
+  fill: var(--sheet);
+}
+.mark {
+  stroke: var(--ink);
+  stroke-width: 2.2;
+}
+.hurt {
+  fill: var(--stop);
+}
+.hurt-line {
+  fill: none;
+  stroke: var(--stop);
+  stroke-width: 3;
+}
+.leaning {
+  stroke: var(--stop);
+  stroke-width: 2;
+}
+.retired {
+  opacity: 0.45;
+}
 </style>

@@ -25,5 +25,13 @@ const local = computed({
 </template>
 
 <style scoped>
-input { min-height: var(--target); padding: 4px 12px; border: 1px solid var(--rule-strong); border-radius: 4px; background: var(--sheet); color: var(--ink); font: 400 1rem var(--figures); }
+input {
+  min-height: var(--target);
+  padding: 4px 12px;
+  border: 1px solid var(--rule-strong);
+  border-radius: 4px;
+  background: var(--sheet);
+  color: var(--ink);
+  font: 400 1rem var(--figures);
+}
 </style>

@@ -37,9 +37,30 @@ async function add(): Promise<void> {
   <fieldset>
     <legend>{{ label }}</legend>
     <div class="row" role="radiogroup" :aria-label="label">
-      <button v-for="person in shed.people" :key="person.id" type="button" class="act" :class="{ small }" role="radio" :aria-checked="model === person.id" @click="choose(person.id)">{{ person.name }}</button>
-      <button v-if="!adding && session.isLead" type="button" class="act small" @click="adding = true">Somebody else</button>
-      <span v-else-if="adding" class="row"><input v-model="name" class="plain" aria-label="Name" maxlength="40" @keydown.enter.prevent="add" /><button type="button" class="act small" @click="add">Add</button></span>
+      <button
+        v-for="person in shed.people"
+        :key="person.id"
+        type="button"
+        class="act"
+        :class="{ small }"
+        role="radio"
+        :aria-checked="model === person.id"
+        @click="choose(person.id)"
+      >
+        {{ person.name }}
+      </button>
+      <button v-if="!adding && session.isLead" type="button" class="act small" @click="adding = true">
+        Somebody else
+      </button>
+      <span v-else-if="adding" class="row"
+        ><input v-model="name" class="plain" aria-label="Name" maxlength="40" @keydown.enter.prevent="add" /><button
+          type="button"
+          class="act small"
+          @click="add"
+        >
+          Add
+        </button></span
+      >
     </div>
     <p v-if="wrong" class="stop-text" role="alert">{{ wrong }}</p>
   </fieldset>

@@ -2,5 +2,7 @@
 export function isTyping(event: KeyboardEvent): boolean {
   const { target } = event
   if (event.ctrlKey || event.metaKey || event.altKey) return true
-  return target instanceof HTMLInputElement || target instanceof HTMLTextAreaElement || target instanceof HTMLSelectElement
+  return (
+    target instanceof HTMLInputElement || target instanceof HTMLTextAreaElement || target instanceof HTMLSelectElement
+  )
 }

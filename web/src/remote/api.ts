@@ -1,6 +1,26 @@
 import type {
-  AccountAnswer, AccountChange, CrewChange, EntriesAnswer, Import, ImportAnswer, LoopAnswer, NewPerson, NewSaw, PasswordChange, PinChange,
-  ProblemDetails, SawAnswer, SessionAnswer, SessionListed, SetUp, ShedAnswer, SignedIn, SignIn, Switch, TagSheet, WearAnswer,
+  AccountAnswer,
+  AccountChange,
+  CrewChange,
+  EntriesAnswer,
+  Import,
+  ImportAnswer,
+  LoopAnswer,
+  NewPerson,
+  NewSaw,
+  PasswordChange,
+  PinChange,
+  ProblemDetails,
+  SawAnswer,
+  SessionAnswer,
+  SessionListed,
+  SetUp,
+  ShedAnswer,
+  SignedIn,
+  SignIn,
+  Switch,
+  TagSheet,
+  WearAnswer,
 } from '@undercliff/contract'
 import type { CrewProfile, HouseRules, NewEntry, NewSawEntry } from '@undercliff/core'
 
@@ -31,7 +51,10 @@ export const onSignedOut = (listener: () => void): void => {
 
 async function request(path: string, init: RequestInit = {}): Promise<Response> {
   let response: Response
-  const headers = { ...(init.headers as Record<string, string> | undefined), ...(init.method === undefined ? {} : { 'x-csrf-token': csrfToken }) }
+  const headers = {
+    ...(init.headers as Record<string, string> | undefined),
+    ...(init.method === undefined ? {} : { 'x-csrf-token': csrfToken }),
+  }
   try {
     response = await fetch(`/api${path}`, { ...init, headers })
   } catch {
@@ -53,8 +76,14 @@ async function call<T>(path: string, init?: RequestInit): Promise<T> {
 }
 
 type Change = 'POST' | 'PUT' | 'DELETE'
-const withText = (method: Change, body: string, more: RequestInit = {}): RequestInit => ({ ...more, method, headers: { 'content-type': 'application/json' }, body })
-const send = <T>(method: Change, path: string, body?: unknown): Promise<T> => call(path, body === undefined ? { method } : withText(method, JSON.stringify(body)))
+const withText = (method: Change, body: string, more: RequestInit = {}): RequestInit => ({
+  ...more,
+  method,
+  headers: { 'content-type': 'application/json' },
+  body,
+})
+const send = <T>(method: Change, path: string, body?: unknown): Promise<T> =>
+  call(path, body === undefined ? { method } : withText(method, JSON.stringify(body)))
 
 export const fetchSession = (): Promise<SessionAnswer> => call('/session')
 export const postSession = (body: SignIn): Promise<SignedIn> => send('POST', '/session', body)
@@ -68,14 +97,17 @@ export const putPassword = (body: PasswordChange): Promise<undefined> => send('P
 export const putPin = (body: PinChange): Promise<SignedIn> => send('PUT', '/pin', body)
 
 export const fetchAccounts = (): Promise<{ accounts: AccountAnswer[] }> => call('/accounts')
-export const putAccount = (personId: string, body: AccountChange): Promise<undefined> => send('PUT', `/accounts/${personId}`, body)
+export const putAccount = (personId: string, body: AccountChange): Promise<undefined> =>
+  send('PUT', `/accounts/${personId}`, body)
 export const deleteAccount = (personId: string): Promise<undefined> => send('DELETE', `/accounts/${personId}`)
 
 /**
  * The whole shed with the mark of its version; null when it is still the version that is known, so
  * that a large shed is not read again for nothing.
  */
-export async function fetchShed(knownVersion: string | null): Promise<{ shed: ShedAnswer; version: string | null } | null> {
+export async function fetchShed(
+  knownVersion: string | null,
+): Promise<{ shed: ShedAnswer; version: string | null } | null> {
   const response = await request('/shed')
   const version = response.headers.get('etag')
   if (version !== null && version === knownVersion) return null
@@ -84,7 +116,8 @@ export async function fetchShed(knownVersion: string | null): Promise<{ shed: Sh
 export const fetchLoop = (loopId: string): Promise<LoopAnswer> => call(`/loops/${loopId}`)
 export const fetchSaw = (sawId: string): Promise<SawAnswer> => call(`/saws/${sawId}`)
 export const fetchWear = (): Promise<WearAnswer> => call('/wear')
-export const postEntries = (entries: readonly NewEntry[]): Promise<EntriesAnswer> => send('POST', '/entries', { entries })
+export const postEntries = (entries: readonly NewEntry[]): Promise<EntriesAnswer> =>
+  send('POST', '/entries', { entries })
 export const postSawEntry = (entry: NewSawEntry): Promise<unknown> => send('POST', '/saw-entries', { entry })
 export const postSaw = (saw: NewSaw): Promise<NewSaw> => send('POST', '/saws', saw)
 export const postPerson = (person: NewPerson): Promise<NewPerson> => send('POST', '/people', person)
@@ -94,6 +127,7 @@ export const putCrew = (change: CrewChange): Promise<CrewChange> => send('PUT', 
 export const putRules = (rules: HouseRules): Promise<HouseRules> => send('PUT', '/rules', rules)
 export const postImport = (body: Import): Promise<ImportAnswer> => send('POST', '/import', body)
 /** Tags to print, as the bytes of a PDF. */
-export const postTags = async (body: TagSheet): Promise<Blob> => (await request('/tags.pdf', withText('POST', JSON.stringify(body)))).blob()
+export const postTags = async (body: TagSheet): Promise<Blob> =>
+  (await request('/tags.pdf', withText('POST', JSON.stringify(body)))).blob()
 /** Sends a backup as it stands in its file; the server says what is wrong with it. */
 export const postBackup = (text: string): Promise<undefined> => call('/backup', withText('POST', text))

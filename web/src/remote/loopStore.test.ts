@@ -29,10 +29,16 @@ const json = (body: unknown): Response => new Response(JSON.stringify(body))
 beforeEach(() => {
   logAnswer = undefined
   const kept = new Map<string, string>()
-  vi.stubGlobal('localStorage', { getItem: (key: string) => kept.get(key) ?? null, setItem: (key: string, value: string) => kept.set(key, value), removeItem: (key: string) => kept.delete(key) })
+  vi.stubGlobal('localStorage', {
+    getItem: (key: string) => kept.get(key) ?? null,
+    setItem: (key: string, value: string) => kept.set(key, value),
+    removeItem: (key: string) => kept.delete(key),
+  })
   vi.stubGlobal('fetch', (path: string) => {
-    if (path === '/api/shed') return Promise.resolve(json({ crew: null, people: [], saws: [], loops: [{ loopId: base.loopId, tag: 'K3' }] }))
-    if (path === '/api/entries') return Promise.resolve(json({ entries: [{ ...ran, writtenAt: '2026-03-02T09:00:00.000Z' }] }))
+    if (path === '/api/shed')
+      return Promise.resolve(json({ crew: null, people: [], saws: [], loops: [{ loopId: base.loopId, tag: 'K3' }] }))
+    if (path === '/api/entries')
+      return Promise.resolve(json({ entries: [{ ...ran, writtenAt: '2026-03-02T09:00:00.000Z' }] }))
     return new Promise<Response>((resolve) => {
       logAnswer = (entries) => {
         resolve(json({ loopId: base.loopId, entries }))
@@ -64,7 +70,10 @@ test('an entry that would break the log is refused here, and nothing is kept or 
   const opened = loop.open('K3')
   await answerWith([registered])
   await opened
-  const wrong = await loop.write({ kind: 'measured', readings: [{ cutter: 99, lengthUm: 5000 }], personId: null }, 'Measured')
+  const wrong = await loop.write(
+    { kind: 'measured', readings: [{ cutter: 99, lengthUm: 5000 }], personId: null },
+    'Measured',
+  )
   expect(wrong).toBe('There is no cutter 99: this loop has 36.')
   expect(useOutbox().parcels).toEqual([])
   expect(loop.entries).toHaveLength(1)

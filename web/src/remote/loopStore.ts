@@ -74,7 +74,14 @@ export const useLoop = defineStore('loop', () => {
   /** An entry as it would stand in the log, for looking ahead without writing it. */
   const provisional = (draft: EntryDraft): Entry => {
     const happenedAt = draft.happenedAt ?? new Date().toISOString()
-    return { ...draft, id: nanoid(), loopId: loopId.value ?? '', happenedAt, writtenAt: happenedAt, writtenBy: null } as Entry
+    return {
+      ...draft,
+      id: nanoid(),
+      loopId: loopId.value ?? '',
+      happenedAt,
+      writtenAt: happenedAt,
+      writtenBy: null,
+    } as Entry
   }
 
   /**

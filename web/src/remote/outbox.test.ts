@@ -3,7 +3,13 @@ import { createPinia, setActivePinia } from 'pinia'
 import { afterEach, beforeEach, expect, test, vi } from 'vitest'
 import { useOutbox } from './outbox'
 
-const entry = (id: string): NewEntry => ({ id, loopId: 'a-loop-id-1', happenedAt: '2026-03-01T09:00:00.000Z', personId: null, kind: 'takenOff' })
+const entry = (id: string): NewEntry => ({
+  id,
+  loopId: 'a-loop-id-1',
+  happenedAt: '2026-03-01T09:00:00.000Z',
+  personId: null,
+  kind: 'takenOff',
+})
 
 /** A stand-in for the device's storage; its keys are its own, as the browser's are. */
 class Storage {
@@ -54,7 +60,10 @@ test('an entry is sent, told to listeners, and no longer kept', async () => {
   expect(Object.keys(localStorage)).toEqual([])
 })
 
-test.each([['cannot be reached', away], ['has lost its database', busy]])('while the server %s, entries are kept and sent later in order', async (_name, answer) => {
+test.each([
+  ['cannot be reached', away],
+  ['has lost its database', busy],
+])('while the server %s, entries are kept and sent later in order', async (_name, answer) => {
   const outbox = useOutbox()
   answers = [answer]
   expect(await outbox.send([entry('entry-one')])).toEqual({ outcome: 'kept' })

@@ -101,7 +101,9 @@ export const useOutbox = defineStore('outbox', () => {
    *
    * @returns `sent`, `kept` when the server is away, or the sentence with which it refused
    */
-  async function send(entries: readonly NewEntry[]): Promise<{ outcome: 'sent' | 'kept' } | { outcome: 'refused'; why: string }> {
+  async function send(
+    entries: readonly NewEntry[],
+  ): Promise<{ outcome: 'sent' | 'kept' } | { outcome: 'refused'; why: string }> {
     const key = `${Date.now().toString().padStart(15, '0')}-${entries[0]?.id ?? ''}`
     const by = session.me?.personId
     const parcel: Parcel = { key, entries, refused: null, ...(by === undefined ? {} : { by }) }

@@ -2,7 +2,17 @@ import { KEPT_SHED } from './keptShed'
 import type { DemoSignIn, SetUp, SignedIn, SignIn, Switch } from '@undercliff/contract'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
-import { deleteSession, fetchSession, onSignedOut, postSession, postSetUp, postSwitch, putPin, putShared, useCsrfToken } from './api'
+import {
+  deleteSession,
+  fetchSession,
+  onSignedOut,
+  postSession,
+  postSetUp,
+  postSwitch,
+  putPin,
+  putShared,
+  useCsrfToken,
+} from './api'
 
 const KEPT = 'undercliff:me'
 

@@ -76,14 +76,38 @@ export const useShed = defineStore('shed', () => {
   const due = computed(() => whatNext(loops.value))
   const lengths = computed(() => crew.value?.lengths ?? 'mm')
   /** How this crew reads lengths and money. */
-  const figures = computed<Figures>(() => ({ lengths: lengths.value, currency: crew.value?.rules.currency ?? DEFAULT_RULES.currency }))
+  const figures = computed<Figures>(() => ({
+    lengths: lengths.value,
+    currency: crew.value?.rules.currency ?? DEFAULT_RULES.currency,
+  }))
   const bareUnit = computed(() => (lengths.value === 'inch' ? 'inch' : 'mm'))
   const byTag = computed(() => new Map(loops.value.map((loop) => [loop.tag, loop])))
   const loopByTag = (tag: string): LoopCard | undefined => byTag.value.get(tag)
-  const nameOf = (personId: string | null): string => people.value.find(({ id }) => id === personId)?.name ?? 'nobody named'
+  const nameOf = (personId: string | null): string =>
+    people.value.find(({ id }) => id === personId)?.name ?? 'nobody named'
   const bySawId = computed(() => new Map(saws.value.map((saw) => [saw.id, saw])))
   const sawName = (sawId: string): string => bySawId.value.get(sawId)?.nickname ?? 'a saw'
   const loopOn = (sawId: string): LoopCard | undefined => loops.value.find((loop) => loop.sawId === sawId)
 
-  return { answer, away, loaded, load, forget, crew, people, saws, profiles, loops, grouped, due, lengths, figures, bareUnit, loopByTag, nameOf, sawName, loopOn }
+  return {
+    answer,
+    away,
+    loaded,
+    load,
+    forget,
+    crew,
+    people,
+    saws,
+    profiles,
+    loops,
+    grouped,
+    due,
+    lengths,
+    figures,
+    bareUnit,
+    loopByTag,
+    nameOf,
+    sawName,
+    loopOn,
+  }
 })

@@ -4,5 +4,6 @@
  */
 export function standInScanner(code: string): void {
   const target = document.activeElement ?? document.body
-  for (const key of [...code, 'Enter']) target.dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true, cancelable: true }))
+  for (const key of [...code, 'Enter'])
+    target.dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true, cancelable: true }))
 }

@@ -36,7 +36,10 @@ export function useWedge(): void {
       }
       return
     }
-    const read = readTag(outcome.text, shed.loops.map(({ tag }) => tag))
+    const read = readTag(
+      outcome.text,
+      shed.loops.map(({ tag }) => tag),
+    )
     if (read.ok) void router.push(`/loops/${encodeURIComponent(read.tag)}`)
     else notices.say(read.message)
   }

@@ -36,12 +36,34 @@ async function enter(): Promise<void> {
   <Panel title="Who takes over?" :width="520" @close="emit('close')">
     <form class="stack" @submit.prevent="enter">
       <div class="row" role="radiogroup" aria-label="Who takes over">
-        <button v-for="person in session.me?.switchable" :key="person.personId" type="button" class="act" role="radio" :aria-checked="chosen === person.personId" @click="choose(person.personId)">{{ person.name }}</button>
+        <button
+          v-for="person in session.me?.switchable"
+          :key="person.personId"
+          type="button"
+          class="act"
+          role="radio"
+          :aria-checked="chosen === person.personId"
+          @click="choose(person.personId)"
+        >
+          {{ person.name }}
+        </button>
       </div>
       <p v-if="session.me?.switchable.length === 0">Nobody has a PIN yet. Each sets their own on their page.</p>
-      <div v-if="chosen" class="field"><label for="switch-pin">PIN</label><NInput v-model:value="pin" type="password" :maxlength="8" :input-props="{ id: 'switch-pin', inputmode: 'numeric', autocomplete: 'off' }" placeholder="" /></div>
+      <div v-if="chosen" class="field">
+        <label for="switch-pin">PIN</label
+        ><NInput
+          v-model:value="pin"
+          type="password"
+          :maxlength="8"
+          :input-props="{ id: 'switch-pin', inputmode: 'numeric', autocomplete: 'off' }"
+          placeholder=""
+        />
+      </div>
       <p v-if="wrong" class="stop-text" role="alert">{{ wrong }}</p>
-      <div class="row"><button v-if="chosen" type="submit" class="act next">Take over</button><RouterLink class="act" to="/me" @click="emit('close')">My page</RouterLink></div>
+      <div class="row">
+        <button v-if="chosen" type="submit" class="act next">Take over</button
+        ><RouterLink class="act" to="/me" @click="emit('close')">My page</RouterLink>
+      </div>
     </form>
   </Panel>
 </template>

@@ -1,6 +1,15 @@
 <script setup lang="ts">
 import { useLocalStorage } from '@vueuse/core'
-import { damageDepth, decide, FILE_AGES, readLength, SHARPEN_METHODS, type Action, type FileAge, type SharpenMethod } from '@undercliff/core'
+import {
+  damageDepth,
+  decide,
+  FILE_AGES,
+  readLength,
+  SHARPEN_METHODS,
+  type Action,
+  type FileAge,
+  type SharpenMethod,
+} from '@undercliff/core'
 import { NInput } from 'naive-ui'
 import { computed, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
@@ -14,11 +23,17 @@ const props = defineProps<{ tag: string }>()
 const router = useRouter()
 const { loop, shed, rules } = useOpenLoop(() => props.tag)
 
-const METHOD_LABELS: Record<SharpenMethod, string> = { fileField: 'File, in the field', fileBench: 'File, at the bench', grinder: 'Grinder', shop: 'A shop' }
+const METHOD_LABELS: Record<SharpenMethod, string> = {
+  fileField: 'File, in the field',
+  fileBench: 'File, at the bench',
+  grinder: 'Grinder',
+  shop: 'A shop',
+}
 const METHOD_CAUTIONS: Record<SharpenMethod, string> = {
   fileField: 'Engine off and cold or battery out, brake on, gloves on. File away from you, push strokes only.',
   fileBench: 'Bar clamped, chain tight, brake on, gloves on. Handle on the file.',
-  grinder: 'Eye protection on, guard fitted, stand out of the plane of the wheel. The wheel’s marked speed must not be below the spindle’s; inspect and ring it first. Touch, lift, touch: blue steel has lost its temper.',
+  grinder:
+    'Eye protection on, guard fitted, stand out of the plane of the wheel. The wheel’s marked speed must not be below the spindle’s; inspect and ring it first. Touch, lift, touch: blue steel has lost its temper.',
   shop: 'Look it over when it comes back, gauges too.',
 }
 const method = useLocalStorage<SharpenMethod>('undercliff:method', 'fileField')
@@ -40,7 +55,12 @@ const wrong = ref('')
 const busy = ref(false)
 
 /** The method that the verdict calls for; the last one used where it calls for none. */
-const CALLED_FOR: Partial<Record<Action, SharpenMethod>> = { regrind: 'grinder', file: 'fileBench', touchUp: 'fileField', shop: 'shop' }
+const CALLED_FOR: Partial<Record<Action, SharpenMethod>> = {
+  regrind: 'grinder',
+  file: 'fileBench',
+  touchUp: 'fileField',
+  shop: 'shop',
+}
 const verdict = computed(() => (loop.state === null ? null : decide(loop.state, rules.value)))
 watch(
   () => verdict.value?.action,
@@ -50,10 +70,16 @@ watch(
   },
   { immediate: true },
 )
-const gaugesDue = computed(() => verdict.value?.also.includes('lowerGauges') === true || verdict.value?.action === 'lowerGauges')
+const gaugesDue = computed(
+  () => verdict.value?.also.includes('lowerGauges') === true || verdict.value?.action === 'lowerGauges',
+)
 
 const filed = computed(() => method.value === 'fileField' || method.value === 'fileBench')
-const damaged = computed(() => loop.state?.cutters.filter(({ damage }) => damageDepth(damage).knownUm > 0 || damageDepth(damage).unknown).length ?? 0)
+const damaged = computed(
+  () =>
+    loop.state?.cutters.filter(({ damage }) => damageDepth(damage).knownUm > 0 || damageDepth(damage).unknown).length ??
+    0,
+)
 const change = (side: 'left' | 'right', by: number): void => {
   strokes.value = { ...strokes.value, [side]: Math.max(0, Math.min(500, strokes.value[side] + by)) }
 }
@@ -76,7 +102,9 @@ function details(): { settingUm?: number; pairs?: { cutter: number; beforeUm: nu
   if ((beforeUm === null) !== (afterUm === null)) return 'Give both lengths of cutter 1, before and after, or neither.'
   return {
     ...(typeof settingUm === 'number' && gauges.value ? { settingUm } : {}),
-    ...(typeof beforeUm === 'number' && typeof afterUm === 'number' ? { pairs: [{ cutter: 1, beforeUm, afterUm }] } : {}),
+    ...(typeof beforeUm === 'number' && typeof afterUm === 'number'
+      ? { pairs: [{ cutter: 1, beforeUm, afterUm }] }
+      : {}),
   }
 }
 
@@ -115,73 +143,181 @@ async function save(): Promise<void> {
 <template>
   <LoopAway v-if="loop.state === null" :status="loop.status" :tag="tag" @again="loop.open(tag)" />
   <div v-else class="desk">
-  <form class="sheet log-form" @submit.prevent="save">
-    <h1>Sharpened <RouterLink :to="`/loops/${encodeURIComponent(tag)}`" class="figures">{{ tag }}</RouterLink></h1>
-    <WhoField v-model="who" />
-    <fieldset>
-      <legend>How</legend>
-      <div class="row" role="radiogroup" aria-label="How">
-        <button v-for="one in SHARPEN_METHODS" :key="one" type="button" class="act" role="radio" :aria-checked="method === one" @click="method = one">{{ METHOD_LABELS[one] }}</button>
+    <form class="sheet log-form" @submit.prevent="save">
+      <h1>
+        Sharpened <RouterLink :to="`/loops/${encodeURIComponent(tag)}`" class="figures">{{ tag }}</RouterLink>
+      </h1>
+      <WhoField v-model="who" />
+      <fieldset>
+        <legend>How</legend>
+        <div class="row" role="radiogroup" aria-label="How">
+          <button
+            v-for="one in SHARPEN_METHODS"
+            :key="one"
+            type="button"
+            class="act"
+            role="radio"
+            :aria-checked="method === one"
+            @click="method = one"
+          >
+            {{ METHOD_LABELS[one] }}
+          </button>
+        </div>
+        <p class="caution">{{ METHOD_CAUTIONS[method] }}</p>
+      </fieldset>
+      <fieldset v-if="filed">
+        <legend>Strokes a side</legend>
+        <div class="row strokes">
+          <template v-if="counted">
+            <button type="button" class="act" aria-label="One stroke fewer on both sides" @click="both(-1)">−</button>
+            <span class="figures count" aria-live="polite">{{
+              strokes.left === strokes.right ? strokes.left : `${strokes.left} L, ${strokes.right} R`
+            }}</span>
+            <button type="button" class="act" aria-label="One stroke more on both sides" @click="both(1)">+</button>
+          </template>
+          <button type="button" class="act small" :aria-pressed="!counted" @click="counted = !counted">
+            Not counted
+          </button>
+        </div>
+      </fieldset>
+      <fieldset>
+        <legend>Gauges lowered? <span v-if="gaugesDue" class="soft">They are due.</span></legend>
+        <div class="row" role="radiogroup" aria-label="Gauges lowered?">
+          <button type="button" class="act" role="radio" :aria-checked="!gauges" @click="gauges = false">No</button>
+          <button type="button" class="act" role="radio" :aria-checked="gauges" @click="gauges = true">Yes</button>
+        </div>
+        <p v-if="gauges" class="caution">
+          Use the plate. Gauges too low cannot be put back: the saw snatches and kicks.
+        </p>
+      </fieldset>
+      <fieldset v-if="loop.state.tanksSinceSharpened > 0">
+        <legend>Was it dull?</legend>
+        <div class="row" role="radiogroup" aria-label="Was it dull?">
+          <button
+            type="button"
+            class="act"
+            role="radio"
+            :aria-checked="dull === true"
+            @click="dull = dull === true ? null : true"
+          >
+            Dull
+          </button>
+          <button
+            type="button"
+            class="act"
+            role="radio"
+            :aria-checked="dull === false"
+            @click="dull = dull === false ? null : false"
+          >
+            Still cut
+          </button>
+        </div>
+      </fieldset>
+      <fieldset v-if="damaged > 0">
+        <legend>{{ damaged }} {{ damaged === 1 ? 'cutter was' : 'cutters were' }} damaged. All clean now?</legend>
+        <div class="row" role="radiogroup" aria-label="All clean now?">
+          <button type="button" class="act" role="radio" :aria-checked="cleared === true" @click="cleared = true">
+            All clean
+          </button>
+          <button type="button" class="act" role="radio" :aria-checked="cleared === false" @click="cleared = false">
+            Some left
+          </button>
+        </div>
+      </fieldset>
+      <div v-if="more" class="details">
+        <div v-if="filed && counted" class="field">
+          <span class="legend">Strokes left and right apart</span>
+          <div class="row">
+            <button type="button" class="act small" @click="change('left', -1)">L −</button
+            ><button type="button" class="act small" @click="change('left', 1)">L +</button
+            ><button type="button" class="act small" @click="change('right', -1)">R −</button
+            ><button type="button" class="act small" @click="change('right', 1)">R +</button>
+          </div>
+        </div>
+        <div v-if="gauges" class="field">
+          <label for="setting">Gauge setting on the plate</label
+          ><NInput v-model:value="setting" :input-props="{ id: 'setting', inputmode: 'decimal' }" placeholder="0.65" />
+        </div>
+        <div class="field">
+          <label for="before">Cutter 1 before</label
+          ><NInput v-model:value="before" :input-props="{ id: 'before', inputmode: 'decimal' }" placeholder="5.2" />
+        </div>
+        <div class="field">
+          <label for="after">Cutter 1 after</label
+          ><NInput v-model:value="after" :input-props="{ id: 'after', inputmode: 'decimal' }" placeholder="5.0" />
+        </div>
+        <fieldset v-if="filed">
+          <legend>The file</legend>
+          <div class="row" role="radiogroup" aria-label="The file">
+            <button
+              v-for="one in FILE_AGES"
+              :key="one"
+              type="button"
+              class="act small"
+              role="radio"
+              :aria-checked="fileAge === one"
+              @click="fileAge = fileAge === one ? null : one"
+            >
+              {{ AGE_LABELS[one] }}
+            </button>
+          </div>
+        </fieldset>
+        <WhenField v-model="happenedAt" />
+        <div class="field wide">
+          <label for="note">Note</label
+          ><NInput
+            v-model:value="note"
+            type="textarea"
+            :autosize="{ minRows: 1, maxRows: 4 }"
+            :maxlength="2000"
+            :input-props="{ id: 'note' }"
+            placeholder=""
+          />
+        </div>
       </div>
-      <p class="caution">{{ METHOD_CAUTIONS[method] }}</p>
-    </fieldset>
-    <fieldset v-if="filed">
-      <legend>Strokes a side</legend>
-      <div class="row strokes">
-        <template v-if="counted">
-          <button type="button" class="act" aria-label="One stroke fewer on both sides" @click="both(-1)">−</button>
-          <span class="figures count" aria-live="polite">{{ strokes.left === strokes.right ? strokes.left : `${strokes.left} L, ${strokes.right} R` }}</span>
-          <button type="button" class="act" aria-label="One stroke more on both sides" @click="both(1)">+</button>
-        </template>
-        <button type="button" class="act small" :aria-pressed="!counted" @click="counted = !counted">Not counted</button>
-      </div>
-    </fieldset>
-    <fieldset>
-      <legend>Gauges lowered? <span v-if="gaugesDue" class="soft">They are due.</span></legend>
-      <div class="row" role="radiogroup" aria-label="Gauges lowered?">
-        <button type="button" class="act" role="radio" :aria-checked="!gauges" @click="gauges = false">No</button>
-        <button type="button" class="act" role="radio" :aria-checked="gauges" @click="gauges = true">Yes</button>
-      </div>
-      <p v-if="gauges" class="caution">Use the plate. Gauges too low cannot be put back: the saw snatches and kicks.</p>
-    </fieldset>
-    <fieldset v-if="loop.state.tanksSinceSharpened > 0">
-      <legend>Was it dull?</legend>
-      <div class="row" role="radiogroup" aria-label="Was it dull?">
-        <button type="button" class="act" role="radio" :aria-checked="dull === true" @click="dull = dull === true ? null : true">Dull</button>
-        <button type="button" class="act" role="radio" :aria-checked="dull === false" @click="dull = dull === false ? null : false">Still cut</button>
-      </div>
-    </fieldset>
-    <fieldset v-if="damaged > 0">
-      <legend>{{ damaged }} {{ damaged === 1 ? 'cutter was' : 'cutters were' }} damaged. All clean now?</legend>
-      <div class="row" role="radiogroup" aria-label="All clean now?">
-        <button type="button" class="act" role="radio" :aria-checked="cleared === true" @click="cleared = true">All clean</button>
-        <button type="button" class="act" role="radio" :aria-checked="cleared === false" @click="cleared = false">Some left</button>
-      </div>
-    </fieldset>
-    <div v-if="more" class="details">
-      <div v-if="filed && counted" class="field"><span class="legend">Strokes left and right apart</span>
-        <div class="row"><button type="button" class="act small" @click="change('left', -1)">L −</button><button type="button" class="act small" @click="change('left', 1)">L +</button><button type="button" class="act small" @click="change('right', -1)">R −</button><button type="button" class="act small" @click="change('right', 1)">R +</button></div></div>
-      <div v-if="gauges" class="field"><label for="setting">Gauge setting on the plate</label><NInput v-model:value="setting" :input-props="{ id: 'setting', inputmode: 'decimal' }" placeholder="0.65" /></div>
-      <div class="field"><label for="before">Cutter 1 before</label><NInput v-model:value="before" :input-props="{ id: 'before', inputmode: 'decimal' }" placeholder="5.2" /></div>
-      <div class="field"><label for="after">Cutter 1 after</label><NInput v-model:value="after" :input-props="{ id: 'after', inputmode: 'decimal' }" placeholder="5.0" /></div>
-      <fieldset v-if="filed"><legend>The file</legend><div class="row" role="radiogroup" aria-label="The file"><button v-for="one in FILE_AGES" :key="one" type="button" class="act small" role="radio" :aria-checked="fileAge === one" @click="fileAge = fileAge === one ? null : one">{{ AGE_LABELS[one] }}</button></div></fieldset>
-      <WhenField v-model="happenedAt" />
-      <div class="field wide"><label for="note">Note</label><NInput v-model:value="note" type="textarea" :autosize="{ minRows: 1, maxRows: 4 }" :maxlength="2000" :input-props="{ id: 'note' }" placeholder="" /></div>
-    </div>
-    <p v-if="wrong" class="stop-text" role="alert">{{ wrong }}</p>
-    <button type="submit" class="act next save" :disabled="busy">Log the sharpening</button>
-    <button type="button" class="act small more" :aria-expanded="more" @click="more = !more">{{ more ? 'Less' : 'More detail' }}</button>
-  </form>
-  <LoopInHand :state="loop.state" />
+      <p v-if="wrong" class="stop-text" role="alert">{{ wrong }}</p>
+      <button type="submit" class="act next save" :disabled="busy">Log the sharpening</button>
+      <button type="button" class="act small more" :aria-expanded="more" @click="more = !more">
+        {{ more ? 'Less' : 'More detail' }}
+      </button>
+    </form>
+    <LoopInHand :state="loop.state" />
   </div>
 </template>
 
 <style scoped>
-.strokes .act { min-width: 64px; font-size: 1.2rem; }
-.strokes .small { font-size: 0.92rem; }
-.caution { margin-top: 8px; }
-.more { justify-self: start; }
-.details { display: grid; grid-template-columns: 1fr 1fr; gap: 14px; }
-.wide { grid-column: 1 / -1; }
-@media (max-width: 700px) { .details { grid-template-columns: 1fr; } .log-form { border: 0; background: none; padding: 0; } .row > .act { flex: 1 1 auto; } }
+.strokes .act {
+  min-width: 64px;
+  font-size: 1.2rem;
+}
+.strokes .small {
+  font-size: 0.92rem;
+}
+.caution {
+  margin-top: 8px;
+}
+.more {
+  justify-self: start;
+}
+.details {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 14px;
+}
+.wide {
+  grid-column: 1 / -1;
+}
+@media (max-width: 700px) {
+  .details {
+    grid-template-columns: 1fr;
+  }
+  .log-form {
+    border: 0;
+    background: none;
+    padding: 0;
+  }
+  .row > .act {
+    flex: 1 1 auto;
+  }
+}
 </style>

@@ -26,7 +26,16 @@ function tap(event: MouseEvent): void {
 </script>
 
 <template>
-  <RouterLink :to="`/loops/${encodeURIComponent(loop.tag)}`" class="tile" :class="[loop.action, { unfit: !loop.fitForUse, chosen }]" data-loop-tile :data-loop-id="loop.loopId" draggable="true" @dragstart="drag" @click.capture="tap">
+  <RouterLink
+    :to="`/loops/${encodeURIComponent(loop.tag)}`"
+    class="tile"
+    :class="[loop.action, { unfit: !loop.fitForUse, chosen }]"
+    data-loop-tile
+    :data-loop-id="loop.loopId"
+    draggable="true"
+    @dragstart="drag"
+    @click.capture="tap"
+  >
     <ToothSign class="sign" :tooth="loop.tooth" :retired="loop.retired" />
     <span class="words">
       <strong class="tag figures">{{ loop.tag }}<span v-if="chosen" class="hidden-text">, chosen</span></strong>
@@ -37,17 +46,65 @@ function tap(event: MouseEvent): void {
 </template>
 
 <style scoped>
-.tile { display: grid; grid-template-columns: 56px minmax(0, 1fr); gap: 6px; align-items: center; min-height: 52px; padding: 2px 8px; text-decoration: none; border: 1px solid var(--rule); border-radius: 3px; background: var(--sheet); }
-.tile:hover { border-color: var(--ink); }
-.sign { width: 56px; pointer-events: none; }
-.words { display: grid; grid-template-columns: auto 1fr; gap: 0 6px; line-height: 1.2; min-width: 0; }
-.tag { font-size: 1.05rem; }
-.verdict { grid-column: 1 / 3; font-size: 0.86rem; white-space: nowrap; }
-.where { font-size: 0.8rem; color: var(--ink-soft); align-self: center; text-align: right; white-space: nowrap; }
-.tile:not(.runOn) .verdict { font-weight: 700; }
-.runOn .verdict { color: var(--ink-soft); }
-.unfit { border-left: 5px solid var(--stop); padding-left: 4px; }
-.unfit .verdict { color: var(--stop); }
-.chosen { outline: 3px solid var(--work); outline-offset: -1px; }
-.chosen:focus-visible { outline-color: var(--focus); }
+.tile {
+  display: grid;
+  grid-template-columns: 56px minmax(0, 1fr);
+  gap: 6px;
+  align-items: center;
+  min-height: 52px;
+  padding: 2px 8px;
+  text-decoration: none;
+  border: 1px solid var(--rule);
+  border-radius: 3px;
+  background: var(--sheet);
+}
+.tile:hover {
+  border-color: var(--ink);
+}
+.sign {
+  width: 56px;
+  pointer-events: none;
+}
+.words {
+  display: grid;
+  grid-template-columns: auto 1fr;
+  gap: 0 6px;
+  line-height: 1.2;
+  min-width: 0;
+}
+.tag {
+  font-size: 1.05rem;
+}
+.verdict {
+  grid-column: 1 / 3;
+  font-size: 0.86rem;
+  white-space: nowrap;
+}
+.where {
+  font-size: 0.8rem;
+  color: var(--ink-soft);
+  align-self: center;
+  text-align: right;
+  white-space: nowrap;
+}
+.tile:not(.runOn) .verdict {
+  font-weight: 700;
+}
+.runOn .verdict {
+  color: var(--ink-soft);
+}
+.unfit {
+  border-left: 5px solid var(--stop);
+  padding-left: 4px;
+}
+.unfit .verdict {
+  color: var(--stop);
+}
+.chosen {
+  outline: 3px solid var(--work);
+  outline-offset: -1px;
+}
+.chosen:focus-visible {
+  outline-color: var(--focus);
+}
 </style>

@@ -15,19 +15,51 @@ const x = computed(() => scaleLinear([0, Math.max(50, ...props.groups.map(({ hig
     <ul>
       <li v-for="{ group, mean, low, high, own } in groups" :key="group">
         <span>{{ name(group) }}</span>
-        <svg :viewBox="`0 0 ${W} 18`" preserveAspectRatio="none" aria-hidden="true"><rect class="range" :x="x(Math.max(0, low))" y="4" :width="x(high) - x(Math.max(0, low))" height="10" /><rect class="middle" :x="x(mean) - 1.5" y="1" width="3" height="16" /></svg>
-        <span class="figures">{{ Math.round(mean) }} <small class="soft">{{ Math.round(Math.max(0, low)) }}–{{ Math.round(high) }}, {{ own }}×</small></span>
+        <svg :viewBox="`0 0 ${W} 18`" preserveAspectRatio="none" aria-hidden="true">
+          <rect class="range" :x="x(Math.max(0, low))" y="4" :width="x(high) - x(Math.max(0, low))" height="10" />
+          <rect class="middle" :x="x(mean) - 1.5" y="1" width="3" height="16" />
+        </svg>
+        <span class="figures"
+          >{{ Math.round(mean) }}
+          <small class="soft">{{ Math.round(Math.max(0, low)) }}–{{ Math.round(high) }}, {{ own }}×</small></span
+        >
       </li>
     </ul>
   </div>
 </template>
 
 <style scoped>
-ul { list-style: none; margin: 4px 0 0; padding: 0; }
-li { display: grid; grid-template-columns: minmax(0, 10em) minmax(60px, 1fr) 9.5em; gap: 10px; align-items: center; border-top: 1px solid var(--rule); padding: 3px 0; font-size: 0.92rem; }
-li > :last-child { text-align: right; }
-svg { width: 100%; height: 18px; display: block; }
-.range { fill: var(--steel-light); }
-.middle { fill: var(--ink); }
-@media (max-width: 700px) { li { grid-template-columns: minmax(0, 8em) minmax(40px, 1fr) 8.4em; } }
+ul {
+  list-style: none;
+  margin: 4px 0 0;
+  padding: 0;
+}
+li {
+  display: grid;
+  grid-template-columns: minmax(0, 10em) minmax(60px, 1fr) 9.5em;
+  gap: 10px;
+  align-items: center;
+  border-top: 1px solid var(--rule);
+  padding: 3px 0;
+  font-size: 0.92rem;
+}
+li > :last-child {
+  text-align: right;
+}
+svg {
+  width: 100%;
+  height: 18px;
+  display: block;
+}
+.range {
+  fill: var(--steel-light);
+}
+.middle {
+  fill: var(--ink);
+}
+@media (max-width: 700px) {
+  li {
+    grid-template-columns: minmax(0, 8em) minmax(40px, 1fr) 8.4em;
+  }
+}
 </style>

@@ -21,7 +21,15 @@ export const applyDecided: Applier<'decided'> = (draft, entry) => {
 }
 
 /** Where it lies, and under which tag, changes nothing about what was decided. */
-const LEAVES_DECISION: ReadonlySet<EntryKind> = new Set(['decided', 'fitted', 'takenOff', 'moved', 'sentOut', 'cameBack', 'retagged'])
+const LEAVES_DECISION: ReadonlySet<EntryKind> = new Set([
+  'decided',
+  'fitted',
+  'takenOff',
+  'moved',
+  'sentOut',
+  'cameBack',
+  'retagged',
+])
 
 /** A decision holds for the loop as it was: what happens to its steel ends it. */
 export function lapse(draft: Draft, kind: EntryKind): void {

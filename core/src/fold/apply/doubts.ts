@@ -19,7 +19,13 @@ export function doubtOfLength(draft: Draft, entry: EntryBase, cutter: DraftCutte
   const byUm = lengthUm - cutter.length.um
   if (Math.abs(byUm) <= DOUBT_DEVIATIONS * Math.hypot(cutter.length.sdUm, READING_SD_UM)) return null
   const before = draft.readBy.get(cutter.number)
-  if (cutter.length.known === 'measured' && before !== undefined && before !== entry.personId && before !== null && entry.personId !== null) {
+  if (
+    cutter.length.known === 'measured' &&
+    before !== undefined &&
+    before !== entry.personId &&
+    before !== null &&
+    entry.personId !== null
+  ) {
     return 'disagree'
   }
   if (byUm > 0) return 'grew'
@@ -28,5 +34,6 @@ export function doubtOfLength(draft: Draft, entry: EntryBase, cutter: DraftCutte
 
 /** Doubts about a cutter that a new look at it settles. */
 export function settleDoubts(draft: Draft, kinds: readonly DoubtKind[], cutters: ReadonlySet<number>): void {
-  if (draft.doubts.length > 0) draft.doubts = draft.doubts.filter(({ kind, cutter }) => !kinds.includes(kind) || !cutters.has(cutter))
+  if (draft.doubts.length > 0)
+    draft.doubts = draft.doubts.filter(({ kind, cutter }) => !kinds.includes(kind) || !cutters.has(cutter))
 }

@@ -7,7 +7,8 @@ export const applyInspected: Applier<'inspected'> = (draft, entry) => {
   const named = new Set(entry.readings.map(({ cutter }) => cutter))
   for (const cutter of draft.cutters) {
     // Worked out from a neighbour, and not found when somebody looked.
-    if (!named.has(cutter.number) && cutter.damage.some(({ estimated }) => estimated)) cutter.damage = cutter.damage.filter(({ estimated }) => !estimated)
+    if (!named.has(cutter.number) && cutter.damage.some(({ estimated }) => estimated))
+      cutter.damage = cutter.damage.filter(({ estimated }) => !estimated)
   }
   draft.parts = entry.parts
   draft.openStrikes = []

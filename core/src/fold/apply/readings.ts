@@ -20,11 +20,20 @@ const MOST_EVIDENCE = 4
 const PLATE_DEVIATIONS = 3
 
 /** What came off by side, as far as either side was read. */
-export function bySide(removed: Record<Hand, readonly number[]>, strokes?: Readonly<Record<Hand, number>>): NonNullable<RemovalSample['sides']> {
+export function bySide(
+  removed: Record<Hand, readonly number[]>,
+  strokes?: Readonly<Record<Hand, number>>,
+): NonNullable<RemovalSample['sides']> {
   const side = (hand: Hand) =>
     removed[hand].length === 0
       ? {}
-      : { [hand]: { um: Math.round(mean(removed[hand])), cutters: removed[hand].length, ...(strokes === undefined ? {} : { strokes: strokes[hand] }) } }
+      : {
+          [hand]: {
+            um: Math.round(mean(removed[hand])),
+            cutters: removed[hand].length,
+            ...(strokes === undefined ? {} : { strokes: strokes[hand] }),
+          },
+        }
   return { ...side('left'), ...side('right') }
 }
 
@@ -41,13 +50,21 @@ function learnBetweenSets(draft: Draft, at: Instant, readings: readonly CutterRe
   for (const { cutter, lengthUm } of readings) {
     const before = draft.lastSet.get(cutter)
     const hand = draft.cutters[cutter - 1]?.hand
-    if (before !== undefined && lengthUm !== undefined && hand !== undefined) removed[hand].push((before - lengthUm) / sharpenings)
+    if (before !== undefined && lengthUm !== undefined && hand !== undefined)
+      removed[hand].push((before - lengthUm) / sharpenings)
   }
   const all = [...removed.left, ...removed.right]
   if (all.length < LEAST_COMMON) return
   const perSharpeningUm = Math.round(mean(all))
   if (perSharpeningUm <= 0) return
-  draft.removals.push({ population, perSharpeningUm, sharpenings, at, personId: draft.sharpenerSinceSet ?? null, sides: bySide(removed) })
+  draft.removals.push({
+    population,
+    perSharpeningUm,
+    sharpenings,
+    at,
+    personId: draft.sharpenerSinceSet ?? null,
+    sides: bySide(removed),
+  })
 }
 
 /** Learns how the top plate falls from cutters read twice between lowerings, length and setting both. */
@@ -107,7 +124,11 @@ function takeLength(draft: Draft, entry: EntryBase, cutter: DraftCutter, lengthU
   settleDoubts(draft, SETTLED_BY_LENGTH, new Set([cutter.number]))
   if (kind !== null) doubt(draft, kind, entry.id, cutter.number, byUm)
   // Two figures that contradict each other are not averaged: the later one stands, less sure.
-  cutter.length = { um: lengthUm, known: 'measured', sdUm: kind === null ? READING_SD_UM : Math.max(READING_SD_UM, Math.round(byUm / 2)) }
+  cutter.length = {
+    um: lengthUm,
+    known: 'measured',
+    sdUm: kind === null ? READING_SD_UM : Math.max(READING_SD_UM, Math.round(byUm / 2)),
+  }
   draft.readBy.set(cutter.number, entry.personId)
 }
 
@@ -133,7 +154,8 @@ export function takeReadings(draft: Draft, entry: EntryBase, readings: readonly 
     if (settingUm !== undefined) takeSetting(draft, entry, cutter, settingUm)
     if (damage !== undefined) cutter.damage = damage
   }
-  if (readings.some(({ damage }) => damage?.some(({ kind }) => CUTTER_DAMAGE[kind].effect === 'dullness'))) endSpell(draft, true)
+  if (readings.some(({ damage }) => damage?.some(({ kind }) => CUTTER_DAMAGE[kind].effect === 'dullness')))
+    endSpell(draft, true)
   learnSlope(draft, readings)
   if (lengths.size === 0) return
   estimateUnread(draft, shifts)

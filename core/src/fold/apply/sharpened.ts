@@ -4,7 +4,14 @@ import type { BeforeAfter, EntryBodies, EntryOf } from '../../log'
 import type { Hand } from '../../loop'
 import { neededUm, removals } from '../../sharpen/removals'
 import type { Um } from '../../units'
-import { learnRemoval, meanRemoved, TOUCH_UP_STROKES, type Population, type RemovalBelief, type RemovalSample } from '../../wear/removal'
+import {
+  learnRemoval,
+  meanRemoved,
+  TOUCH_UP_STROKES,
+  type Population,
+  type RemovalBelief,
+  type RemovalSample,
+} from '../../wear/removal'
 import { PLATE_SD_UM, READING_SD_UM } from '../../measure/accuracy'
 import { noteLifePoint, slopeDegOf, type Draft, type DraftCutter } from '../draft'
 import type { Applier } from './applier'
@@ -125,7 +132,8 @@ export const applySharpened: Applier<'sharpened'> = (draft, entry) => {
   draft.sharpenerSinceSet =
     draft.sharpenerSinceSet === undefined || draft.sharpenerSinceSet === entry.personId ? entry.personId : null
   draft.plateUm = null
-  if (cleared || population === 'grind') draft.parts = draft.parts.filter(({ kind }) => PART_DAMAGE[kind].effect !== 'shape')
+  if (cleared || population === 'grind')
+    draft.parts = draft.parts.filter(({ kind }) => PART_DAMAGE[kind].effect !== 'shape')
   draft.sinceSet.set(population, (draft.sinceSet.get(population) ?? 0) + 1)
   draft.repairedSinceSet ||= repaired
   draft.sharpenings += 1

@@ -29,7 +29,12 @@ export const applyRan: Applier<'ran'> = (draft, entry) => {
   draft.spellTanks[entry.conditions] += entry.tanks
 }
 
-const LEAVES: Record<StrikeObject, CutterDamageKind> = { stone: 'stone', metal: 'metal', soil: 'dirtDulled', unknown: 'stone' }
+const LEAVES: Record<StrikeObject, CutterDamageKind> = {
+  stone: 'stone',
+  metal: 'metal',
+  soil: 'dirtDulled',
+  unknown: 'stone',
+}
 
 /** The loop hit something; it waits to be looked at. */
 export const applyStruck: Applier<'struck'> = (draft, entry) => {
@@ -45,7 +50,10 @@ export const applyStruck: Applier<'struck'> = (draft, entry) => {
     const before = damageDepth(cutter.damage.filter((one) => one.kind === kind)).knownUm
     if (before >= depthUm) continue
     const looked = number === entry.deepest.cutter
-    cutter.damage = [...cutter.damage.filter((one) => one.kind !== kind), { kind, depthUm, ...(looked ? {} : { estimated: true as const }) }]
+    cutter.damage = [
+      ...cutter.damage.filter((one) => one.kind !== kind),
+      { kind, depthUm, ...(looked ? {} : { estimated: true as const }) },
+    ]
   }
 }
 
