@@ -9,6 +9,9 @@ export default defineConfig({
           name: 'unit',
           include: ['{core,contract,demo,web}/src/**/*.test.ts'],
           environment: 'node',
+          // Pure: nothing is left behind for the next file. Two busy cores take their time.
+          isolate: false,
+          testTimeout: 30_000,
         },
       },
       {

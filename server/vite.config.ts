@@ -7,7 +7,7 @@ export default defineConfig({
     target: 'node20',
     outDir: 'dist',
     emptyOutDir: true,
-    rollupOptions: { input: { start: 'src/run/start.ts' } },
+    rolldownOptions: { input: { start: 'src/run/start.ts' } },
   },
   ssr: { noExternal: [/^@undercliff\//] },
 })

@@ -22,7 +22,7 @@ export async function compiled<T>(entry: string): Promise<T> {
         outDir,
         emptyOutDir: true,
         target: 'node20',
-        rollupOptions: { output: { entryFileNames: 'compiled.js' } },
+        rolldownOptions: { output: { entryFileNames: 'compiled.js' } },
       },
     })
     return (await import(pathToFileURL(join(outDir, 'compiled.js')).href)) as T

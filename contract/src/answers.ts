@@ -5,13 +5,13 @@ import type {
   HouseRules,
   LengthPreference,
   LoopCard,
+  Role,
   SawDue,
   SawEntry,
   SawFit,
   SawState,
   Um,
 } from '@undercliff/core'
-import type { Role } from './people'
 
 /** A saw as it is added. */
 export interface NewSaw extends SawFit {
@@ -53,9 +53,13 @@ export interface LoopAnswer {
   readonly entries: readonly Entry[]
 }
 
-/** Answer of `POST /api/entries`: the entries as they stand in the log now. */
+/** Answer of `POST /api/entries`: the entries as they stand in their logs now, and what they changed. */
 export interface EntriesAnswer {
-  readonly entries: readonly Entry[]
+  readonly entries: readonly (Entry | SawEntry)[]
+  /** Of every loop that the entries are of, so that the whole shed need not be asked for anew. */
+  readonly cards: readonly LoopCard[]
+  /** Saws on which something may have changed: by their own entries, or by the loops that run on them. */
+  readonly saws: readonly Saw[]
 }
 
 /** Answer of `GET /api/saws/:id`: a saw as it stands and its log. */

@@ -1,20 +1,30 @@
 import {
-  admit,
+  admitAll,
+  byQuestion,
   decideFully,
   fold,
   rulesConflicts,
   sayReason,
   sayTurn,
   type Entry,
+  schoolWords,
   type FullDecision,
+  type Question,
+  type SchoolOutcome,
   type LoopState,
   type Reason,
 } from '@undercliff/core'
 import { readLoopFile } from './loopFile'
 import { problemDetails, type FieldProblem, type ProblemDetails } from './problem'
 
+/** One school as it would turn out, with what people call it. */
+export interface NamedOutcome extends SchoolOutcome {
+  readonly name: string
+}
+
 /** Everything that a loop file comes to. `docs/formats.md` describes it. */
-export interface DecisionFile extends Omit<FullDecision, 'conflicts'> {
+export interface DecisionFile extends Omit<FullDecision, 'conflicts' | 'schools'> {
+  readonly schools: Readonly<Record<Question, readonly NamedOutcome[]>>
   readonly format: 'undercliff-decision'
   readonly version: 1
   readonly tag: string
@@ -27,19 +37,18 @@ export interface DecisionFile extends Omit<FullDecision, 'conflicts'> {
 }
 
 /** What is wrong with each entry, given those before it. */
-function notAdmitted(entries: readonly Entry[], nowMs: number): FieldProblem[] {
-  const before: Entry[] = []
-  const problems: FieldProblem[] = []
-  entries.forEach((entry, i) => {
-    const found = admit(entry, before, nowMs)
-    // The first entry of the file is the registration that its spec makes.
-    problems.push(
-      ...found.map(({ field, ...rest }) => ({ ...rest, field: i === 0 ? 'spec' : `log[${i - 1}].${field}` })),
-    )
-    if (found.length === 0) before.push(entry)
-  })
-  return problems
-}
+const notAdmitted = (entries: readonly Entry[], nowMs: number): FieldProblem[] =>
+  // The first entry of the file is the registration that its spec makes.
+  admitAll(entries, nowMs).problems.map(({ at, field, ...rest }) => ({
+    ...rest,
+    field: at === 0 ? 'spec' : `log[${at - 1}].${field}`,
+  }))
+
+/** What every school comes to, with what people call it. */
+const namedSchools = (schools: FullDecision['schools']): DecisionFile['schools'] =>
+  byQuestion((question) =>
+    schools[question].map((outcome) => ({ name: schoolWords(question, outcome.id).name, ...outcome })),
+  )
 
 /**
  * State, options, verdict and reasons for a loop in the exchange format.
@@ -86,6 +95,7 @@ export function decideFile(
         now,
         state,
         ...full,
+        schools: namedSchools(full.schools),
         reasons: full.verdict.reasons.map((reason) => ({ ...reason, said: sayReason(reason, figures) })),
         turnsSaid: full.turns.map((turn) => sayTurn(turn, full.verdict.advised, figures)),
       },

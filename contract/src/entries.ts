@@ -6,8 +6,8 @@ import {
   DRIVE_LINKS,
   DUTIES,
   ENTERED_ORIGINS,
-  ENTRY_KINDS,
   FILE_AGES,
+  HANDS,
   PART_DAMAGE_KINDS,
   PITCH_CLASSES,
   RETIRE_REASONS,
@@ -17,14 +17,11 @@ import {
   START_MARKS,
   STRIKE_OBJECTS,
   type EntryKind,
-  type NewEntry,
   type SpecField,
 } from '@undercliff/core'
 import * as yup from 'yup'
-import { cutterNumber, id, instant, lengthUm, name, NOTE_LENGTH, oneOf, strictObject, text, yesNo } from './fields'
-
-/** Most entries in one request. They are written all together or not at all. */
-export const MOST_ENTRIES = 50
+import { cutterNumber, id, instant, lengthUm, name, oneOf, strictObject, text, yesNo } from './fields'
+import { NOTE_LENGTH } from './limits'
 
 export const entryBase = {
   id: id(),
@@ -89,7 +86,7 @@ const specChanges = {
     .max(DRIVE_LINKS.most, `A loop has at most ${DRIVE_LINKS.most} drive links.`),
   sequence: optionalOneOf(SEQUENCES, 'The sequence'),
   cutterType: optionalOneOf(CUTTER_TYPES, 'The cutter type'),
-  firstHand: optionalOneOf(['left', 'right'], 'The hand of cutter 1'),
+  firstHand: optionalOneOf(HANDS, 'The hand of cutter 1'),
   newLengthUm: newLengthUm(),
   markLengthUm: lengthUm(),
   settingUm: settingUm(),
@@ -105,7 +102,7 @@ const originsSchema = strictObject(
 export const specSchema = strictObject({
   ...profileValues,
   driveLinks: driveLinks(),
-  firstHand: oneOf(['left', 'right'], 'The hand of cutter 1'),
+  firstHand: oneOf(HANDS, 'The hand of cutter 1'),
   startMark: optionalOneOf(START_MARKS, 'The start mark'),
   origins: originsSchema.default(undefined).optional(),
 })
@@ -135,8 +132,8 @@ const readings = (least: number) =>
 
 const strokes = () => yup.number().required('The strokes of a side are missing.').integer().min(0).max(500)
 
-/** One schema for each kind of entry. */
-const entrySchemas = {
+/** One schema for each kind of entry in a loop's log. */
+export const entrySchemas = {
   registered: strictObject({
     ...entryBase,
     kind: oneOf(['registered'], 'The kind'),
@@ -262,29 +259,3 @@ const entrySchemas = {
     reason: text(NOTE_LENGTH),
   }),
 } satisfies Record<EntryKind, yup.AnyObjectSchema>
-
-const isKind = (kind: unknown): kind is EntryKind => (ENTRY_KINDS as readonly unknown[]).includes(kind)
-
-const unknownKind = yup
-  .object({ kind: oneOf(ENTRY_KINDS, 'The kind of entry') })
-  .required()
-  .strict()
-
-/** A new entry of any kind, told apart by `kind`. */
-const entrySchema = yup.lazy((value: unknown) => {
-  const kind: unknown = typeof value === 'object' && value !== null && 'kind' in value ? value.kind : undefined
-  return isKind(kind) ? (entrySchemas[kind] as yup.AnyObjectSchema) : unknownKind
-})
-
-export const newEntriesSchema = strictObject({
-  entries: yup
-    .array(entrySchema)
-    .required('The entries are missing.')
-    .min(1, 'There is no entry.')
-    .max(MOST_ENTRIES, `At most ${MOST_ENTRIES} entries at once.`),
-})
-
-/** Body of `POST /api/entries`. */
-export interface NewEntries {
-  readonly entries: readonly NewEntry[]
-}

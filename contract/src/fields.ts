@@ -1,8 +1,5 @@
 import * as yup from 'yup'
 
-/** Longest text people may write into a note. */
-export const NOTE_LENGTH = 2000
-
 /** Longest length the wire takes, in micrometres: ten metres. */
 const LONGEST_UM = 10_000_000
 

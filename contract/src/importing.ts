@@ -3,9 +3,7 @@ import * as yup from 'yup'
 import type { NewSaw } from './answers'
 import { newSawSchema } from './crew'
 import { strictObject } from './fields'
-
-/** Most rows of a spreadsheet in one import. */
-export const MOST_IMPORT_ROWS = 20_000
+import { MOST_IMPORT_ROWS } from './limits'
 
 /** Body of `POST /api/import`: written all together or not at all. Entries are checked like any. */
 export const importSchema = strictObject({

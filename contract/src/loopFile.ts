@@ -1,6 +1,6 @@
 import {
-  compareEntries,
-  struckOutIds,
+  asWritten,
+  entriesThatCount,
   withDefaults,
   type Entry,
   type HouseRules,
@@ -9,7 +9,8 @@ import {
 } from '@undercliff/core'
 import * as yup from 'yup'
 import { rulesSchema } from './crew'
-import { newEntriesSchema, specSchema, tag } from './entries'
+import { validateEntries } from './anyEntry'
+import { specSchema, tag } from './entries'
 import { instant, oneOf, strictObject } from './fields'
 import type { FieldProblem } from './problem'
 import { validate } from './validate'
@@ -64,8 +65,6 @@ export type LoopFileRead =
   | { readonly ok: true; readonly entries: readonly Entry[]; readonly rules: HouseRules; readonly now: string }
   | { readonly ok: false; readonly problems: readonly FieldProblem[] }
 
-const CHUNK = 50
-
 /**
  * Reads a loop file, checked field by field as the server checks what devices send.
  *
@@ -96,22 +95,16 @@ export function readLoopFile(value: unknown): LoopFileRead {
     id: entry.id ?? `entry-${String(i + 1).padStart(5, '0')}`,
     loopId: LOOP_ID,
   }))
-  const problems: FieldProblem[] = []
-  for (let from = 0; from < filled.length; from += CHUNK) {
-    const checked = validate<{ entries: NewEntry[] }>(newEntriesSchema, { entries: filled.slice(from, from + CHUNK) })
-    if (checked.ok) continue
-    const shifted = (field: string): string =>
-      field.replace(/entries\[(\d+)\]/, (_all, i: string) => `log[${Number(i) + from}]`)
-    problems.push(...checked.problems.map(({ field, ...rest }) => ({ ...rest, field: shifted(field) })))
-  }
+  const checked = validateEntries(filled, 'log')
+  const problems: FieldProblem[] = checked.ok ? [] : [...checked.problems]
   const again = filled.findIndex(({ kind }) => (kind as string) === 'registered')
   if (again >= 0)
     problems.push({
       field: `log[${again}].kind`,
       message: 'The spec registers the loop; the log does not do so again.',
     })
-  if (problems.length > 0) return { ok: false, problems }
-  const entries = filled.map((entry) => ({ ...entry, writtenAt: entry.happenedAt, writtenBy: null }) as Entry)
+  if (!checked.ok || problems.length > 0) return { ok: false, problems }
+  const entries = checked.value.map((entry) => asWritten(entry))
   return { ok: true, entries: [registered, ...entries], rules: withDefaults(outer.value.rules ?? {}), now }
 }
 
@@ -121,8 +114,7 @@ export function readLoopFile(value: unknown): LoopFileRead {
  * @throws RangeError when the log registers no loop
  */
 export function writeLoopFile(entries: readonly Entry[], rules: HouseRules, now: string): LoopFile {
-  const struck = struckOutIds(entries)
-  const counted = entries.filter((entry) => entry.kind !== 'corrected' && !struck.has(entry.id)).sort(compareEntries)
+  const counted = entriesThatCount(entries)
   const registered = counted.find((entry) => entry.kind === 'registered')
   if (registered?.kind !== 'registered') throw new RangeError('the log registers no loop')
   const log = counted

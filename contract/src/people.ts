@@ -1,12 +1,7 @@
+import { ROLES, type Role } from '@undercliff/core'
 import * as yup from 'yup'
 import { id, name, oneOf, strictObject } from './fields'
-
-/** A lead may do everything; a sawyer logs work. */
-export type Role = 'lead' | 'sawyer'
-export const ROLES: readonly Role[] = ['lead', 'sawyer']
-
-export const PASSWORD_LENGTH = { least: 10, most: 200 } as const
-export const PIN_LENGTH = { least: 4, most: 8 } as const
+import { PASSWORD_LENGTH, PIN_LENGTH } from './limits'
 
 const login = () =>
   yup

@@ -21,6 +21,7 @@ export const PROBLEMS = {
   'backup-damaged': { status: 422, title: 'The backup is damaged' },
   'not-empty': { status: 409, title: 'There is something in the shed already' },
   'overrule-needed': { status: 409, title: 'The loop fits with a drawback' },
+  'rules-changed': { status: 409, title: 'The house rules were changed meanwhile' },
   'rules-conflict': { status: 422, title: 'Those house rules cannot hold together' },
   'unfit-stays-out': { status: 409, title: 'The loop is not fit for use' },
   'not-signed-in': { status: 401, title: 'Nobody is signed in' },

@@ -1,7 +1,8 @@
-import { PITCH_CLASSES, SAW_ENTRY_KINDS, type NewSawEntry, type SawEntryKind } from '@undercliff/core'
+import { PITCH_CLASSES, type SawEntryKind } from '@undercliff/core'
 import * as yup from 'yup'
 import { driveLinks, gaugeUm } from './entries'
-import { id, instant, lengthUm, NOTE_LENGTH, oneOf, strictObject, text, yesNo } from './fields'
+import { id, instant, lengthUm, oneOf, strictObject, text, yesNo } from './fields'
+import { NOTE_LENGTH } from './limits'
 
 const base = {
   id: id(),
@@ -12,7 +13,8 @@ const base = {
 }
 const groove = () => lengthUm().max(20_000, 'No groove is that wide or deep.')
 
-const sawEntrySchemas = {
+/** One schema for each kind of entry in a saw's log. */
+export const sawEntrySchemas = {
   barFitted: strictObject({
     ...base,
     kind: oneOf(['barFitted'], 'The kind'),
@@ -40,21 +42,3 @@ const sawEntrySchemas = {
   }),
   sawCorrected: strictObject({ ...base, kind: oneOf(['sawCorrected'], 'The kind'), strikes: id() }),
 } satisfies Record<SawEntryKind, yup.AnyObjectSchema>
-
-const isKind = (kind: unknown): kind is SawEntryKind => (SAW_ENTRY_KINDS as readonly unknown[]).includes(kind)
-const unknownKind = yup
-  .object({ kind: oneOf(SAW_ENTRY_KINDS, 'The kind of entry') })
-  .required()
-  .strict()
-
-/** A new entry in a saw's log. */
-export const newSawEntrySchema = yup.lazy((value: unknown) => {
-  const kind: unknown = typeof value === 'object' && value !== null && 'kind' in value ? value.kind : undefined
-  return isKind(kind) ? (sawEntrySchemas[kind] as yup.AnyObjectSchema) : unknownKind
-})
-
-/** Body of `POST /api/saw-entries`. */
-export const newSawEntryBodySchema = strictObject({ entry: newSawEntrySchema })
-export interface NewSawEntryBody {
-  readonly entry: NewSawEntry
-}

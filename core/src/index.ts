@@ -4,6 +4,7 @@ export * from './profile'
 export * from './geometry'
 export * from './damage'
 export * from './log'
+export * from './state'
 export * from './fold'
 export * from './measure'
 export * from './wear'
@@ -16,7 +17,9 @@ export * from './fit'
 export * from './tag'
 export * from './importing'
 export * from './identify'
+export * from './words'
 export * from './admit'
+export * from './roles'
 export {
   kaplanMeier,
   medianSurvival,

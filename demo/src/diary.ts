@@ -47,6 +47,18 @@ const dullsInGrit = (cutterType: LoopSpec['cutterType'], tanks: number, round: n
     ? tanks >= 1.5 || round % 2 === 0
     : (tanks >= 2 && round % 4 !== 0) || (tanks >= 1.5 && round % 3 === 0)
 
+/** What is told of a sharpening besides who did it and how. */
+interface Sharpening {
+  readonly gauges?: boolean
+  readonly strokes?: number
+  /** Cutters measured before and after. */
+  readonly pairs?: number
+  readonly cleared?: boolean
+  readonly dull?: boolean
+  readonly fileAge?: FileAge
+  readonly note?: string
+}
+
 /**
  * Lives one loop through the season: keeps what is true of its cutters and writes down what the
  * crew would have.
@@ -133,48 +145,43 @@ export class Diary {
     return this
   }
 
-  sharpen(
-    person: DemoPerson,
-    method: SharpenMethod,
-    more: {
-      gauges?: boolean
-      strokes?: number
-      pairs?: number
-      cleared?: boolean
-      dull?: boolean
-      fileAge?: FileAge
-      note?: string
-    } = {},
-  ): this {
-    const { gauges = false, strokes, pairs = 0, cleared, dull, fileAge, note } = more
+  sharpen(person: DemoPerson, method: SharpenMethod, more: Sharpening = {}): this {
+    const { gauges = false, pairs = 0, cleared, dull, fileAge, note } = more
     const filed = method === 'fileField' || method === 'fileBench'
-    const before = this.cutters.map(({ lengthUm }) => lengthUm)
-    const bite = filed && fileAge !== undefined ? BITE[fileAge] : 1
-    for (const cutter of this.cutters) {
-      const off = this.random.normal(TAKES_UM[method], TAKES_UM[method] / 8) * bite + person.extra[cutter.hand]
-      cutter.lengthUm = Math.max(0, Math.round(cutter.lengthUm - Math.max(20, off)))
-    }
+    const before = this.fileOff(person, method, filed && fileAge !== undefined ? BITE[fileAge] : 1)
     const paired = this.cutters.slice(0, pairs).map(({ number, lengthUm }) => ({
       cutter: number,
       beforeUm: before[number - 1] ?? lengthUm,
       afterUm: lengthUm,
     }))
-    const count = strokes ?? (method === 'fileField' ? 4 : 10)
+    const count = more.strokes ?? (method === 'fileField' ? 4 : 10)
+    const byFile = filed
+      ? { strokes: { left: count, right: count }, ...(fileAge === undefined ? {} : { fileAge }) }
+      : {}
     this.write(
       'sharpened',
       person,
       {
         method,
         gaugesLowered: gauges,
-        ...(filed ? { strokes: { left: count, right: count } } : {}),
+        ...byFile,
         ...(paired.length > 0 ? { pairs: paired } : {}),
         ...(cleared === undefined ? {} : { damageCleared: cleared }),
         ...(dull === undefined ? {} : { wasDull: dull }),
-        ...(filed && fileAge !== undefined ? { fileAge } : {}),
       },
       note,
     )
     return this
+  }
+
+  /** Takes steel off every cutter, and says how long they were before. */
+  private fileOff(person: DemoPerson, method: SharpenMethod, bite: number): Um[] {
+    const before = this.cutters.map(({ lengthUm }) => lengthUm)
+    for (const cutter of this.cutters) {
+      const off = this.random.normal(TAKES_UM[method], TAKES_UM[method] / 8) * bite + person.extra[cutter.hand]
+      cutter.lengthUm = Math.max(0, Math.round(cutter.lengthUm - Math.max(20, off)))
+    }
+    return before
   }
 
   /** Marks damage on cutters, to be written down at the next measuring or inspection. */

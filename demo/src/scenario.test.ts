@@ -1,4 +1,14 @@
-import { admit, cardOf, decide, DEFAULT_RULES, fitCheck, fold, type Entry, type LoopCard } from '@undercliff/core'
+import {
+  asWritten,
+  admit,
+  cardOf,
+  decide,
+  DEFAULT_RULES,
+  fitCheck,
+  fold,
+  type Entry,
+  type LoopCard,
+} from '@undercliff/core'
 import { describe, expect, test } from 'vitest'
 import { scenario } from './scenario'
 
@@ -70,7 +80,7 @@ test('no loop is put on a saw that it must not go on, in any season', () => {
           `${state.tag}, seed ${seed}`,
         ).toBe('fits')
       }
-      log.push({ ...entry, writtenAt: entry.happenedAt, writtenBy: null } as Entry)
+      log.push(asWritten(entry))
     }
   }
 })

@@ -1,12 +1,12 @@
 import { readFileSync } from 'node:fs'
 import {
+  asWritten,
   decide,
   DEFAULT_RULES,
   fold,
   forecast,
   sensitivity,
   type Action,
-  type Entry,
   type HouseRules,
   type Option,
 } from '@undercliff/core'
@@ -27,11 +27,7 @@ const mm = (um: number, decimals = 2): string => `${(um / 1000).toFixed(decimals
 
 const log = scenario(new Date('2026-03-20T09:00:00.000Z')).entries
 const tagOf = new Map(log.flatMap((entry) => (entry.kind === 'registered' ? [[entry.loopId, entry.tag] as const] : [])))
-const folded = fold(
-  log
-    .filter(({ loopId }) => tagOf.get(loopId) === 'K3')
-    .map((entry) => ({ ...entry, writtenAt: entry.happenedAt, writtenBy: null }) as Entry),
-)
+const folded = fold(log.filter(({ loopId }) => tagOf.get(loopId) === 'K3').map((entry) => asWritten(entry)))
 if (folded === null) throw new Error('K3 should be registered')
 const state = folded
 const verdict = decide(state, DEFAULT_RULES)

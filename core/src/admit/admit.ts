@@ -1,5 +1,7 @@
-import { fold, type LoopState } from '../fold'
+import type { LoopState } from '../state'
+import { fold } from '../fold'
 import {
+  asWritten,
   entriesThatCount,
   type CutterReading,
   type Entry,
@@ -8,39 +10,8 @@ import {
   type NewEntry,
 } from '../log'
 import { checkLength } from '../measure'
+import { futureProblems, numberProblems, type AdmitProblem } from './problem'
 import { writeMm, type Um } from '../units'
-
-/** Why an entry cannot join a log. */
-export type AdmitCode =
-  | 'not-registered'
-  | 'registered-already'
-  | 'before-registration'
-  | 'in-the-future'
-  | 'after-retirement'
-  | 'no-such-cutter'
-  | 'cutter-twice'
-  | 'length-cannot-be'
-  | 'damage-too-deep'
-  | 'overrule-needed'
-  | 'deepest-elsewhere'
-  | 'no-such-entry'
-  | 'correction-of-correction'
-  | 'struck-out-already'
-  | 'registration-stays'
-  | 'at-a-shop'
-  | 'not-at-a-shop'
-  | 'spec-cannot-be'
-
-/** One thing wrong with an entry: a stable code, the field, and plain words. */
-export interface AdmitProblem {
-  readonly code: AdmitCode
-  /** Path of the field within the entry. */
-  readonly field: string
-  readonly message: string
-}
-
-/** A device's clock may run ahead of the server's by this and still be believed, in ms. */
-export const CLOCK_SLACK_MS = 5 * 60_000
 
 /** A setting that a depth gauge cannot have. */
 const SETTING_LIMIT_UM: Um = 4000
@@ -48,15 +19,19 @@ const SETTING_LIMIT_UM: Um = 4000
 /** Kinds that may still be written about a loop that is retired. */
 const AFTER_RETIREMENT: readonly EntryKind[] = ['corrected', 'measured', 'inspected', 'specChanged', 'retagged']
 
+const tooDeep = (field: string, cutter: number, depthUm: Um): AdmitProblem => ({
+  code: 'damage-too-deep',
+  field,
+  message: `Damage ${writeMm(depthUm)} deep on cutter ${cutter} is deeper than a new cutter is long.`,
+})
+
 function readingProblems(readings: readonly CutterReading[], state: LoopState): AdmitProblem[] {
   const problems: AdmitProblem[] = []
   const seen = new Set<number>()
   readings.forEach(({ cutter, lengthUm, damage, settingUm }, i) => {
     const field = `readings[${i}]`
-    const count = state.cutters.length
-    if (cutter > count) {
-      const message = `There is no cutter ${cutter}: this loop has ${count}.`
-      problems.push({ code: 'no-such-cutter', field: `${field}.cutter`, message })
+    if (cutter > state.cutters.length) {
+      problems.push(noSuchCutter(`${field}.cutter`, cutter, state))
       return
     }
     if (seen.has(cutter)) {
@@ -70,21 +45,18 @@ function readingProblems(readings: readonly CutterReading[], state: LoopState): 
     }
     damage?.forEach(({ depthUm }, j) => {
       if (depthUm === null || depthUm <= state.spec.newLengthUm) return
-      const message = `Damage ${writeMm(depthUm)} deep on cutter ${cutter} is deeper than a new cutter is long.`
-      problems.push({ code: 'damage-too-deep', field: `${field}.damage[${j}].depthUm`, message })
+      problems.push(tooDeep(`${field}.damage[${j}].depthUm`, cutter, depthUm))
     })
   })
   return problems
 }
 
-/** A new entry as if it were in the log already. */
-const asWritten = (entry: NewEntry): Entry => ({ ...entry, writtenAt: entry.happenedAt, writtenBy: null }) as Entry
-
 function lengthProblems(lengthUm: Um, field: string, cutter: number, state: LoopState): AdmitProblem[] {
   const check = checkLength(state.spec, lengthUm, state.cutters[cutter - 1]?.length.um ?? null)
   if (check.ok || check.weight === 'ask') return []
   const meant = check.meantUm === null ? '' : ` Was it ${writeMm(check.meantUm)}?`
-  const message = `Cutter ${cutter}: ${writeMm(lengthUm)} is longer than a new one (${writeMm(state.spec.newLengthUm)}).${meant}`
+  const longer = `${writeMm(lengthUm)} is longer than a new one (${writeMm(state.spec.newLengthUm)})`
+  const message = `Cutter ${cutter}: ${longer}.${meant}`
   return [{ code: 'length-cannot-be', field, message }]
 }
 
@@ -165,70 +137,74 @@ function strikeProblems(entry: EntryBodies['struck'], state: LoopState): AdmitPr
     ]
   }
   if (deepest.depthUm <= state.spec.newLengthUm) return []
-  const message = `Damage ${writeMm(deepest.depthUm)} deep on cutter ${deepest.cutter} is deeper than a new cutter is long.`
-  return [{ code: 'damage-too-deep', field: 'deepest.depthUm', message }]
+  return [tooDeep('deepest.depthUm', deepest.cutter, deepest.depthUm)]
 }
 
-function bodyProblems(entry: NewEntry, entries: readonly Entry[], state: LoopState): AdmitProblem[] {
-  switch (entry.kind) {
-    case 'measured':
-    case 'inspected':
-      return readingProblems(entry.readings, state)
-    case 'struck':
-      return [
-        ...strikeProblems(entry, state),
-        ...(entry.cutters ?? []).flatMap((cutter, i) =>
-          cutter > state.cutters.length
-            ? [
-                {
-                  code: 'no-such-cutter' as const,
-                  field: `cutters[${i}]`,
-                  message: `There is no cutter ${cutter}: this loop has ${state.cutters.length}.`,
-                },
-              ]
-            : [],
-        ),
-      ]
-    case 'sharpened':
-      return (entry.pairs ?? []).flatMap(({ cutter, beforeUm, afterUm }, i): AdmitProblem[] => {
-        if (cutter > state.cutters.length) {
-          const message = `There is no cutter ${cutter}: this loop has ${state.cutters.length}.`
-          return [{ code: 'no-such-cutter', field: `pairs[${i}].cutter`, message }]
-        }
-        return [
-          ...lengthProblems(beforeUm, `pairs[${i}].beforeUm`, cutter, state),
-          ...lengthProblems(afterUm, `pairs[${i}].afterUm`, cutter, state),
-        ]
-      })
-    case 'corrected': {
-      const problems = strikeOutProblems(entry.strikes, entries)
-      const struck = entries.find(({ id }) => id === entry.strikes)
-      if (problems.length > 0 || struck?.kind !== 'specChanged') return problems
-      return specProblems([...entries, asWritten(entry)])
-    }
-    case 'specChanged':
-      return specProblems([...entries, asWritten(entry)])
-    case 'fitted':
-    case 'takenOff':
-    case 'moved':
-    case 'sentOut':
-      return awayProblems(state)
-    case 'cameBack': {
-      if (state.place.at === 'shop') return []
-      return [{ code: 'not-at-a-shop', field: 'kind', message: `Loop ${state.tag} is not at a shop.` }]
-    }
-    case 'decided': {
-      if (entry.action === entry.advised || (entry.overruled ?? '').trim() !== '') return []
-      return [{ code: 'overrule-needed', field: 'overruled', message: 'That is not what the verdict says. Say why.' }]
-    }
-    case 'registered':
-    case 'retagged':
-    case 'ran':
-    case 'gaugesLowered':
-    case 'retired':
-    case 'dutyChanged':
-      return []
-  }
+const noSuchCutter = (field: string, cutter: number, state: LoopState): AdmitProblem => ({
+  code: 'no-such-cutter',
+  field,
+  message: `There is no cutter ${cutter}: this loop has ${state.cutters.length}.`,
+})
+
+function pairProblems(pairs: EntryBodies['sharpened']['pairs'], state: LoopState): AdmitProblem[] {
+  return (pairs ?? []).flatMap(({ cutter, beforeUm, afterUm }, i) => {
+    if (cutter > state.cutters.length) return [noSuchCutter(`pairs[${i}].cutter`, cutter, state)]
+    return [
+      ...lengthProblems(beforeUm, `pairs[${i}].beforeUm`, cutter, state),
+      ...lengthProblems(afterUm, `pairs[${i}].afterUm`, cutter, state),
+    ]
+  })
+}
+
+interface Joined {
+  readonly entries: readonly Entry[]
+  readonly state: LoopState
+}
+
+type NewEntryOf<K extends EntryKind> = Extract<NewEntry, { kind: K }>
+
+const nothing = (): AdmitProblem[] => []
+const away = (_entry: unknown, { state }: Joined): AdmitProblem[] => awayProblems(state)
+const read = ({ readings }: EntryBodies['measured'], { state }: Joined): AdmitProblem[] =>
+  readingProblems(readings, state)
+
+/** What speaks against the body of an entry of each kind. */
+const BODY_PROBLEMS: {
+  readonly [K in Exclude<EntryKind, 'registered'>]: (entry: NewEntryOf<K>, joined: Joined) => AdmitProblem[]
+} = {
+  measured: read,
+  inspected: read,
+  struck: (entry, { state }) => [
+    ...strikeProblems(entry, state),
+    ...(entry.cutters ?? []).flatMap((cutter, i) =>
+      cutter > state.cutters.length ? [noSuchCutter(`cutters[${i}]`, cutter, state)] : [],
+    ),
+  ],
+  sharpened: ({ pairs }, { state }) => pairProblems(pairs, state),
+  corrected: (entry, { entries }) => {
+    const problems = strikeOutProblems(entry.strikes, entries)
+    const struck = entries.find(({ id }) => id === entry.strikes)
+    if (problems.length > 0 || struck?.kind !== 'specChanged') return problems
+    return specProblems([...entries, asWritten(entry)])
+  },
+  specChanged: (entry, { entries }) => specProblems([...entries, asWritten(entry)]),
+  fitted: away,
+  takenOff: away,
+  moved: away,
+  sentOut: away,
+  cameBack: (_entry, { state }) =>
+    state.place.at === 'shop'
+      ? []
+      : [{ code: 'not-at-a-shop', field: 'kind', message: `Loop ${state.tag} is not at a shop.` }],
+  decided: ({ action, advised, overruled = '' }) =>
+    action === advised || overruled.trim() !== ''
+      ? []
+      : [{ code: 'overrule-needed', field: 'overruled', message: 'That is not what the verdict says. Say why.' }],
+  retagged: nothing,
+  ran: nothing,
+  gaugesLowered: nothing,
+  retired: nothing,
+  dutyChanged: nothing,
 }
 
 /**
@@ -240,9 +216,8 @@ function bodyProblems(entry: NewEntry, entries: readonly Entry[], state: LoopSta
  * @param nowMs the present, milliseconds since 1970
  */
 export function admit(entry: NewEntry, entries: readonly Entry[], nowMs: number): AdmitProblem[] {
-  if (Date.parse(entry.happenedAt) > nowMs + CLOCK_SLACK_MS) {
-    return [{ code: 'in-the-future', field: 'happenedAt', message: 'That is in the future. Check the date and time.' }]
-  }
+  const early = [...numberProblems(entry), ...futureProblems(entry.happenedAt, nowMs)]
+  if (early.length > 0) return early
   const state = fold(entries)
   if (entry.kind === 'registered') {
     return state === null
@@ -261,5 +236,6 @@ export function admit(entry: NewEntry, entries: readonly Entry[], nowMs: number)
     const message = `Loop ${state.tag} is retired. Strike out the retirement first if it is still in use.`
     return [{ code: 'after-retirement', field: 'kind', message }]
   }
-  return bodyProblems(entry, entries, state)
+  const problemsOf = BODY_PROBLEMS[entry.kind] as (entry: NewEntry, joined: Joined) => AdmitProblem[]
+  return problemsOf(entry, { entries, state })
 }

@@ -1,1 +1,4 @@
+export * from './problem'
 export * from './admit'
+export * from './admitAll'
+export * from './admitSaw'

@@ -1,13 +1,12 @@
+import type { Known, LoopState, Place } from '../state'
 import { CUTTER_DAMAGE, damageDepth, type CutterDamageKind, type DamageKind } from '../damage'
-import type { Known, LoopState, Place } from '../fold'
-import { fileFor, targetSetting } from '../geometry'
+import { fileFor } from '../geometry'
 import { usableLengthUm, type LoopSpec } from '../profile'
 import type { MinutesRange } from '../sharpen'
-import type { Um } from '../units'
 import type { CountRange } from '../wear'
-import type { HouseRules } from '../house'
+import { gaugeStanding, type GaugeStanding, type HouseRules } from '../house'
 import type { Action, Duty } from '../log'
-import { decide, forecast, type Reason, type RunnerUp } from '../verdict'
+import { decide, forecast, type Forecast, type Reason, type RunnerUp } from '../verdict'
 
 /** What the drawn tooth of a loop shows; every part of it from the loop's own figures. */
 export interface ToothSign {
@@ -24,7 +23,7 @@ export interface ToothSign {
   /** How the side plate leans, where anybody has found it wrong. */
   readonly shape: 'hook' | 'backSlope' | null
   /** Where the gauges stand against the house's tolerance. */
-  readonly gauge: 'high' | 'fine' | 'low' | 'flat'
+  readonly gauge: GaugeStanding | 'flat'
 }
 
 /** A loop in a list: enough to draw it, say what to do next and where it belongs. */
@@ -80,18 +79,17 @@ const rounded = (value: number): number => Math.round(Math.min(1.5, Math.max(0, 
 const has = ({ cutters }: LoopState, wanted: CutterDamageKind): boolean =>
   cutters.some(({ damage }) => damage.some(({ kind }) => kind === wanted))
 
-function gaugeOf(state: LoopState, rules: HouseRules, overUm: Um): ToothSign['gauge'] {
-  const low = state.cutters.some(
-    ({ length, setting }) => setting.um - targetSetting(state.spec, length.um, rules) > rules.gaugeLowUm,
-  )
-  if (low) return 'low'
-  if (-overUm > rules.gaugeHighUm) return 'high'
+function gaugeOf(state: LoopState, rules: HouseRules, ahead: Forecast): ToothSign['gauge'] {
+  if (state.cutters.some((cutter) => gaugeStanding(state.spec, cutter, rules) === 'low')) return 'low'
+  const mean = { length: { um: ahead.meanLengthUm }, setting: { um: ahead.settingUm } }
+  if (gaugeStanding(state.spec, mean, rules) === 'high') return 'high'
   return has(state, 'gaugeFlat') ? 'flat' : 'fine'
 }
 
 /** The drawn tooth of a loop. */
 export function toothSign(state: LoopState, rules: HouseRules): ToothSign {
-  const { summary, settingUm, targetUm } = forecast(state, rules)
+  const ahead = forecast(state, rules)
+  const { summary, settingUm, targetUm } = ahead
   const usable = Math.max(1, usableLengthUm(state.spec))
   const { worst } = summary
   return {
@@ -101,7 +99,7 @@ export function toothSign(state: LoopState, rules: HouseRules): ToothSign {
     setting: rounded(settingUm / Math.max(1, targetUm)),
     damage: gravestDamage(state),
     shape: has(state, 'hook') ? 'hook' : has(state, 'backSlope') ? 'backSlope' : null,
-    gauge: gaugeOf(state, rules, settingUm - targetUm),
+    gauge: gaugeOf(state, rules, ahead),
   }
 }
 

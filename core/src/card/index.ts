@@ -1,2 +1,3 @@
 export * from './card'
 export * from './urgency'
+export * from './storedVersion'

@@ -23,8 +23,8 @@ export const whatNext = (cards: readonly LoopCard[]): LoopCard[] =>
     .map(({ card }) => card)
 
 /** A part of the triage list, by what has to happen before the next job. */
-export type TriageGroup = 'mustNotCut' | 'beforeTheNextJob' | 'whenThereIsTime'
-export const TRIAGE_GROUPS: readonly TriageGroup[] = ['mustNotCut', 'beforeTheNextJob', 'whenThereIsTime']
+export const TRIAGE_GROUPS = ['mustNotCut', 'beforeTheNextJob', 'whenThereIsTime'] as const
+export type TriageGroup = (typeof TRIAGE_GROUPS)[number]
 
 /** All loops that need something, parted by what matters before the next job, each the most pressing first. */
 export function triage(cards: readonly LoopCard[]): Record<TriageGroup, LoopCard[]> {

@@ -136,10 +136,3 @@ export const PART_DAMAGE: Readonly<{ [K in PartDamageKind]: DamageFacts<K> }> = 
 
 export const CUTTER_DAMAGE_KINDS = Object.keys(CUTTER_DAMAGE) as CutterDamageKind[]
 export const PART_DAMAGE_KINDS = Object.keys(PART_DAMAGE) as PartDamageKind[]
-
-/** How soon, in words. */
-export const URGENCY_WORDS: Readonly<Record<DamageUrgency, string>> = {
-  beforeUse: 'before it cuts again',
-  soon: 'soon: it brings the next sharpening forward',
-  whenDue: 'with the next sharpening',
-}

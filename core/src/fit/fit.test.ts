@@ -1,6 +1,7 @@
 import { expect, test } from 'vitest'
 import { SPEC } from '../fixtures/logs'
-import { fitCheck, fits, sayFit } from './fit'
+import { fitCheck, fits } from './fit'
+import { sayFit } from '../words'
 
 const SAW = { pitchClass: 'threeEighths', gaugeUm: 1500, driveLinks: 72, nosePitchClass: 'threeEighths' } as const
 

@@ -5,7 +5,6 @@ import { pitchName, writeMm, type Um } from '../units'
 
 /** How well a loop goes with a saw. An overrule is possible for *will run but*, never for *must not*. */
 export type FitLevel = 'fits' | 'but' | 'mustNot'
-export const FIT_WORDS: Record<FitLevel, string> = { fits: 'fits', but: 'will run, but', mustNot: 'must not' }
 
 /** The part of saw or loop that a finding is about. */
 export type FitPart = 'sprocket' | 'nose' | 'groove' | 'driveLinks' | 'condition'
@@ -114,24 +113,3 @@ export function fitCheck(spec: FitSpec, saw: SawFit, wear: SawWear = {}, fitForU
 
 /** Whether pitch, groove and drive links let a loop run on a saw at all. */
 export const fits = (spec: FitSpec, saw: SawFit): boolean => fitCheck(spec, saw).level !== 'mustNot'
-
-/**
- * The fit in one line.
- *
- * @example
- * sayFit('M2', 'Bellwether', check) // 'M2 must not go on Bellwether: pitch is .325", the sprocket takes 3/8".'
- */
-export function sayFit(tag: string, nickname: string, { level, parts }: FitCheck): string {
-  const reasons = parts
-    .filter((one) => one.level === level)
-    .map(({ reason }) => reason)
-    .join('; ')
-  switch (level) {
-    case 'fits':
-      return `${tag} fits ${nickname}: ${reasons}.`
-    case 'but':
-      return `${tag} will run on ${nickname}, but ${reasons}.`
-    case 'mustNot':
-      return `${tag} must not go on ${nickname}: ${reasons}.`
-  }
-}

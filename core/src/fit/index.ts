@@ -1,1 +1,2 @@
 export * from './fit'
+export * from './fitting'

@@ -1,3 +1,4 @@
+import type { CutterState, Estimate, LoopState, Population, Stint } from '../state'
 import type { CutterDamage, PartDamage } from '../damage'
 import { NEW_SD_UM } from '../measure/accuracy'
 import { layoutLoop } from '../loop'
@@ -5,8 +6,6 @@ import type { Conditions, EntryOf, Instant } from '../log'
 import { PITCH_PROFILES, pitchUmOf, usableLengthUm, type LoopSpec } from '../profile'
 import type { NormalBelief } from '../stats'
 import type { Um } from '../units'
-import type { Population } from '../wear/removal'
-import type { CutterState, Estimate, LoopState, Stint } from './state'
 
 /** A cutter while the log is being folded. */
 export interface DraftCutter extends Omit<CutterState, 'length' | 'setting' | 'damage'> {

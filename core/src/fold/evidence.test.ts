@@ -1,9 +1,9 @@
+import type { LoopState } from '../state'
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
 import { anyLog } from '../fixtures/anyLog'
 import { hour, Log } from '../fixtures/logs'
 import { fold } from './fold'
-import type { LoopState } from './state'
 
 const stateOf = (log: Log): LoopState => {
   const state = fold(log.entries)

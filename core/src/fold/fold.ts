@@ -1,4 +1,5 @@
-import { entriesThatCount, type Entry, type EntryKind, type EntryOf, type Instant } from '../log'
+import type { LoopState } from '../state'
+import { entriesThatCount, type Entry, type EntryKind, type Instant } from '../log'
 import type { Applier } from './apply/applier'
 import { applyDecided, applyDutyChanged, lapse } from './apply/decisions'
 import { applyInspected } from './apply/inspected'
@@ -8,13 +9,6 @@ import { applyCameBack, applyFitted, applyMoved, applySentOut, applyTakenOff } f
 import { applyRan, applyRetired, applyStruck } from './apply/use'
 import { changedSpec } from '../profile'
 import { closeDraft, openDraft, type Draft } from './draft'
-import type { LoopState } from './state'
-
-/**
- * Grows by one whenever the same log may fold to another state, so that snapshots written by an
- * older version are known and folded again.
- */
-export const FOLD_VERSION = 3
 
 type Appliers = { readonly [K in Exclude<EntryKind, 'registered' | 'specChanged' | 'corrected'>]: Applier<K> }
 
@@ -50,7 +44,7 @@ function apply(draft: Draft, entry: Entry): void {
     return
   }
   const applier = appliers[entry.kind] as Applier<typeof entry.kind>
-  applier(draft, entry as EntryOf<never>)
+  applier(draft, entry)
   draft.entriesCounted += 1
   draft.lastEntryAt = entry.happenedAt
 }

@@ -1,4 +1,3 @@
-export * from './state'
 export * from './fold'
 export { wearFactor } from './apply/use'
 export { populationOf } from './apply/sharpened'

@@ -90,7 +90,7 @@ test('a value of the spec is replaced for the whole life, with where it comes fr
     .add('specChanged', { changes: { newLengthUm: 7500, settingUm: 600 }, origin: 'box' })
   const state = fold(log.entries)
   expect(state?.spec).toMatchObject({ newLengthUm: 7500, settingUm: 600, fileUm: SPEC.fileUm })
-  expect(state === null || state === undefined ? null : originOf(state.spec, 'settingUm')).toBe('box')
+  expect(state === null ? null : originOf(state.spec, 'settingUm')).toBe('box')
   expect(originOf(SPEC, 'settingUm')).toBe('commonPractice')
   expect(state?.life[0]?.shortestUm).toBe(7500)
   log.add('corrected', { strikes: log.entries.at(-1)?.id ?? '' })

@@ -50,7 +50,7 @@ test('a plate has a step for softer and one for harder wood; a constant setting 
   expect(targetSetting(spec, 4000, { gaugeSchool: 'constant', woodStep: 'softer' })).toBe(650)
 })
 
-test('the attack stays the same from new to the mark under the progressive rule, and halves under the constant one', () => {
+test('progressive keeps the attack from new to the mark, constant halves it', () => {
   const attack = (lengthUm: number, rule: GaugeRule) =>
     attackAngleDeg(targetSetting(spec, lengthUm, rule), reachAt(spec, lengthUm))
   expect(attack(8000, progressive)).toBeCloseTo(6.18, 2)

@@ -29,12 +29,12 @@ export function fileBevelDeg(partAbove: number): number {
 }
 
 /** Which depth-gauge setting a crew files to as a loop wears. */
-export type GaugeSchool = 'constant' | 'progressive'
-export const GAUGE_SCHOOLS: readonly GaugeSchool[] = ['constant', 'progressive']
+export const GAUGE_SCHOOLS = ['constant', 'progressive'] as const
+export type GaugeSchool = (typeof GAUGE_SCHOOLS)[number]
 
 /** The step of a progressive plate: more bite in softer wood, less in harder. */
-export type WoodStep = 'softer' | 'standard' | 'harder'
-export const WOOD_STEPS: readonly WoodStep[] = ['softer', 'standard', 'harder']
+export const WOOD_STEPS = ['softer', 'standard', 'harder'] as const
+export type WoodStep = (typeof WOOD_STEPS)[number]
 
 /** How far a wood step moves the setting. Starting value: common practice names the steps, no figure. */
 export const WOOD_STEP_UM: Um = 100
@@ -76,7 +76,8 @@ function targetGrowth(spec: LoopSpec, { gaugeSchool }: GaugeRule): number {
  *
  * @returns target setting in micrometres
  * @example
- * targetSetting(spec38, spec38.markLengthUm, { gaugeSchool: 'progressive', woodStep: 'standard' }) // 1300: double at the mark
+ * // double at the mark:
+ * targetSetting(spec38, 0, { gaugeSchool: 'progressive', woodStep: 'standard' }) // 1300
  */
 export function targetSetting(spec: LoopSpec, lengthUm: Um, rule: GaugeRule): Um {
   switch (rule.gaugeSchool) {

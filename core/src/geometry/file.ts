@@ -3,8 +3,8 @@ import type { Um } from '../units'
 import { edgeDrop } from './cutter'
 
 /** Which round file a crew takes to a pitch that has two. */
-export type FileSchool = 'oneSize' | 'largerThenSmaller'
-export const FILE_SCHOOLS: readonly FileSchool[] = ['oneSize', 'largerThenSmaller']
+export const FILE_SCHOOLS = ['oneSize', 'largerThenSmaller'] as const
+export type FileSchool = (typeof FILE_SCHOOLS)[number]
 
 /**
  * How far the bottom of a round file lies below the top plate: d(1 − p).

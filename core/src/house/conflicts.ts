@@ -40,7 +40,8 @@ export function rulesConflicts(rules: HouseRules): RulesConflict[] {
   if (rules.sideDifferenceUm > rules.evennessUm) {
     add(
       ['sideDifferenceUm', 'evennessUm'],
-      'The sides could differ by more on average than any two cutters may: make the side difference smaller than the evenness.',
+      'The sides could differ by more on average than any two cutters may: ' +
+        'make the side difference smaller than the evenness.',
     )
   }
   if (rules.gaugeHighUm + rules.gaugeLowUm < 2 * PLATE_SD_UM) {

@@ -2,7 +2,8 @@ import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
 import { fold } from '../fold'
 import { Log } from '../fixtures/logs'
-import { everySchool, followsSchool, QUESTION_SCHOOLS, QUESTIONS } from '../verdict'
+import { everySchool } from '../verdict'
+import { followsSchool, QUESTIONS, schoolsOf, type SchoolId } from './questions'
 import { rulesConflicts } from './conflicts'
 import { DEFAULT_RULES, loopPriceMinor, withDefaults, type HouseRules } from './rules'
 
@@ -55,7 +56,7 @@ describe('schools', () => {
   test('the house follows one school of each question', () => {
     for (const question of QUESTIONS) {
       expect(
-        QUESTION_SCHOOLS[question].filter((school) => followsSchool(DEFAULT_RULES, school)),
+        schoolsOf(question).filter((school) => followsSchool(DEFAULT_RULES, school)),
         question,
       ).toHaveLength(1)
       expect(all[question].filter(({ follows }) => follows)).toHaveLength(1)
@@ -63,10 +64,10 @@ describe('schools', () => {
   })
 
   test('uneven cutters: the same strokes cost least metal and leave some damaged, matching leaves all even', () => {
-    const of = (name: string) => all.uneven.find((one) => one.name === name)?.outcome
-    expect(of('Same strokes for all')?.metalUm).toBeLessThan(of('Match the shortest')?.metalUm ?? 0)
-    expect(of('Same strokes for all')?.damagedLeft).toBe(1)
-    expect(of('Match the shortest')?.spreadUm).toBe(0)
+    const of = (wanted: SchoolId) => all.uneven.find((one) => one.id === wanted)?.outcome
+    expect(of('sameStrokes')?.metalUm).toBeLessThan(of('matchShortest')?.metalUm ?? 0)
+    expect(of('sameStrokes')?.damagedLeft).toBe(1)
+    expect(of('matchShortest')?.spreadUm).toBe(0)
   })
 
   // Under one setting for life a worn chain is said to cut at about 60 %: common practice.
@@ -78,36 +79,34 @@ describe('schools', () => {
   })
 
   test('guides: on the chassis the file comes to stand higher, a jig takes longest and strays least', () => {
-    const of = (name: string) => all.guide.find((one) => one.name === name)?.outcome
-    expect(of('On the chassis')?.partAbove).toBeGreaterThan(of('On the top plate')?.partAbove ?? 1)
-    expect(of('Clamp-on jig')?.minutes.likely).toBeGreaterThan(of('Freehand')?.minutes.likely ?? 999)
-    expect(of('Clamp-on jig')?.strayUm).toBeLessThan(of('Freehand')?.strayUm ?? 0)
+    const of = (wanted: SchoolId) => all.guide.find((one) => one.id === wanted)?.outcome
+    expect(of('chassis')?.partAbove).toBeGreaterThan(of('topPlate')?.partAbove ?? 1)
+    expect(of('jig')?.minutes.likely).toBeGreaterThan(of('freehand')?.minutes.likely ?? 999)
+    expect(of('jig')?.strayUm).toBeLessThan(of('freehand')?.strayUm ?? 0)
   })
 
   test('when: oftener in the field takes more metal a tank, and the loop lasts fewer tanks', () => {
-    const of = (name: string) => all.when.find((one) => one.name === name)?.outcome?.cycle
-    const every = of('Every tank, in the field')
-    const second = of('Every second tank, in the field')
+    const of = (wanted: SchoolId) => all.when.find((one) => one.id === wanted)?.outcome?.cycle
+    const every = of('everyTank')
+    const second = of('everySecondTank')
     // 0.1 mm a touch-up, by hand: every tank, or half of it a tank.
     expect(every).toMatchObject({ tanks: 1, metalPerTankUm: 100 })
     expect(second).toMatchObject({ tanks: 2, metalPerTankUm: 50 })
     expect(every?.tanksLeft).toBeCloseTo((second?.tanksLeft ?? 0) / 2, 8)
-    expect(of('On signs only')?.tanks).toBeGreaterThan(2)
+    expect(of('onSigns')?.tanks).toBeGreaterThan(2)
   })
 
   test('file or wheel is shown on the loop as the routine brings it: dull, not struck', () => {
-    const of = (name: string) => all.bench.find((one) => one.name === name)?.outcome
-    expect(of('File for the routine')).toMatchObject({ action: 'file', metalUm: 200, damagedLeft: 0 })
-    expect(of('Wheel for all at the bench')).toMatchObject({ action: 'regrind', metalUm: 250 })
-    expect(of('Wheel for all at the bench')?.minutes.likely).toBeLessThan(
-      of('File for the routine')?.minutes.likely ?? 0,
-    )
+    const of = (wanted: SchoolId) => all.bench.find((one) => one.id === wanted)?.outcome
+    expect(of('fileForRoutine')).toMatchObject({ action: 'file', metalUm: 200, damagedLeft: 0 })
+    expect(of('wheelAtBench')).toMatchObject({ action: 'regrind', metalUm: 250 })
+    expect(of('wheelAtBench')?.minutes.likely).toBeLessThan(of('fileForRoutine')?.minutes.likely ?? 0)
   })
 
   test('choosing a school makes the house follow it', () => {
     fc.assert(
       fc.property(fc.constantFrom(...QUESTIONS), fc.nat(4), (question, pick) => {
-        const schools = QUESTION_SCHOOLS[question]
+        const schools = schoolsOf(question)
         const school = schools[pick % schools.length]
         if (school === undefined) return
         expect(followsSchool({ ...DEFAULT_RULES, ...school.sets }, school)).toBe(true)

@@ -1,3 +1,5 @@
 export * from './schools'
 export * from './rules'
 export * from './conflicts'
+export * from './questions'
+export * from './gaugeStanding'

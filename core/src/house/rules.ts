@@ -83,7 +83,12 @@ export const DEFAULT_RULES: HouseRules = {
 /** Rules as they were kept, with what a later version added to them. */
 export const withDefaults = (rules: Partial<HouseRules>): HouseRules => ({ ...DEFAULT_RULES, ...rules })
 
-/** Price of a new loop like this one. `loopPriceMinor({ pitchClass: 'threeEighths', driveLinks: 72 }, rules) // 3024` */
+/**
+ * Price of a new loop like this one, in minor units.
+ *
+ * @example
+ * loopPriceMinor({ pitchClass: 'threeEighths', driveLinks: 72 }, DEFAULT_RULES) // 3024
+ */
 export const loopPriceMinor = (
   spec: { readonly pitchClass: PitchClass; readonly driveLinks: number },
   prices: Pick<Prices, 'linkPriceMinor'>,

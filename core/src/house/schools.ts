@@ -1,42 +1,44 @@
 import type { FileSchool, GaugeSchool, WoodStep } from '../geometry'
 
 /** What is done about uneven or damaged cutters when a file is in hand. */
-export type UnevenSchool =
+export const UNEVEN_SCHOOLS = [
   /** All cutters come down to the worst: straight cut now, most metal. */
-  | 'matchShortest'
+  'matchShortest',
   /** Every cutter gets the usual strokes: a short or nicked one catches up over the next few. */
-  | 'sameStrokes'
+  'sameStrokes',
   /** The strokes that the worst needs, for every cutter. */
-  | 'worstSetsCount'
+  'worstSetsCount',
   /** Each to clean steel; evenness is restored later on the grinder. */
-  | 'extraOnBad'
-export const UNEVEN_SCHOOLS: readonly UnevenSchool[] = ['matchShortest', 'sameStrokes', 'worstSetsCount', 'extraOnBad']
+  'extraOnBad',
+] as const
+export type UnevenSchool = (typeof UNEVEN_SCHOOLS)[number]
 
 /** How the side plate is left: the hook. */
-export type SidePlateSchool = 'moreHook' | 'neutral' | 'lessHook'
-export const SIDE_PLATE_SCHOOLS: readonly SidePlateSchool[] = ['moreHook', 'neutral', 'lessHook']
+export const SIDE_PLATE_SCHOOLS = ['moreHook', 'neutral', 'lessHook'] as const
+export type SidePlateSchool = (typeof SIDE_PLATE_SCHOOLS)[number]
 
 /** What guides the file. */
-export type GuideSchool = 'topPlate' | 'chassis' | 'twoInOne' | 'jig' | 'freehand'
-export const GUIDE_SCHOOLS: readonly GuideSchool[] = ['topPlate', 'chassis', 'twoInOne', 'jig', 'freehand']
+export const GUIDE_SCHOOLS = ['topPlate', 'chassis', 'twoInOne', 'jig', 'freehand'] as const
+export type GuideSchool = (typeof GUIDE_SCHOOLS)[number]
 
 /** When a loop is sharpened: after so many tanks, or when it shows that it is dull. */
-export type WhenSchool = 'byTanks' | 'onSigns'
-export const WHEN_SCHOOLS: readonly WhenSchool[] = ['byTanks', 'onSigns']
+export const WHEN_SCHOOLS = ['byTanks', 'onSigns'] as const
+export type WhenSchool = (typeof WHEN_SCHOOLS)[number]
 
 /** Where the small sharpenings are done: on the saw in the field, or spares are carried and filed at the bench. */
-export type WhereSchool = 'field' | 'bench'
-export const WHERE_SCHOOLS: readonly WhereSchool[] = ['field', 'bench']
+export const WHERE_SCHOOLS = ['field', 'bench'] as const
+export type WhereSchool = (typeof WHERE_SCHOOLS)[number]
 
 /** Which tool does the routine. */
-export type BenchSchool =
+export const BENCH_SCHOOLS = [
   /** A file for the routine; the wheel for stones, nails, uneven loops and milling chain. */
-  | 'fileForRoutine'
+  'fileForRoutine',
   /** The wheel for everything at the bench. */
-  | 'wheelAtBench'
+  'wheelAtBench',
   /** Whatever costs least for an hour of sharp running. */
-  | 'cheapest'
-export const BENCH_SCHOOLS: readonly BenchSchool[] = ['fileForRoutine', 'wheelAtBench', 'cheapest']
+  'cheapest',
+] as const
+export type BenchSchool = (typeof BENCH_SCHOOLS)[number]
 
 /** The choices on which crews disagree, each a house rule. */
 export interface Schools {

@@ -1,7 +1,7 @@
 import { expect, test } from 'vitest'
 import { admit } from '../admit'
 import { fold } from '../fold'
-import type { Entry } from '../log'
+import { asWritten, type Entry } from '../log'
 import { guessColumns } from './columns'
 import { planImport, type ImportContext } from './planImport'
 import { cleanCell, readGaugeCell, readPitchCell } from './readCells'
@@ -120,7 +120,7 @@ test('a plain row becomes a loop where it is said to be, and the log takes every
   const log: Entry[] = []
   for (const entry of entries) {
     expect(admit(entry, log, Date.parse(NOW))).toEqual([])
-    log.push({ ...entry, writtenAt: NOW, writtenBy: null } as Entry)
+    log.push(asWritten(entry, NOW))
   }
   const state = fold(log)
   expect(state).toMatchObject({

@@ -83,6 +83,20 @@ class Findings {
 
 type Texts = Record<ImportField, string>
 
+/** What a loop cannot be without. */
+type Named = Pick<SpecValues, 'pitchClass' | 'gaugeUm' | 'driveLinks' | 'cutterType' | 'sequence'>
+
+const isWhole = (named: { [F in keyof Named]: Named[F] | undefined }): named is Named =>
+  Object.values(named).every((value) => value !== undefined)
+
+/** What of a row's lengths no chain or file has, in one sentence; null when all can be. */
+function lengthTrouble({ newLengthUm, fileUm }: Partial<SpecValues>): string | null {
+  if (newLengthUm !== undefined && (newLengthUm < 1000 || newLengthUm > 20_000))
+    return `No cutter is ${writeMm(newLengthUm)} long when new.`
+  if (fileUm !== undefined && (fileUm < 2000 || fileUm > 10_000)) return `No file is ${writeMm(fileUm)} thick.`
+  return null
+}
+
 class Planner {
   readonly rows: RowFate[] = []
   readonly saws: ImportSaw[] = []
@@ -122,28 +136,19 @@ class Planner {
     const sequence = found.value(readSequenceCell(texts.sequence))
     const newLengthUm = found.value(readLengthCell(texts.newLength, unit))
     const startMark = found.value(readStartMarkCell(texts.startMark))
-    if (
-      pitchClass === undefined ||
-      gaugeUm === undefined ||
-      driveLinks === undefined ||
-      cutterType === undefined ||
-      sequence === undefined
-    )
-      return null
+    const named = { pitchClass, gaugeUm, driveLinks, cutterType, sequence }
+    if (!isWhole(named)) return null
     const own: Partial<SpecValues> = {
       ...(fileUm == null ? {} : { fileUm }),
       ...(newLengthUm == null ? {} : { newLengthUm }),
       ...(startMark == null ? {} : { startMark }),
     }
-    if (newLengthUm != null && (newLengthUm < 1000 || newLengthUm > 20_000)) {
-      found.problems.push(`No cutter is ${writeMm(newLengthUm)} long when new.`)
+    const wrong = lengthTrouble(own)
+    if (wrong !== null) {
+      found.problems.push(wrong)
       return null
     }
-    if (fileUm != null && (fileUm < 2000 || fileUm > 10_000)) {
-      found.problems.push(`No file is ${writeMm(fileUm)} thick.`)
-      return null
-    }
-    return changedSpec(specFromProfile({ pitchClass, gaugeUm, driveLinks, cutterType, sequence }), own, 'crew')
+    return changedSpec(specFromProfile(named), own, 'crew')
   }
 
   private tag(text: string, found: Findings): string {
@@ -181,40 +186,43 @@ class Planner {
       this.rows.push({ row, fate: 'blank', tag: '', loop: '', doubts: [], problems: [] })
       return
     }
-    const beyond = cells.slice(this.context.columns).filter((cell) => cell.trim() !== '').length
-    if (beyond > 0)
-      found.problems.push(
-        `It has ${beyond} ${beyond === 1 ? 'cell' : 'cells'} more than there are headings: a comma too many?`,
-      )
+    this.checkWidth(cells, found)
     const texts = this.texts(cells, found)
     const tag = this.tag(texts.tag, found)
     const spec = this.spec(texts, found)
-    const lengthUm = found.value(readLengthCell(texts.length, this.context.unit))
-    const place = found.value(readPlaceCell(texts.place))
+    const lengthUm = found.value(readLengthCell(texts.length, this.context.unit)) ?? null
+    const place = found.value(readPlaceCell(texts.place)) ?? null
     const saw = spec === null ? null : this.saw(texts.saw, spec, found)
-    if (spec !== null && lengthUm != null) {
-      const check = checkLength(spec, lengthUm, null)
-      if (!check.ok)
-        found.problems.push(`${writeMm(lengthUm)} is longer than a new cutter (${writeMm(spec.newLengthUm)}).`)
-      else found.doubts.push('Length now is taken for cutter 1: the sheet does not say which it was.')
-    }
+    if (spec !== null && lengthUm !== null) this.checkLength(spec, lengthUm, found)
     if (place === 'saw' && spec !== null) this.checkSaw(tag, spec, saw, found)
-    const note = texts.note.slice(0, LONGEST_NOTE)
     const fate = found.problems.length > 0 ? 'wrong' : 'add'
-    this.rows.push({
-      row,
-      fate,
-      tag,
-      loop: spec === null ? '' : specLine(spec),
-      doubts: found.doubts,
-      problems: found.problems,
-    })
+    const loop = spec === null ? '' : specLine(spec)
+    this.rows.push({ row, fate, tag, loop, doubts: found.doubts, problems: found.problems })
     if (fate === 'wrong' || spec === null) return
+    this.take(tag, saw, place)
+    this.write(tag, spec, lengthUm, place, saw, texts.note.slice(0, LONGEST_NOTE))
+  }
+
+  private checkWidth(cells: readonly string[], found: Findings): void {
+    const beyond = cells.slice(this.context.columns).filter((cell) => cell.trim() !== '').length
+    if (beyond === 0) return
+    const more = `${beyond} ${beyond === 1 ? 'cell' : 'cells'}`
+    found.problems.push(`It has ${more} more than there are headings: a comma too many?`)
+  }
+
+  private checkLength(spec: LoopSpec, lengthUm: number, found: Findings): void {
+    if (checkLength(spec, lengthUm, null).ok)
+      found.doubts.push('Length now is taken for cutter 1: the sheet does not say which it was.')
+    else found.problems.push(`${writeMm(lengthUm)} is longer than a new cutter (${writeMm(spec.newLengthUm)}).`)
+  }
+
+  /** The tag and the saw are taken for the rows that follow. */
+  private take(tag: string, saw: ImportSaw | null, place: string | null): void {
     this.tags.add(tag)
     this.upperTags.add(tag.toUpperCase())
-    if (saw !== null && ![...this.context.saws, ...this.saws].includes(saw)) this.saws.push(saw)
-    if (saw !== null && place === 'saw') this.taken.add(saw.id)
-    this.write(tag, spec, lengthUm ?? null, place ?? null, saw, note)
+    if (saw === null) return
+    if (![...this.context.saws, ...this.saws].includes(saw)) this.saws.push(saw)
+    if (place === 'saw') this.taken.add(saw.id)
   }
 
   private checkSaw(tag: string, spec: FitSpec, saw: ImportSaw | null, found: Findings): void {

@@ -39,32 +39,26 @@ export interface BeforeAfter {
   readonly afterUm: Um
 }
 
-export type SharpenMethod = 'fileField' | 'fileBench' | 'grinder' | 'shop'
-export const SHARPEN_METHODS: readonly SharpenMethod[] = ['fileField', 'fileBench', 'grinder', 'shop']
-export const SHARPEN_METHOD_NAMES: Record<SharpenMethod, string> = {
-  fileField: 'filed in the field',
-  fileBench: 'filed at the bench',
-  grinder: 'ground',
-  shop: 'by a shop',
-}
+export const SHARPEN_METHODS = ['fileField', 'fileBench', 'grinder', 'shop'] as const
+export type SharpenMethod = (typeof SHARPEN_METHODS)[number]
 
 /** How used a file is, as the person who holds it says. */
-export type FileAge = 'fresh' | 'used' | 'worn'
-export const FILE_AGES: readonly FileAge[] = ['fresh', 'used', 'worn']
+export const FILE_AGES = ['fresh', 'used', 'worn'] as const
+export type FileAge = (typeof FILE_AGES)[number]
 
-export type StrikeObject = 'stone' | 'metal' | 'soil' | 'unknown'
-export const STRIKE_OBJECTS: readonly StrikeObject[] = ['stone', 'metal', 'soil', 'unknown']
+export const STRIKE_OBJECTS = ['stone', 'metal', 'soil', 'unknown'] as const
+export type StrikeObject = (typeof STRIKE_OBJECTS)[number]
 
 /** How hard on an edge the work was. */
-export type Conditions = 'clean' | 'gritty' | 'soil'
-export const CONDITIONS: readonly Conditions[] = ['clean', 'gritty', 'soil']
+export const CONDITIONS = ['clean', 'gritty', 'soil'] as const
+export type Conditions = (typeof CONDITIONS)[number]
 
-export type RetireReason = 'worn' | 'damaged' | 'lost' | 'other'
-export const RETIRE_REASONS: readonly RetireReason[] = ['worn', 'damaged', 'lost', 'other']
+export const RETIRE_REASONS = ['worn', 'damaged', 'lost', 'other'] as const
+export type RetireReason = (typeof RETIRE_REASONS)[number]
 
 /** What a loop is kept for. */
-export type Duty = 'clean' | 'dirty'
-export const DUTIES: readonly Duty[] = ['clean', 'dirty']
+export const DUTIES = ['clean', 'dirty'] as const
+export type Duty = (typeof DUTIES)[number]
 
 /** What to do with a loop, the gravest first. */
 export const ACTIONS = [
@@ -84,14 +78,8 @@ export const ACTIONS = [
 export type Action = (typeof ACTIONS)[number]
 
 /** Where a loop that is on no saw lies. */
-export type Shelf = 'truck' | 'sharpRack' | 'dullBox' | 'bench'
-export const SHELVES: readonly Shelf[] = ['truck', 'sharpRack', 'dullBox', 'bench']
-export const SHELF_NAMES: Record<Shelf, string> = {
-  truck: 'truck',
-  sharpRack: 'sharp rack',
-  dullBox: 'dull box',
-  bench: 'bench',
-}
+export const SHELVES = ['truck', 'sharpRack', 'dullBox', 'bench'] as const
+export type Shelf = (typeof SHELVES)[number]
 
 /** What each kind of entry carries beyond {@link EntryBase}. A new kind is a new line here. */
 export interface EntryBodies {
@@ -165,26 +153,29 @@ export interface EntryBodies {
 
 export type EntryKind = keyof EntryBodies
 
-export const ENTRY_KINDS: readonly EntryKind[] = [
-  'registered',
-  'specChanged',
-  'retagged',
-  'fitted',
-  'takenOff',
-  'moved',
-  'sentOut',
-  'cameBack',
-  'ran',
-  'struck',
-  'measured',
-  'sharpened',
-  'gaugesLowered',
-  'inspected',
-  'retired',
-  'dutyChanged',
-  'decided',
-  'corrected',
-]
+/** Every kind there is: one that is not named here does not compile. */
+const EVERY_KIND: Readonly<Record<EntryKind, true>> = {
+  registered: true,
+  specChanged: true,
+  retagged: true,
+  fitted: true,
+  takenOff: true,
+  moved: true,
+  sentOut: true,
+  cameBack: true,
+  ran: true,
+  struck: true,
+  measured: true,
+  sharpened: true,
+  gaugesLowered: true,
+  inspected: true,
+  retired: true,
+  dutyChanged: true,
+  decided: true,
+  corrected: true,
+}
+
+export const ENTRY_KINDS = Object.keys(EVERY_KIND) as readonly EntryKind[]
 
 /** One entry of one kind. */
 export type EntryOf<K extends EntryKind> = EntryBase & { readonly kind: K } & EntryBodies[K]

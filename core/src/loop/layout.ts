@@ -2,7 +2,8 @@ import type { Um } from '../units'
 import { SEQUENCE_GAPS, type Sequence } from './sequence'
 
 /** The side a cutter cuts on, named as seen from behind it, looking the way it travels. */
-export type Hand = 'left' | 'right'
+export const HANDS = ['left', 'right'] as const
+export type Hand = (typeof HANDS)[number]
 
 export const otherHand = (hand: Hand): Hand => (hand === 'left' ? 'right' : 'left')
 

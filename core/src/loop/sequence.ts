@@ -1,7 +1,6 @@
 /** How the cutters are spaced round a loop. */
-export type Sequence = 'full' | 'semiSkip' | 'fullSkip'
-
-export const SEQUENCES: readonly Sequence[] = ['full', 'semiSkip', 'fullSkip']
+export const SEQUENCES = ['full', 'semiSkip', 'fullSkip'] as const
+export type Sequence = (typeof SEQUENCES)[number]
 
 /**
  * Drive links from one cutter to the next, repeated round the loop: full complement 2,
@@ -11,10 +10,4 @@ export const SEQUENCE_GAPS: Record<Sequence, readonly number[]> = {
   full: [2],
   semiSkip: [2, 3],
   fullSkip: [3],
-}
-
-export const SEQUENCE_NAMES: Record<Sequence, string> = {
-  full: 'full complement',
-  semiSkip: 'semi-skip',
-  fullSkip: 'full skip',
 }

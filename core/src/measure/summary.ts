@@ -1,5 +1,5 @@
+import type { CutterState, LoopState } from '../state'
 import { damageDepth } from '../damage'
-import type { CutterState, LoopState } from '../fold'
 import type { Hand } from '../loop'
 import { mean, welch, type WelchDifference } from '../stats'
 import type { Um } from '../units'

@@ -20,16 +20,6 @@ export type Origin =
 /** Where a value that a person enters may come from. */
 export const ENTERED_ORIGINS = ['box', 'measured', 'crew'] as const satisfies readonly Origin[]
 
-export const ORIGIN_WORDS: Record<Origin, string> = {
-  exact: 'by definition',
-  commonPractice: 'common practice',
-  assumed: 'assumed; measure it',
-  derived: 'worked out from common practice',
-  box: 'from the box or sheet',
-  measured: 'measured',
-  crew: "the crew's own",
-}
-
 /** A figure with where it comes from. */
 export interface Sourced<T> {
   readonly value: T
@@ -38,21 +28,11 @@ export interface Sourced<T> {
   readonly note?: string
 }
 
-export type PitchClass = 'quarter' | 'lowProfile' | 'p325' | 'threeEighths' | 'p404'
+export const PITCH_CLASSES = ['quarter', 'lowProfile', 'p325', 'threeEighths', 'p404'] as const
+export type PitchClass = (typeof PITCH_CLASSES)[number]
 
-export const PITCH_CLASSES: readonly PitchClass[] = ['quarter', 'lowProfile', 'p325', 'threeEighths', 'p404']
-
-export type CutterType = 'fullChisel' | 'semiChisel' | 'chipper' | 'ripping' | 'squareGround'
-
-export const CUTTER_TYPES: readonly CutterType[] = ['fullChisel', 'semiChisel', 'chipper', 'ripping', 'squareGround']
-
-export const CUTTER_TYPE_NAMES: Record<CutterType, string> = {
-  fullChisel: 'full chisel',
-  semiChisel: 'semi-chisel',
-  chipper: 'low-profile chipper',
-  ripping: 'ripping',
-  squareGround: 'square-ground chisel',
-}
+export const CUTTER_TYPES = ['fullChisel', 'semiChisel', 'chipper', 'ripping', 'squareGround'] as const
+export type CutterType = (typeof CUTTER_TYPES)[number]
 
 /** What a pitch class brings with it until a loop's own figures replace it. */
 export interface PitchProfile {

@@ -4,8 +4,8 @@ import type { CutterType, Origin, PitchClass } from './profile'
 import { CUTTER_TYPE_PROFILES, PITCH_PROFILES } from './profiles'
 
 /** Colour of the paint on the joining link or first cutter; none when the odd link is the mark. */
-export type StartMark = 'none' | 'white' | 'yellow' | 'orange' | 'red' | 'green' | 'blue'
-export const START_MARKS: readonly StartMark[] = ['none', 'white', 'yellow', 'orange', 'red', 'green', 'blue']
+export const START_MARKS = ['none', 'white', 'yellow', 'orange', 'red', 'green', 'blue'] as const
+export type StartMark = (typeof START_MARKS)[number]
 
 /** The values of a loop that do not wear. Lengths in micrometres. */
 export interface SpecValues {
@@ -92,12 +92,13 @@ export type SpecChoice = Pick<LoopSpec, 'pitchClass' | 'gaugeUm' | 'driveLinks' 
  * A full spec from the few facts that tell a loop apart, the rest filled in from the profile.
  *
  * @example
- * specFromProfile({ pitchClass: 'threeEighths', gaugeUm: 1500, driveLinks: 72, cutterType: 'semiChisel' }).fileUm // 5200
+ * const choice = { pitchClass: 'threeEighths', gaugeUm: 1500, driveLinks: 72, cutterType: 'semiChisel' } as const
+ * specFromProfile(choice).fileUm // 5200
  */
 export function specFromProfile(choice: SpecChoice): LoopSpec {
   const profile = PITCH_PROFILES[choice.pitchClass]
   return {
-    sequence: SEQUENCES[0] ?? 'full',
+    sequence: SEQUENCES[0],
     firstHand: 'left',
     newLengthUm: profile.newLengthUm.value,
     markLengthUm: profile.markLengthUm.value,

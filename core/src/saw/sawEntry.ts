@@ -38,14 +38,17 @@ export interface SawEntryBodies {
 }
 
 export type SawEntryKind = keyof SawEntryBodies
-export const SAW_ENTRY_KINDS: readonly SawEntryKind[] = [
-  'barFitted',
-  'barFlipped',
-  'barChecked',
-  'railsDressed',
-  'sprocketRenewed',
-  'sawCorrected',
-]
+/** Every kind there is: one that is not named here does not compile. */
+const EVERY_SAW_KIND: Readonly<Record<SawEntryKind, true>> = {
+  barFitted: true,
+  barFlipped: true,
+  barChecked: true,
+  railsDressed: true,
+  sprocketRenewed: true,
+  sawCorrected: true,
+}
+
+export const SAW_ENTRY_KINDS = Object.keys(EVERY_SAW_KIND) as readonly SawEntryKind[]
 
 export type SawEntryOf<K extends SawEntryKind> = SawEntryBase & { readonly kind: K } & SawEntryBodies[K]
 export type SawEntry = { [K in SawEntryKind]: SawEntryOf<K> }[SawEntryKind]

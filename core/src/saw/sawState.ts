@@ -1,4 +1,4 @@
-import type { Stint } from '../fold'
+import type { Stint } from '../state'
 import type { Instant } from '../log'
 import type { Origin, Sourced } from '../profile'
 import type { Um } from '../units'
@@ -59,6 +59,70 @@ export function sawEntriesThatCount(entries: readonly SawEntry[]): SawEntry[] {
   return entries.filter(({ id, kind }) => kind !== 'sawCorrected' && !struck.has(id)).sort(byTime)
 }
 
+/** What a saw's own log comes to, before the times that loops spent on it. */
+interface Fittings {
+  fit: SawFit
+  barSince: Instant | null
+  sprocketSince: Instant | null
+  flippedAt: Instant | null
+  grooveWidthUm: Um | null
+  grooveDepthUm: Um | null
+  burrs: boolean
+}
+
+function apply(fittings: Fittings, entry: SawEntry): Fittings {
+  const { fit, grooveWidthUm, grooveDepthUm, burrs } = fittings
+  switch (entry.kind) {
+    case 'barFitted': {
+      const { gaugeUm, driveLinks, nosePitchClass, happenedAt } = entry
+      return {
+        ...fittings,
+        fit: { ...fit, gaugeUm, driveLinks, nosePitchClass },
+        barSince: happenedAt,
+        flippedAt: happenedAt,
+        grooveWidthUm: null,
+        grooveDepthUm: null,
+        burrs: false,
+      }
+    }
+    case 'barFlipped':
+      return { ...fittings, flippedAt: entry.happenedAt }
+    case 'barChecked':
+      return {
+        ...fittings,
+        grooveWidthUm: entry.grooveWidthUm ?? grooveWidthUm,
+        grooveDepthUm: entry.grooveDepthUm ?? grooveDepthUm,
+        burrs: entry.burrs ?? burrs,
+      }
+    case 'railsDressed':
+      return { ...fittings, burrs: false }
+    case 'sprocketRenewed':
+      return { ...fittings, fit: { ...fit, pitchClass: entry.pitchClass }, sprocketSince: entry.happenedAt }
+    case 'sawCorrected':
+      return fittings
+  }
+}
+
+/** What is due on a saw, the sprocket first. */
+function dueOn(
+  { fit, grooveWidthUm, burrs, flippedAt }: Fittings,
+  stints: readonly LoopStint[],
+  hoursSinceFlip: number,
+  loopsWorn: number,
+): SawDue[] {
+  const due: SawDue[] = []
+  const [soon, now] = SAW_FIGURES.loopsPerSprocket.value
+  if (loopsWorn >= now) due.push('sprocketNow')
+  else if (loopsWorn >= soon) due.push('sprocketSoon')
+  if (burrs) due.push('burrs')
+  if (grooveWidthUm !== null && grooveWidthUm - fit.gaugeUm > SAW_FIGURES.grooveSlackUm.value) due.push('grooveWorn')
+  const last = stints.at(-1)
+  const changed = last !== undefined && stints.length > 1 && (flippedAt === null || flippedAt < last.from)
+  if (changed) due.push('flipAtChange')
+  else if (hoursSinceFlip >= SAW_FIGURES.flipHours.value) due.push('flipByHours')
+  return due
+}
+
 /**
  * A saw's bar and sprocket: a pure fold of its own log and of the times that loops spent on it.
  *
@@ -69,60 +133,27 @@ export function sawEntriesThatCount(entries: readonly SawEntry[]): SawEntry[] {
  * sawState(saw, [], []).due // []
  */
 export function sawState(first: SawFit, entries: readonly SawEntry[], stints: readonly LoopStint[]): SawState {
-  let fit: SawFit = first
-  let barSince: Instant | null = null
-  let sprocketSince: Instant | null = null
-  let flippedAt: Instant | null = null
-  let grooveWidthUm: Um | null = null
-  let grooveDepthUm: Um | null = null
-  let burrs = false
-  for (const entry of sawEntriesThatCount(entries)) {
-    switch (entry.kind) {
-      case 'barFitted':
-        fit = { ...fit, gaugeUm: entry.gaugeUm, driveLinks: entry.driveLinks, nosePitchClass: entry.nosePitchClass }
-        barSince = flippedAt = entry.happenedAt
-        grooveWidthUm = grooveDepthUm = null
-        burrs = false
-        break
-      case 'barFlipped':
-        flippedAt = entry.happenedAt
-        break
-      case 'barChecked':
-        grooveWidthUm = entry.grooveWidthUm ?? grooveWidthUm
-        grooveDepthUm = entry.grooveDepthUm ?? grooveDepthUm
-        burrs = entry.burrs ?? burrs
-        break
-      case 'railsDressed':
-        burrs = false
-        break
-      case 'sprocketRenewed':
-        fit = { ...fit, pitchClass: entry.pitchClass }
-        sprocketSince = entry.happenedAt
-        break
-      case 'sawCorrected':
-        break
-    }
-  }
+  const fittings = sawEntriesThatCount(entries).reduce(apply, {
+    fit: first,
+    barSince: null,
+    sprocketSince: null,
+    flippedAt: null,
+    grooveWidthUm: null,
+    grooveDepthUm: null,
+    burrs: false,
+  })
   const ordered = [...stints].sort((a, b) => (a.from < b.from ? -1 : 1))
-  for (const { flipped, from } of ordered) if (flipped && (flippedAt === null || from > flippedAt)) flippedAt = from
+  for (const { flipped, from } of ordered)
+    if (flipped && (fittings.flippedAt === null || from > fittings.flippedAt)) fittings.flippedAt = from
   // A stint that spans the moment counts whole: wear is rather told too high than too low.
   const since = (moment: Instant | null): LoopStint[] =>
     moment === null ? ordered : ordered.filter(({ to }) => to === null || to > moment)
   const hoursOf = (some: readonly LoopStint[]): number =>
     tenths(some.reduce((sum, { tanks }) => sum + tanks, 0) * SAW_FIGURES.hoursPerTank.value)
+  const { fit, barSince, sprocketSince, flippedAt, grooveWidthUm, grooveDepthUm, burrs } = fittings
   const onSprocket = since(sprocketSince)
   const hoursSinceFlip = hoursOf(since(flippedAt))
   const loopsWorn = tenths(onSprocket.reduce((sum, { worn }) => sum + worn, 0))
-  const last = ordered.at(-1)
-  const due: SawDue[] = []
-  const [soon, now] = SAW_FIGURES.loopsPerSprocket.value
-  if (loopsWorn >= now) due.push('sprocketNow')
-  else if (loopsWorn >= soon) due.push('sprocketSoon')
-  if (burrs) due.push('burrs')
-  if (grooveWidthUm !== null && grooveWidthUm - fit.gaugeUm > SAW_FIGURES.grooveSlackUm.value) due.push('grooveWorn')
-  if (last !== undefined && ordered.length > 1 && (flippedAt === null || flippedAt < last.from))
-    due.push('flipAtChange')
-  else if (hoursSinceFlip >= SAW_FIGURES.flipHours.value) due.push('flipByHours')
   return {
     fit,
     bar: {
@@ -140,16 +171,6 @@ export function sawState(first: SawFit, entries: readonly SawEntry[], stints: re
       loops: new Set(onSprocket.map(({ loopId }) => loopId)).size,
       loopsWorn,
     },
-    due,
+    due: dueOn(fittings, ordered, hoursSinceFlip, loopsWorn),
   }
-}
-
-/** What is due on a saw, in words. */
-export const SAW_DUE_WORDS: Record<SawDue, string> = {
-  flipAtChange: 'Flip the bar: a loop went on since it was last flipped',
-  flipByHours: 'Flip the bar: it has run a working day this way up',
-  sprocketSoon: 'The sprocket has seen two loops worn out: get another in',
-  sprocketNow: 'Renew the sprocket: it has seen three loops worn out',
-  burrs: 'Dress the rails: they have burrs',
-  grooveWorn: 'The groove is worn wide: drive links lean in it',
 }

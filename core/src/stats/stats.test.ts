@@ -1,4 +1,4 @@
-import { readFileSync } from 'node:fs'
+import anscombe from '../../../node_modules/vega-datasets/data/anscombe.json'
 import fc from 'fast-check'
 import * as reference from 'simple-statistics'
 import { describe, expect, test } from 'vitest'
@@ -45,10 +45,6 @@ describe('welch', () => {
 
 // Anscombe's quartet, shipped in vega-datasets: every series has mean 9 and variance 11 in X,
 // mean 7.50 and variance 4.12 in Y.
-const anscombe = JSON.parse(
-  readFileSync(new URL('../../../node_modules/vega-datasets/data/anscombe.json', import.meta.url), 'utf8'),
-) as { Series: string; X: number; Y: number }[]
-
 describe("Anscombe's quartet", () => {
   test.each(['I', 'II', 'III', 'IV'])('series %s', (series) => {
     const rows = anscombe.filter(({ Series }) => Series === series)

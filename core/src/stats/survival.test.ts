@@ -85,7 +85,8 @@ describe('learnLifetime', () => {
     )
   })
 
-  // Gamma(9, 1): 95 % from 4.115 to 15.763 (half of chi-square with 18 degrees of freedom, 8.231 and 31.526; from memory).
+  // Gamma(9, 1): 95 % from 4.115 to 15.763 (half of chi-square with 18 degrees of
+  // freedom, 8.231 and 31.526; from memory).
   test('the interval is that of the gamma distribution', () => {
     const { low, high } = learnLifetime(spells, { mean: 1, worth: 1e-9 })
     expect(low).toBeCloseTo(359 / 15.763, 1)

@@ -18,7 +18,7 @@ export const TAG_COUNT = TAG_ALPHABET.length ** (TAG_LENGTH - 1)
  */
 export const TAG_CODE_PREFIX = 'QUC'
 
-const valuesOf = (text: string): number[] => [...text].map((char) => TAG_ALPHABET.indexOf(char))
+const valuesOf = (text: string): number[] => Array.from(text).map((char) => TAG_ALPHABET.indexOf(char))
 
 /**
  * The made tag with a number.
@@ -56,7 +56,7 @@ export function freshTag(taken: ReadonlySet<string>, random: number): string | n
 
 /** Whether a text could be a tag that Undercliff made: its length and its characters. */
 export const looksMade = (text: string): boolean =>
-  text.length === TAG_LENGTH && [...text].every((char) => TAG_ALPHABET.includes(char))
+  text.length === TAG_LENGTH && Array.from(text).every((char) => TAG_ALPHABET.includes(char))
 
 /**
  * Whether the check character of a made tag agrees.

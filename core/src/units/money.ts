@@ -6,9 +6,45 @@
  * @example
  * writeMoney(3024, 'EUR') // '€30.24'
  */
-export function writeMoney(minor: number, currency: string): string {
-  const format = formatOf(currency)
-  return format.format(minor / 10 ** (format.resolvedOptions().maximumFractionDigits ?? 2))
+export const writeMoney = (minor: number, currency: string): string =>
+  formatOf(currency).format(minor / 10 ** minorDigits(currency))
+
+/**
+ * Decimals that an amount of money is written with.
+ *
+ * @param currency ISO 4217 code
+ * @throws RangeError when it is no such code
+ * @example
+ * minorDigits('EUR') // 2
+ * minorDigits('JPY') // 0
+ */
+export const minorDigits = (currency: string): number => formatOf(currency).resolvedOptions().maximumFractionDigits ?? 2
+
+/**
+ * An amount of money as a field shows it, to be typed over.
+ *
+ * @example
+ * moneyField(1450, 'EUR') // '14.50'
+ */
+export function moneyField(minor: number, currency: string): string {
+  const digits = minorDigits(currency)
+  return (minor / 10 ** digits).toFixed(digits)
+}
+
+/**
+ * Reads an amount of money as people type it, with a comma or a point before the minor unit.
+ *
+ * @returns whole minor units, or null when it is no amount of that money
+ * @example
+ * readMoney('14,5', 'EUR') // 1450
+ * readMoney('14.5', 'JPY') // null
+ */
+export function readMoney(text: string, currency: string): number | null {
+  const match = /^\s*(\d{1,7})(?:[.,](\d+))?\s*$/.exec(text)
+  const [, whole, part = ''] = match ?? []
+  const digits = minorDigits(currency)
+  if (whole === undefined || part.length > digits) return null
+  return Number(whole) * 10 ** digits + Number(part.padEnd(digits, '0') || '0')
 }
 
 const formats = new Map<string, Intl.NumberFormat>()

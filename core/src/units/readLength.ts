@@ -93,36 +93,40 @@ function refuse(reason: LengthRefusal, text: string, bare: 'mm' | 'inch'): Lengt
 
 type Parsed = { ok: true; um: Um; unit: LengthUnit; assumed: boolean } | { ok: false; reason: LengthRefusal }
 
-function read(text: string, bare: 'mm' | 'inch'): Parsed {
-  if (text === '') return { ok: false, reason: 'empty' }
-  const split = SPLIT.exec(text)
-  if (split === null) return { ok: false, reason: 'notALength' }
-  const [, sign, rawNumber = '', suffix = ''] = split
-  if (sign === '-') return { ok: false, reason: 'negative' }
-  const named = suffix === '' ? null : UNITS[suffix]
-  if (named === undefined) return { ok: false, reason: /^[a-z"'°%µ]+$/.test(suffix) ? 'unknownUnit' : 'notALength' }
+const no = (reason: LengthRefusal): Parsed => ({ ok: false, reason })
 
-  const number = rawNumber.trim()
-  if ((number.match(/[.,]/g) ?? []).length > 1) return { ok: false, reason: 'twoSeparators' }
-  const decimal = number.replace(',', '.')
+const FROM: Readonly<Record<LengthUnit, (value: number) => Um>> = { mm: fromMm, inch: fromInch, thou: fromThou }
 
-  if (DECIMAL.test(decimal)) {
-    const value = Number(decimal)
-    // The trade writes inch sizes with no leading zero and three decimals (.325, .050, .025).
-    const unit = named ?? (/^\.\d{3}$/.test(decimal) ? 'inch' : bare)
-    const um = unit === 'mm' ? fromMm(value) : unit === 'inch' ? fromInch(value) : fromThou(value)
-    return um > LONGEST_READ_UM ? { ok: false, reason: 'tooLong' } : { ok: true, um, unit, assumed: named === null }
-  }
+const within = (um: Um, unit: LengthUnit, assumed: boolean): Parsed =>
+  um > LONGEST_READ_UM ? no('tooLong') : { ok: true, um, unit, assumed }
 
+/** The unit that the text behind a number names; null for none, undefined for one that is not read. */
+const unitNamed = (suffix: string): LengthUnit | null | undefined => (suffix === '' ? null : UNITS[suffix])
+
+function readFraction(number: string, named: LengthUnit | null): Parsed {
   const fraction = FRACTION.exec(number)
-  if (fraction === null) return { ok: false, reason: 'notALength' }
-  if (named === 'mm' || named === 'thou') return { ok: false, reason: 'fractionOfMm' }
+  if (fraction === null) return no('notALength')
+  if (named === 'mm' || named === 'thou') return no('fractionOfMm')
   const [, whole = '0', top = '', bottom = ''] = fraction
-  if (Number(bottom) === 0) return { ok: false, reason: 'zeroDenominator' }
-  const um = fromInch(Number(whole) + Number(top) / Number(bottom))
-  return um > LONGEST_READ_UM
-    ? { ok: false, reason: 'tooLong' }
-    : { ok: true, um, unit: 'inch', assumed: named === null }
+  if (Number(bottom) === 0) return no('zeroDenominator')
+  return within(fromInch(Number(whole) + Number(top) / Number(bottom)), 'inch', named === null)
+}
+
+function read(text: string, bare: 'mm' | 'inch'): Parsed {
+  if (text === '') return no('empty')
+  const split = SPLIT.exec(text)
+  if (split === null) return no('notALength')
+  const [, sign, rawNumber = '', suffix = ''] = split
+  if (sign === '-') return no('negative')
+  const named = unitNamed(suffix)
+  if (named === undefined) return no(/^[a-z"'°%µ]+$/.test(suffix) ? 'unknownUnit' : 'notALength')
+  const number = rawNumber.trim()
+  if ((number.match(/[.,]/g) ?? []).length > 1) return no('twoSeparators')
+  const decimal = number.replace(',', '.')
+  if (!DECIMAL.test(decimal)) return readFraction(number, named)
+  // The trade writes inch sizes with no leading zero and three decimals (.325, .050, .025).
+  const unit = named ?? (/^\.\d{3}$/.test(decimal) ? 'inch' : bare)
+  return within(FROM[unit](Number(decimal)), unit, named === null)
 }
 
 /**

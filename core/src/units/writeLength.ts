@@ -1,8 +1,8 @@
 import { UM_PER_INCH, UM_PER_MM, type Um } from './length'
 
 /** What a crew reads lengths in. */
-export type LengthPreference = 'mm' | 'inch' | 'both'
-export const LENGTH_PREFERENCES: readonly LengthPreference[] = ['mm', 'inch', 'both']
+export const LENGTH_PREFERENCES = ['mm', 'inch', 'both'] as const
+export type LengthPreference = (typeof LENGTH_PREFERENCES)[number]
 
 /**
  * Millimetres as people read them.
@@ -60,6 +60,27 @@ export function writeLength(um: Um, preference: LengthPreference): string {
     case 'both':
       return `${writeMm(um)} · ${writeInch(um)}`
   }
+}
+
+/** Decimals beyond which no micrometre is lost in either unit. */
+const MOST_DECIMALS = 6
+
+/**
+ * A length as a field shows it, to be typed over: the shortest figure that is read as the same
+ * micrometres again.
+ *
+ * @param bare unit of a number that names none
+ * @example
+ * lengthField(650, 'mm') // '0.65'
+ * lengthField(500, 'inch') // '0.0197'
+ */
+export function lengthField(um: Um, bare: 'mm' | 'inch'): string {
+  const each = bare === 'mm' ? UM_PER_MM : UM_PER_INCH
+  for (let digits = 0; digits < MOST_DECIMALS; digits += 1) {
+    const text = (um / each).toFixed(digits)
+    if (Math.round(Number(text) * each) === um) return text
+  }
+  return (um / each).toFixed(MOST_DECIMALS)
 }
 
 /**

@@ -1,5 +1,5 @@
+import type { LoopState, OpenStrike } from '../state'
 import { CUTTER_DAMAGE, type CutterDamage } from '../damage'
-import type { LoopState, OpenStrike } from '../fold'
 import type { Um } from '../units'
 
 /** Which end of what is not known. */

@@ -1,12 +1,12 @@
-import { CUTTER_DAMAGE, damageAfterRemoval, damageDepth } from '../damage'
-import type { CutterState, LoopState } from '../fold'
+import type { CutterState, LoopState } from '../state'
+import { damageAfterRemoval, damageDepth, shapeUm } from '../damage'
 import { edgeDrop } from '../geometry'
 import type { UnevenSchool } from '../house'
 import { BEHIND_DAMAGE_UM, filingRemovals, removals, strokesFor } from '../sharpen'
 import { mean } from '../stats'
 import type { Um } from '../units'
 import { learnedOf } from './learned'
-import { workingsOf } from './workings'
+import { onceFor } from './onceFor'
 
 /** What taking metal off leaves, cutter by cutter, whatever the house says about it. */
 export interface Cut {
@@ -35,45 +35,45 @@ export interface Cuts {
   readonly grind: Cut
 }
 
-function cutOf({ cutters }: LoopState, offUm: readonly Um[], perStrokeUm: number, slopeDeg: number): Cut {
+/** How even the measured cutters would be. */
+function evennessOf({ cutters }: LoopState, afterUm: readonly Um[]): Pick<Cut, 'spreadUm' | 'sideDifferenceUm'> {
+  let least = Infinity
+  let most = -Infinity
+  const sum = { left: 0, right: 0 }
+  const count = { left: 0, right: 0 }
+  for (let i = 0; i < cutters.length; i += 1) {
+    const cutter = cutters[i]
+    const after = afterUm[i]
+    if (cutter === undefined || after === undefined || cutter.length.known !== 'measured') continue
+    if (after < least) least = after
+    if (after > most) most = after
+    sum[cutter.hand] += after
+    count[cutter.hand] += 1
+  }
+  return {
+    spreadUm: count.left + count.right < 2 ? null : most - least,
+    sideDifferenceUm:
+      count.left < 2 || count.right < 2 ? null : Math.round(sum.left / count.left - sum.right / count.right),
+  }
+}
+
+function cutOf(state: LoopState, offUm: readonly Um[], perStrokeUm: number, slopeDeg: number): Cut {
   const afterUm: Um[] = []
   let shortestUm = Infinity
   let deepestUm = 0
   let damagedLeft = 0
-  let least = Infinity
-  let most = -Infinity
-  let measured = 0
-  let leftSum = 0
-  let leftCount = 0
-  let rightSum = 0
-  let rightCount = 0
-  let fewest = Infinity
-  let greatest = 0
-  let total = 0
-  for (let i = 0; i < cutters.length; i += 1) {
-    const cutter = cutters[i]
-    if (cutter === undefined) continue
+  const strokes = { each: Infinity, most: 0, total: 0 }
+  for (const [i, { length, damage }] of state.cutters.entries()) {
     const off = offUm[i] ?? 0
-    const after = cutter.length.um - off
+    const after = length.um - off
     afterUm.push(after)
     if (after < shortestUm) shortestUm = after
     if (off > deepestUm) deepestUm = off
-    if (cutter.damage.length > 0 && damageDepth(damageAfterRemoval(cutter.damage, off)).knownUm > 0) damagedLeft += 1
-    const strokes = strokesFor(off, perStrokeUm)
-    if (strokes < fewest) fewest = strokes
-    if (strokes > greatest) greatest = strokes
-    total += strokes
-    if (cutter.length.known !== 'measured') continue
-    measured += 1
-    if (after < least) least = after
-    if (after > most) most = after
-    if (cutter.hand === 'left') {
-      leftSum += after
-      leftCount += 1
-    } else {
-      rightSum += after
-      rightCount += 1
-    }
+    if (damage.length > 0 && damageDepth(damageAfterRemoval(damage, off)).knownUm > 0) damagedLeft += 1
+    const given = strokesFor(off, perStrokeUm)
+    if (given < strokes.each) strokes.each = given
+    if (given > strokes.most) strokes.most = given
+    strokes.total += given
   }
   const meanUm = Math.round(offUm.length === 0 ? 0 : mean(offUm))
   return {
@@ -83,17 +83,16 @@ function cutOf({ cutters }: LoopState, offUm: readonly Um[], perStrokeUm: number
     meanUm,
     meanAfterUm: Math.round(mean(afterUm)),
     shortestUm,
-    spreadUm: measured < 2 ? null : most - least,
-    sideDifferenceUm: leftCount < 2 || rightCount < 2 ? null : Math.round(leftSum / leftCount - rightSum / rightCount),
+    ...evennessOf(state, afterUm),
     damagedLeft,
     dropUm: edgeDrop(meanUm, slopeDeg),
-    strokes: { each: fewest, most: greatest, total },
+    strokes,
   }
 }
 
 /** A shape that takes length counts like damage that reaches as deep. */
 function withShape(cutter: CutterState): CutterState {
-  const takes = cutter.damage.reduce((most, { kind }) => Math.max(most, CUTTER_DAMAGE[kind].takesUm), 0)
+  const takes = shapeUm(cutter.damage)
   return takes === 0
     ? cutter
     : { ...cutter, damage: [...cutter.damage, { kind: 'chipped', depthUm: Math.max(0, takes - BEHIND_DAMAGE_UM) }] }
@@ -103,15 +102,13 @@ function withShape(cutter: CutterState): CutterState {
  * Every way of taking metal off a loop. They depend on the loop alone, so each is worked out once
  * for a state, and a decision under another school finds it there.
  */
-export function cutsOf(state: LoopState): Cuts {
-  const kept = workingsOf(state)
-  if (kept.cuts !== undefined) return kept.cuts
+export const cutsOf = onceFor((state: LoopState): Cuts => {
   const { removal, perStroke, slopeDeg } = learnedOf(state)
   const { cutters } = state
   const cut = (offUm: readonly Um[]): Cut => cutOf(state, offUm, perStroke.meanUm, slopeDeg)
   const bySchool = new Map<UnevenSchool, Cut>()
   const usualUm = Math.round(removal.routine.meanUm)
-  const cuts: Cuts = {
+  return {
     none: cut([]),
     touchUp: cut(filingRemovals(cutters, Math.round(removal.touchUp.meanUm), 'sameStrokes')),
     file: (school) => {
@@ -121,6 +118,4 @@ export function cutsOf(state: LoopState): Cuts {
     },
     grind: cut(removals(cutters.map(withShape), 'wheel', Math.round(removal.grind.meanUm), true)),
   }
-  kept.cuts = cuts
-  return cuts
-}
+})

@@ -6,7 +6,7 @@ import { anyLog } from '../fixtures/anyLog'
 import { Log, SPEC } from '../fixtures/logs'
 import { decide } from './decide'
 import { DEFAULT_RULES } from '../house'
-import { ACTION_WORDS, sayReason } from './say'
+import { ACTION_WORDS, sayReason } from '../words'
 import { ACTIONS } from '../log'
 import type { Verdict } from './verdict'
 

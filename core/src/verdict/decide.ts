@@ -1,5 +1,5 @@
+import type { LoopState } from '../state'
 import { damageDepth } from '../damage'
-import type { LoopState } from '../fold'
 import type { HouseRules } from '../house'
 import type { Action } from '../log'
 import { NO_MINUTES, type MinutesRange } from '../sharpen'

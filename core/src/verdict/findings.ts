@@ -1,10 +1,11 @@
+import type { FindingRules } from './findingRules'
+import type { LoopState } from '../state'
 import { CUTTER_DAMAGE, PART_DAMAGE, type DamageEffect } from '../damage'
-import type { LoopState } from '../fold'
-import { lengthToRight, targetSetting } from '../geometry'
+import { lengthToRight } from '../geometry'
+import { gaugeOffUm, gaugeStanding } from '../house'
 import { BEHIND_DAMAGE_UM } from '../sharpen'
 import type { Um } from '../units'
 import type { Forecast } from './forecast'
-import type { HouseRules } from '../house'
 import type { Reason, Rule } from './verdict'
 
 const um = (amount: Um) => ({ unit: 'um', amount }) as const
@@ -46,7 +47,7 @@ export function endings(state: LoopState, { summary }: Forecast): Reason[] {
 }
 
 /** Damage that leaves less than the reserve behind it; no wheel helps there. */
-export function nothingBehindDamage(state: LoopState, rules: HouseRules, { summary }: Forecast): Reason[] {
+export function nothingBehindDamage(state: LoopState, rules: FindingRules, { summary }: Forecast): Reason[] {
   const { worst, worstAfterUm } = summary
   const limitUm = state.spec.markLengthUm + rules.reserveUm
   const looked = worst.damage.every(({ estimated }) => !estimated)
@@ -66,13 +67,14 @@ export function nothingBehindDamage(state: LoopState, rules: HouseRules, { summa
 }
 
 /** What makes a loop unfit for use as it is, without ending it. */
-export function stops(state: LoopState, rules: HouseRules, { slopeDeg }: Forecast): Reason[] {
+export function stops(state: LoopState, rules: FindingRules, { slopeDeg }: Forecast): Reason[] {
   const reasons = [...damageWith(state, 'unfit', 'unfitDamage'), ...damageWith(state, 'attention', 'needsAttention')]
   let lowest: Reason | undefined
-  for (const { number, hand, length, setting } of state.cutters) {
-    const overUm = setting.um - targetSetting(state.spec, length.um, rules)
+  for (const cutter of state.cutters) {
     // An estimate counts here too: gauges once read too low stay so until filing, or a plate, says not.
-    if (overUm <= rules.gaugeLowUm) continue
+    if (gaugeStanding(state.spec, cutter, rules) !== 'low') continue
+    const { number, hand, setting } = cutter
+    const overUm = gaugeOffUm(state.spec, cutter, rules)
     if (lowest?.value === undefined || overUm > lowest.value.amount) {
       const takesUm = lengthToRight(state.spec, overUm, rules, slopeDeg)
       lowest = {
@@ -91,7 +93,7 @@ export function stops(state: LoopState, rules: HouseRules, { slopeDeg }: Forecas
 }
 
 /** What nobody knows yet and has to be looked at or measured before anything else is decided. */
-export function unknowns(state: LoopState, rules: HouseRules, { summary }: Forecast): Reason[] {
+export function unknowns(state: LoopState, rules: FindingRules, { summary }: Forecast): Reason[] {
   const reasons: Reason[] = []
   if (state.openStrikes.length > 0) {
     reasons.push({
@@ -127,7 +129,7 @@ export function unknowns(state: LoopState, rules: HouseRules, { summary }: Forec
 }
 
 /** Damage, shape and evenness that call for the bench: the deepest first. */
-export function repairs(state: LoopState, rules: HouseRules, deepestUm: Um, { summary }: Forecast): Reason[] {
+export function repairs(state: LoopState, rules: FindingRules, deepestUm: Um, { summary }: Forecast): Reason[] {
   // A loop kept for dirt need not be even, nor sharp at every corner.
   if (state.duty === 'dirty') return []
   const reasons: Reason[] = []
@@ -160,7 +162,7 @@ export function repairs(state: LoopState, rules: HouseRules, deepestUm: Um, { su
   return [...reasons, ...unevenness(rules, summary)]
 }
 
-function unevenness(rules: HouseRules, summary: Forecast['summary']): Reason[] {
+function unevenness(rules: FindingRules, summary: Forecast['summary']): Reason[] {
   const reasons: Reason[] = []
   const { difference, spreadUm, shortest, longest } = summary
   if (difference !== null && Math.abs(difference.difference) > rules.sideDifferenceUm && difference.p < 0.05) {
@@ -189,7 +191,7 @@ function unevenness(rules: HouseRules, summary: Forecast['summary']): Reason[] {
 }
 
 /** Gauges that stand high, or that somebody saw were not right. */
-export function gaugesHigh(state: LoopState, rules: HouseRules, { gaugePass, settingMeasured }: Forecast): Reason[] {
+export function gaugesHigh(state: LoopState, rules: FindingRules, { gaugePass, settingMeasured }: Forecast): Reason[] {
   const seen = damageWith(state, 'gauge', 'gaugeToPutRight')
   const shortBy = -gaugePass.offByUm
   if (shortBy <= rules.gaugeHighUm) return seen
@@ -206,7 +208,7 @@ export function gaugesHigh(state: LoopState, rules: HouseRules, { gaugePass, set
 }
 
 /** Dullness that was seen, or that the tanks since the last sharpening make likely. */
-export function dullness(state: LoopState, rules: HouseRules): Reason[] {
+export function dullness(state: LoopState, rules: FindingRules): Reason[] {
   const dulled = state.cutters.filter(({ damage }) =>
     damage.some(({ kind }) => CUTTER_DAMAGE[kind].effect === 'dullness'),
   )

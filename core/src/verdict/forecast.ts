@@ -1,5 +1,6 @@
+import type { FindingRules } from './findingRules'
+import type { LoopState } from '../state'
 import { targetSetting } from '../geometry'
-import type { LoopState } from '../fold'
 import type { CutterSummary } from '../measure'
 import type { LifetimeBelief } from '../stats'
 import type { Um } from '../units'
@@ -12,7 +13,6 @@ import {
   type RemovalBelief,
   type StrokeBelief,
 } from '../wear'
-import type { HouseRules } from '../house'
 import { learnedOf } from './learned'
 
 /** What a loop has left and when its gauges are due. */
@@ -22,6 +22,8 @@ export interface Forecast {
   readonly usableUm: Um
   readonly removal: RemovalBelief
   readonly sharpeningsLeft: CountRange
+  /** Mean length of a cutter now. */
+  readonly meanLengthUm: Um
   /** Mean depth-gauge setting now, and what it should be. */
   readonly settingUm: Um
   readonly settingMeasured: boolean
@@ -39,7 +41,7 @@ export interface Forecast {
 }
 
 /** Life and gauges of a loop as it stands, before anything is done to it. */
-export function forecast(state: LoopState, rules: HouseRules): Forecast {
+export function forecast(state: LoopState, rules: FindingRules): Forecast {
   const { spec } = state
   const learned = learnedOf(state)
   const { summary, settingUm, slopeDeg } = learned
@@ -51,6 +53,7 @@ export function forecast(state: LoopState, rules: HouseRules): Forecast {
     usableUm,
     removal,
     sharpeningsLeft: sharpeningsLeft(usableUm, summary.worst.length.sdUm, removal),
+    meanLengthUm: learned.meanLengthUm,
     settingUm,
     settingMeasured: learned.settingMeasured,
     targetUm,

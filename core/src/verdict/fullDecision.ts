@@ -1,6 +1,6 @@
-import type { LoopState } from '../fold'
+import type { LoopState, RemovalSample } from '../state'
 import { grinderSettings, type GrinderSettings } from '../geometry'
-import { rulesConflicts, type HouseRules, type RulesConflict } from '../house'
+import { rulesConflicts, type HouseRules, type Question, type RulesConflict } from '../house'
 import type { Instant } from '../log'
 import { topPlateAngleFor } from '../sharpen'
 import type { LifetimeBelief } from '../stats'
@@ -13,14 +13,13 @@ import {
   type GaugePass,
   type RemovalBelief,
   type RemovalGroups,
-  type RemovalSample,
   type StrokeBelief,
 } from '../wear'
 import { decide } from './decide'
 import { forecast } from './forecast'
 import { sensitivity, type Turn } from './sensitivity'
 import { sideBalance, type SideBalance } from './sides'
-import { everySchool, type Question, type SchoolOutcome } from './tradeOff'
+import { everySchool, type SchoolOutcome } from './tradeOff'
 import type { Verdict } from './verdict'
 
 /** What a loop has ahead of it, every figure with its range. */

@@ -1,17 +1,9 @@
-import type { LoopState } from '../fold'
+import type { LoopState, Population } from '../state'
 import { summarise, type CutterSummary } from '../measure'
 import { mean, type LifetimeBelief } from '../stats'
 import type { Um } from '../units'
-import { workingsOf } from './workings'
-import {
-  learnPerStroke,
-  learnRemoval,
-  learnSharpness,
-  usualWear,
-  type Population,
-  type RemovalBelief,
-  type StrokeBelief,
-} from '../wear'
+import { onceFor } from './onceFor'
+import { learnPerStroke, learnRemoval, learnSharpness, usualWear, type RemovalBelief, type StrokeBelief } from '../wear'
 
 /** What a loop shows by itself, whatever the house rules are. */
 export interface Learned {
@@ -34,32 +26,26 @@ export interface Learned {
 }
 
 /**
- * What a loop shows by itself. A state never changes, so it is worked out once for each: a decision
- * asks for it under every school.
+ * What a loop shows by itself, worked out once for each state: a decision asks for it under every
+ * school.
  */
-export function learnedOf(state: LoopState): Learned {
-  const kept = workingsOf(state)
-  let { learned } = kept
-  if (learned === undefined) {
-    const { removals } = state
-    learned = {
-      summary: summarise(state),
-      removal: {
-        touchUp: learnRemoval(removals, 'touchUp'),
-        routine: learnRemoval(removals, 'routine'),
-        grind: learnRemoval(removals, 'grind'),
-      },
-      perStroke: learnPerStroke(removals),
-      sharpness: learnSharpness(state.spells, state.spellOver ? 0 : state.wearTanksSinceSharpened),
-      wearFactor: usualWear(state),
-      meanLengthUm: Math.round(mean(state.cutters.map(({ length }) => length.um))),
-      shortestUm: Math.min(...state.cutters.map(({ length }) => length.um)),
-      sdUm: Math.max(...state.cutters.map(({ length }) => length.sdUm)),
-      settingUm: Math.round(mean(state.cutters.map(({ setting }) => setting.um))),
-      settingMeasured: state.cutters.every(({ setting }) => setting.known === 'measured'),
-      slopeDeg: (Math.atan(state.slope.mean) * 180) / Math.PI,
-    }
-    kept.learned = learned
+export const learnedOf = onceFor((state: LoopState): Learned => {
+  const { cutters, removals } = state
+  return {
+    summary: summarise(state),
+    removal: {
+      touchUp: learnRemoval(removals, 'touchUp'),
+      routine: learnRemoval(removals, 'routine'),
+      grind: learnRemoval(removals, 'grind'),
+    },
+    perStroke: learnPerStroke(removals),
+    sharpness: learnSharpness(state.spells, state.spellOver ? 0 : state.wearTanksSinceSharpened),
+    wearFactor: usualWear(state),
+    meanLengthUm: Math.round(mean(cutters.map(({ length }) => length.um))),
+    shortestUm: Math.min(...cutters.map(({ length }) => length.um)),
+    sdUm: Math.max(...cutters.map(({ length }) => length.sdUm)),
+    settingUm: Math.round(mean(cutters.map(({ setting }) => setting.um))),
+    settingMeasured: cutters.every(({ setting }) => setting.known === 'measured'),
+    slopeDeg: (Math.atan(state.slope.mean) * 180) / Math.PI,
   }
-  return learned
-}
+})

@@ -1,11 +1,11 @@
-import type { LoopState } from '../fold'
-import type { HouseRules } from '../house'
+import type { LoopState } from '../state'
+import { FINDING_RULES, type FindingRules } from './findingRules'
 import { soundUm } from '../sharpen'
 import type { Um } from '../units'
 import { dullness, endings, gaugesHigh, repairs, stops, unknowns } from './findings'
 import { forecast, type Forecast } from './forecast'
 import type { Reason } from './verdict'
-import { workingsOf } from './workings'
+import { onceFor } from './onceFor'
 
 /** What a loop calls for. */
 export interface Needs {
@@ -49,17 +49,17 @@ export interface Found {
   readonly standing: Standing
 }
 
-/** The rules that what is found rests on; the others only weigh what can be done about it. */
-const keyOf = (rules: HouseRules): string =>
-  `${rules.gaugeSchool} ${rules.woodStep} ${rules.when} ${rules.gaugeHighUm} ${rules.gaugeLowUm} ${rules.reserveUm} ${rules.largestFilingUm} ${rules.evennessUm} ${rules.sideDifferenceUm} ${rules.touchUpTanks} ${rules.benchTanks}`
+/** What was found on a loop, by the rules that it rests on. */
+const foundOn = onceFor((_state: LoopState) => new Map<string, Found>())
 
 /**
- * Everything found on a loop under a crew's rules. A state never changes, so it is looked for once
- * under each set of rules that matters to it: a decision in full asks under every school.
+ * Everything found on a loop under a crew's rules, looked for once under each set of the rules that
+ * it rests on: a decision in full asks under every school. What looks is given those rules and no
+ * others, so that one which is not in the key does not compile.
  */
-export function findAll(state: LoopState, rules: HouseRules): Found {
-  const key = keyOf(rules)
-  const { found } = workingsOf(state)
+export function findAll(state: LoopState, rules: FindingRules): Found {
+  const found = foundOn(state)
+  const key = FINDING_RULES.map((rule) => rules[rule]).join(' ')
   const before = found.get(key)
   if (before !== undefined) return before
   const fresh = look(state, rules)
@@ -67,7 +67,7 @@ export function findAll(state: LoopState, rules: HouseRules): Found {
   return fresh
 }
 
-function look(state: LoopState, rules: HouseRules): Found {
+function look(state: LoopState, rules: FindingRules): Found {
   const ahead = forecast(state, rules)
   const deepestUm = Math.max(...state.cutters.map((cutter) => soundUm(cutter, 0)))
   const repairing = repairs(state, rules, deepestUm, ahead)

@@ -1,5 +1,5 @@
+import type { LoopState } from '../state'
 import { CUTTER_DAMAGE } from '../damage'
-import type { LoopState } from '../fold'
 import { targetSetting } from '../geometry'
 import { loopPriceMinor, type HouseRules } from '../house'
 import type { Action } from '../log'
@@ -118,7 +118,7 @@ const times = ({ low, likely, high }: Range, factor: number): Range => ({
 })
 
 /** House limits that a loop would not meet afterwards. */
-function limitsBroken({ ahead, rules, state }: Bench, spreadUm: Um | null, sideUm: Um | null): Reason[] {
+function limitsBroken({ ahead, rules, state }: Bench, { spreadUm, sideDifferenceUm: sideUm }: Cut): Reason[] {
   if (state.duty === 'dirty') return []
   const broken: Reason[] = []
   if (spreadUm !== null && spreadUm > rules.evennessUm) {
@@ -144,33 +144,42 @@ function limitsBroken({ ahead, rules, state }: Bench, spreadUm: Um | null, sideU
   return broken
 }
 
-function simulate(bench: Bench, plan: Plan): Option {
-  const { state, rules, ahead, floorUm } = bench
-  const { spec } = state
-  const { cut, action, tool } = plan
-  const cutting = tool !== 'none'
-  const { shortestUm, spreadUm, sideDifferenceUm, damagedLeft } = cut
-  const leftUm = shortestUm - spec.markLengthUm
-  const against: Reason[] = [...plan.against]
-  if (cutting) {
-    if (shortestUm < floorUm)
-      against.push({ rule: 'tooLittleLeft', value: um(leftUm), limit: um(rules.reserveUm), limitFrom: 'house' })
-    against.push(...limitsBroken(bench, spreadUm, sideDifferenceUm))
-  }
+/** What speaks against a plan once it is known what it leaves. */
+function againstIt(bench: Bench, { cut, tool, against }: Plan): Reason[] {
+  if (tool === 'none') return [...against]
+  const { state, rules, floorUm } = bench
+  const leftUm = cut.shortestUm - state.spec.markLengthUm
+  const tooLittle: Reason[] =
+    cut.shortestUm < floorUm
+      ? [{ rule: 'tooLittleLeft', value: um(leftUm), limit: um(rules.reserveUm), limitFrom: 'house' }]
+      : []
+  return [...against, ...tooLittle, ...limitsBroken(bench, cut)]
+}
 
+/** What a plan does about the gauges: whether they come down in the same go, to what, and how long it takes. */
+function gaugesOf({ state, rules, ahead, needs }: Bench, { action, cut, tool, minutes }: Plan) {
   const settingUm = ahead.settingUm - cut.dropUm
-  const targetUm = targetSetting(spec, cut.meanAfterUm, rules)
-  const lowersGauges = action === 'lowerGauges'
-  const gauges =
-    lowersGauges || (cutting && (targetUm - settingUm > rules.gaugeHighUm || bench.needs.gauges.length > 0))
-  const gaugesWithFile = tool === 'file' && GUIDES[rules.guide].gaugesToo
-  const minutes =
-    gauges && !lowersGauges && !gaugesWithFile
-      ? addMinutes(plan.minutes, gaugeMinutes(state.cutters.length))
-      : plan.minutes
+  const targetUm = targetSetting(state.spec, cut.meanAfterUm, rules)
+  const only = action === 'lowerGauges'
+  const due = targetUm - settingUm > rules.gaugeHighUm || needs.gauges.length > 0
+  const gauges = only || (tool !== 'none' && due)
+  const withFile = tool === 'file' && GUIDES[rules.guide].gaugesToo
+  return {
+    gauges,
+    settingUm: gauges ? Math.max(settingUm, targetUm) : settingUm,
+    minutes: gauges && !only && !withFile ? addMinutes(minutes, gaugeMinutes(state.cutters.length)) : minutes,
+  }
+}
 
+function simulate(bench: Bench, plan: Plan): Option {
+  const { state, rules, floorUm, usableUm } = bench
+  const { cut, action, tool } = plan
+  const { shortestUm, damagedLeft } = cut
+  const cutting = tool !== 'none'
+  const against = againstIt(bench, plan)
+  const { gauges, settingUm, minutes } = gaugesOf(bench, plan)
   const replaces = action === 'retire' || action === 'dirtyDuty'
-  const forfeitsUm = replaces ? bench.usableUm : bench.usableUm - Math.max(0, shortestUm - floorUm)
+  const forfeitsUm = replaces ? usableUm : usableUm - Math.max(0, shortestUm - floorUm)
   const money = bill(plan.goods, labourMinor(minutes.likely, rules), forfeitsUm * bench.metalPriceMinor)
   // Cutters that stay blunt do their part of the work badly.
   const sharpHours = times(bench.fullHours, plan.lasts * (1 - (cutting ? damagedLeft / state.cutters.length : 0)))
@@ -181,13 +190,13 @@ function simulate(bench: Bench, plan: Plan): Option {
     afterUm: cut.afterUm,
     deepestUm: cut.deepestUm,
     meanUm: cut.meanUm,
-    leftUm,
+    leftUm: shortestUm - state.spec.markLengthUm,
     strokes: tool === 'file' ? cut.strokes : null,
-    spreadUm,
-    sideDifferenceUm,
+    spreadUm: cut.spreadUm,
+    sideDifferenceUm: cut.sideDifferenceUm,
     damagedLeft,
     gauges,
-    settingUm: gauges ? Math.max(settingUm, targetUm) : settingUm,
+    settingUm,
     sharpeningsLeft: action === 'retire' ? NO_SHARPENINGS : bench.leftAt(shortestUm),
     minutes,
     money,
@@ -219,139 +228,191 @@ const isRoutine = ({ state, needs }: Bench, { deepestUm }: HouseLimits): boolean
   deepestUm <= LONG_FILING_UM &&
   !needs.repairs.some(({ rule }) => rule === 'uneven' || rule === 'sidesDiffer' || rule === 'fileSkates')
 
+/** What several plans weigh: whether a file bites, which tool the house takes, what is needed at all. */
+interface Weighed {
+  readonly bench: Bench
+  readonly limits: HouseLimits
+  readonly nothingDue: readonly Reason[]
+  readonly skates: readonly Reason[]
+  /** Why the wheel is not for it, in a house that files the routine. */
+  readonly notForWheel: readonly Reason[]
+  /** Part of a spell that is still to come if nothing is done. */
+  readonly leftOfSpell: number
+}
+
+function weigh(bench: Bench, limits: HouseLimits): Weighed {
+  const { state, rules, ahead, needs } = bench
+  const blued = state.cutters.some(({ damage }) => damage.some(({ kind }) => !CUTTER_DAMAGE[kind].fileBites))
+  const filed = isRoutine(bench, limits) && rules.bench === 'fileForRoutine'
+  return {
+    bench,
+    limits,
+    nothingDue: needs.metal.length === 0 ? [{ rule: 'notNeeded' }] : [],
+    skates: blued ? [{ rule: 'fileSkates', limitFrom: 'trade' }] : [],
+    notForWheel: filed ? [{ rule: 'fileForRoutine', limitFrom: 'house' }] : [],
+    leftOfSpell: Math.max(0, 1 - (state.wearTanksSinceSharpened * 0.5) / Math.max(0.5, ahead.sharpness.mean)),
+  }
+}
+
+/** A reason that holds when something is so. */
+const when = (so: boolean, reason: Reason): readonly Reason[] => (so ? [reason] : [])
+
+function runningOn({ bench: { state, needs }, limits, leftOfSpell }: Weighed): Plan {
+  return {
+    action: 'runOn',
+    cut: cutsOf(state).none,
+    tool: 'none',
+    minutes: NO_MINUTES,
+    goods: {},
+    against: [...limits.over, ...limits.notAsItIs, ...needs.all],
+    lasts: needs.all.length === 0 ? leftOfSpell : 0,
+  }
+}
+
+function loweringGauges({ bench: { state, needs }, limits, leftOfSpell }: Weighed): Plan {
+  return {
+    action: 'lowerGauges',
+    cut: cutsOf(state).none,
+    tool: 'none',
+    minutes: gaugeMinutes(state.cutters.length),
+    goods: {},
+    against: [
+      ...limits.over,
+      ...limits.notAsItIs,
+      ...when(needs.gauges.length === 0, { rule: 'notNeeded' }),
+      ...needs.metal,
+    ],
+    lasts: leftOfSpell,
+  }
+}
+
+function touchingUp({ bench: { state, rules, needs }, limits, nothingDue, skates }: Weighed): Plan {
+  const cut = cutsOf(state).touchUp
+  const catchesUp = rules.unevenSchool === 'sameStrokes'
+  const beyond = ({ rule }: Reason): boolean =>
+    rule === 'shapeToPutRight' || (!catchesUp && (rule === 'damageToClean' || rule === 'tooDeepToFile'))
+  return {
+    action: 'touchUp',
+    cut,
+    tool: 'file',
+    minutes: filingMinutesOf(cut.strokes.total, state.cutters.length, 'field', rules.guide),
+    goods: { consumablesMinor: filesMinor(cut.strokes.total, rules) },
+    against: [
+      ...limits.over,
+      ...limits.notAsItIs,
+      ...nothingDue,
+      ...skates,
+      ...when(rules.where === 'bench', { rule: 'sharpenedAtBench', limitFrom: 'house' }),
+      ...needs.repairs.filter(beyond),
+      ...when(needs.bench, { rule: 'notEnough' }),
+    ],
+    lasts: TOUCH_UP_LASTS,
+  }
+}
+
+function filing({ bench: { state, rules }, limits, nothingDue, skates }: Weighed): Plan {
+  const cut = cutsOf(state).file(rules.unevenSchool)
+  const { deepestUm } = limits
+  return {
+    action: 'file',
+    cut,
+    tool: 'file',
+    minutes: filingMinutesOf(cut.strokes.total, state.cutters.length, 'bench', rules.guide),
+    goods: { consumablesMinor: filesMinor(cut.strokes.total, rules) },
+    against: [
+      ...limits.over,
+      ...nothingDue,
+      ...skates,
+      ...when(deepestUm > rules.largestFilingUm, {
+        rule: 'tooDeepToFile',
+        value: um(deepestUm),
+        limit: um(rules.largestFilingUm),
+        limitFrom: 'house',
+      }),
+      ...when(rules.bench === 'wheelAtBench', { rule: 'wheelAtBench', limitFrom: 'house' }),
+    ],
+    lasts: 1,
+  }
+}
+
+function regrinding({ bench: { state, rules }, limits, nothingDue, notForWheel }: Weighed): Plan {
+  const cut = cutsOf(state).grind
+  return {
+    action: 'regrind',
+    cut,
+    tool: 'wheel',
+    minutes: grindingMinutes(state.cutters.length, cut.deepestUm),
+    goods: { consumablesMinor: rules.wheelPerLoopMinor },
+    against: [
+      ...limits.over,
+      ...nothingDue,
+      ...when(!rules.grinderOwned, { rule: 'noGrinder', limitFrom: 'house' }),
+      ...notForWheel,
+    ],
+    lasts: 1,
+  }
+}
+
+function sendingOut({ bench: { state, rules }, limits, nothingDue, notForWheel }: Weighed): Plan {
+  return {
+    action: 'shop',
+    cut: cutsOf(state).grind,
+    tool: 'wheel',
+    minutes: shopMinutes(),
+    goods: { shopMinor: rules.shopFeeMinor },
+    against: [
+      ...limits.over,
+      ...nothingDue,
+      ...when(!rules.shopUsed, { rule: 'noShop', limitFrom: 'house' }),
+      ...notForWheel,
+    ],
+    lasts: 1,
+    daysAway: rules.shopDays,
+  }
+}
+
+/** A new loop takes its place, and this one is kept for dirt or goes for good. */
+function replacing({ bench: { state, rules, routine, fullHours }, limits }: Weighed): readonly Plan[] {
+  const { cutters, spec } = state
+  const spells = newLoopSpells(spec, rules, routine.meanUm)
+  const common = {
+    cut: cutsOf(state).none,
+    tool: 'none',
+    minutes: newLoopMinutes(),
+    goods: {
+      newLoopMinor: loopPriceMinor(spec, rules) / spells,
+      upkeepMinor: (routineMinor(cutters.length, rules) * (spells - 1)) / spells,
+    },
+  } as const
+  return [
+    {
+      ...common,
+      action: 'dirtyDuty',
+      against: [
+        ...when(!rules.dirtyDuty, { rule: 'dirtyNotAllowed', limitFrom: 'house' }),
+        ...when(state.duty === 'dirty', { rule: 'dirtyAlready' }),
+        ...limits.unfit,
+      ],
+      lasts: 1,
+    },
+    { ...common, action: 'retire', against: [], lasts: fullHours.likely > 0 ? 1 : 0 },
+  ]
+}
+
 /**
  * Every way of going on, each worked out cutter by cutter on this loop, with what speaks against
  * it, what it takes, what it costs and what it leaves.
  */
 export function simulateOptions(bench: Bench, limits: HouseLimits): Option[] {
-  const { state, rules, ahead, needs, fullHours } = bench
-  const { cutters, spec } = state
-  const { none, touchUp, grind, ...cuts } = cutsOf(state)
-  const file = cuts.file(rules.unevenSchool)
-  const way = { guide: rules.guide, perStrokeUm: ahead.perStroke.meanUm }
-  const blued = cutters.some(({ damage }) => damage.some(({ kind }) => !CUTTER_DAMAGE[kind].fileBites))
-  const skates: Reason[] = blued ? [{ rule: 'fileSkates', limitFrom: 'trade' }] : []
-  const catchesUp = rules.unevenSchool === 'sameStrokes'
-  const tooDeep: Reason[] =
-    limits.deepestUm > rules.largestFilingUm
-      ? [{ rule: 'tooDeepToFile', value: um(limits.deepestUm), limit: um(rules.largestFilingUm), limitFrom: 'house' }]
-      : []
-  const nothingDue: Reason[] = needs.metal.length === 0 ? [{ rule: 'notNeeded' }] : []
-  const routine = isRoutine(bench, limits)
-  const wheelFor: Reason[] =
-    routine && rules.bench === 'fileForRoutine' ? [{ rule: 'fileForRoutine', limitFrom: 'house' }] : []
-  const fileFor: Reason[] = rules.bench === 'wheelAtBench' ? [{ rule: 'wheelAtBench', limitFrom: 'house' }] : []
-  const spells = newLoopSpells(spec, rules, bench.routine.meanUm)
-  const replacing = {
-    newLoopMinor: loopPriceMinor(spec, rules) / spells,
-    upkeepMinor: (routineMinor(cutters.length, rules) * (spells - 1)) / spells,
-  }
-  const leftOfSpell = Math.max(0, 1 - (state.wearTanksSinceSharpened * 0.5) / Math.max(0.5, ahead.sharpness.mean))
-
-  const plans: Plan[] = [
-    {
-      action: 'runOn',
-      cut: none,
-      tool: 'none',
-      minutes: NO_MINUTES,
-      goods: {},
-      against: [...limits.over, ...limits.notAsItIs, ...needs.all],
-      lasts: needs.all.length === 0 ? leftOfSpell : 0,
-    },
-    {
-      action: 'lowerGauges',
-      cut: none,
-      tool: 'none',
-      minutes: gaugeMinutes(cutters.length),
-      goods: {},
-      against: [
-        ...limits.over,
-        ...limits.notAsItIs,
-        ...(needs.gauges.length === 0 ? [{ rule: 'notNeeded' } as const] : []),
-        ...needs.metal,
-      ],
-      lasts: leftOfSpell,
-    },
-    {
-      action: 'touchUp',
-      cut: touchUp,
-      tool: 'file',
-      minutes: filingMinutesOf(touchUp.strokes.total, cutters.length, 'field', way.guide),
-      goods: { consumablesMinor: filesMinor(touchUp.strokes.total, rules) },
-      against: [
-        ...limits.over,
-        ...limits.notAsItIs,
-        ...nothingDue,
-        ...skates,
-        ...(rules.where === 'bench' ? [{ rule: 'sharpenedAtBench', limitFrom: 'house' } as const] : []),
-        ...needs.repairs.filter(
-          ({ rule }) =>
-            rule === 'shapeToPutRight' || (!catchesUp && (rule === 'damageToClean' || rule === 'tooDeepToFile')),
-        ),
-        ...(needs.bench ? [{ rule: 'notEnough' } as const] : []),
-      ],
-      lasts: TOUCH_UP_LASTS,
-    },
-    {
-      action: 'file',
-      cut: file,
-      tool: 'file',
-      minutes: filingMinutesOf(file.strokes.total, cutters.length, 'bench', way.guide),
-      goods: { consumablesMinor: filesMinor(file.strokes.total, rules) },
-      against: [...limits.over, ...nothingDue, ...skates, ...tooDeep, ...fileFor],
-      lasts: 1,
-    },
-    {
-      action: 'regrind',
-      cut: grind,
-      tool: 'wheel',
-      minutes: grindingMinutes(cutters.length, grind.deepestUm),
-      goods: { consumablesMinor: rules.wheelPerLoopMinor },
-      against: [
-        ...limits.over,
-        ...nothingDue,
-        ...(rules.grinderOwned ? [] : [{ rule: 'noGrinder', limitFrom: 'house' } as const]),
-        ...wheelFor,
-      ],
-      lasts: 1,
-    },
-    {
-      action: 'shop',
-      cut: grind,
-      tool: 'wheel',
-      minutes: shopMinutes(),
-      goods: { shopMinor: rules.shopFeeMinor },
-      against: [
-        ...limits.over,
-        ...nothingDue,
-        ...(rules.shopUsed ? [] : [{ rule: 'noShop', limitFrom: 'house' } as const]),
-        ...wheelFor,
-      ],
-      lasts: 1,
-      daysAway: rules.shopDays,
-    },
-    {
-      action: 'dirtyDuty',
-      cut: none,
-      tool: 'none',
-      minutes: newLoopMinutes(),
-      goods: replacing,
-      against: [
-        ...(rules.dirtyDuty ? [] : [{ rule: 'dirtyNotAllowed', limitFrom: 'house' } as const]),
-        ...(state.duty === 'dirty' ? [{ rule: 'dirtyAlready' } as const] : []),
-        ...limits.unfit,
-      ],
-      lasts: 1,
-    },
-    {
-      action: 'retire',
-      cut: none,
-      tool: 'none',
-      minutes: newLoopMinutes(),
-      goods: replacing,
-      against: [],
-      lasts: fullHours.likely > 0 ? 1 : 0,
-    },
+  const weighed = weigh(bench, limits)
+  const plans = [
+    runningOn(weighed),
+    loweringGauges(weighed),
+    touchingUp(weighed),
+    filing(weighed),
+    regrinding(weighed),
+    sendingOut(weighed),
+    ...replacing(weighed),
   ]
   return plans.map((plan) => simulate(bench, plan))
 }

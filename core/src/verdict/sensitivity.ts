@@ -1,4 +1,4 @@
-import type { LoopState } from '../fold'
+import type { LoopState } from '../state'
 import type { HouseRules } from '../house'
 import { loopPriceMinor } from '../house'
 import type { Action } from '../log'

@@ -1,10 +1,11 @@
+import type { LoopState } from '../state'
 import { describe, expect, test } from 'vitest'
-import { fold, type LoopState } from '../fold'
+import { fold } from '../fold'
 import { Log } from '../fixtures/logs'
 import { DEFAULT_RULES } from '../house'
 import { forecast } from './forecast'
 import { decide } from './decide'
-import { sayTurn } from './say'
+import { sayTurn } from '../words'
 import { sensitivity } from './sensitivity'
 import { sideBalance } from './sides'
 
@@ -77,15 +78,13 @@ describe('left against right', () => {
 
 describe('what would change the answer', () => {
   const struck = (lengthUm: number) =>
-    new Log()
-      .measureAll(lengthUm)
-      .add('measured', {
-        readings: [9, 10, 11].map((cutter) => ({
-          cutter,
-          lengthUm,
-          damage: [{ kind: 'stone' as const, depthUm: 1500 }],
-        })),
-      })
+    new Log().measureAll(lengthUm).add('measured', {
+      readings: [9, 10, 11].map((cutter) => ({
+        cutter,
+        lengthUm,
+        damage: [{ kind: 'stone' as const, depthUm: 1500 }],
+      })),
+    })
   const turnsOf = (log: Log) => {
     const state = stateOf(log)
     const verdict = decide(state, DEFAULT_RULES)

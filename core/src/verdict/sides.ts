@@ -1,4 +1,4 @@
-import type { LoopState } from '../fold'
+import type { LoopState } from '../state'
 import type { HouseRules, UnevenSchool } from '../house'
 import { UNEVEN_SCHOOLS } from '../house'
 import type { Hand } from '../loop'

@@ -1,6 +1,14 @@
-import type { LoopState } from '../fold'
+import type { LoopState } from '../state'
 import { fileFor, partAboveWorn, fileBevelDeg, targetSetting, type FileChoice } from '../geometry'
-import type { HouseRules, Schools } from '../house'
+import {
+  byQuestion,
+  followsSchool,
+  schoolsOf,
+  type HouseRules,
+  type Question,
+  type School,
+  type SchoolId,
+} from '../house'
 import type { Action } from '../log'
 import { usableLengthUm } from '../profile'
 import { GUIDES, sidePlateOf, topPlateAngleFor, type MinutesRange } from '../sharpen'
@@ -9,156 +17,6 @@ import type { CountRange } from '../wear'
 import { decide } from './decide'
 import { learnedOf, type Learned } from './learned'
 import type { Option, Range, Verdict } from './verdict'
-
-/** A question on which crews disagree. */
-export type Question = 'uneven' | 'gauges' | 'file' | 'chisel' | 'sidePlate' | 'guide' | 'when' | 'bench'
-export const QUESTIONS: readonly Question[] = [
-  'uneven',
-  'gauges',
-  'file',
-  'chisel',
-  'sidePlate',
-  'guide',
-  'when',
-  'bench',
-]
-
-/** One school: what it is called and what it sets. */
-export interface School {
-  readonly name: string
-  /** What it trades, in a few words. */
-  readonly trades: string
-  readonly sets: Partial<Schools> & { readonly touchUpTanks?: number }
-}
-
-/** The schools of every question. Common practice. */
-export const QUESTION_SCHOOLS: Readonly<Record<Question, readonly School[]>> = {
-  uneven: [
-    {
-      name: 'Match the shortest',
-      trades: 'Straight cut now; takes the most metal.',
-      sets: { unevenSchool: 'matchShortest' },
-    },
-    {
-      name: 'Same strokes for all',
-      trades: 'Least metal; a short or nicked cutter catches up over the next few, and some are dull meanwhile.',
-      sets: { unevenSchool: 'sameStrokes' },
-    },
-    {
-      name: 'Worst sets the count',
-      trades: 'Every cutter clean and sharp; the strokes the worst needs, for all.',
-      sets: { unevenSchool: 'worstSetsCount' },
-    },
-    {
-      name: 'Extra on the bad ones',
-      trades: 'Each to clean steel; uneven until it is next ground.',
-      sets: { unevenSchool: 'extraOnBad' },
-    },
-  ],
-  gauges: [
-    {
-      name: 'One setting for life',
-      trades: 'A simple plate across several cutters; a worn chain bites less and less.',
-      sets: { gaugeSchool: 'constant', woodStep: 'standard' },
-    },
-    {
-      name: 'Growing with wear',
-      trades: 'The attack stays as it was when new; a plate on the single cutter.',
-      sets: { gaugeSchool: 'progressive', woodStep: 'standard' },
-    },
-    {
-      name: 'Growing, softer-wood step',
-      trades: 'More bite; too greedy for a small engine or hard wood.',
-      sets: { gaugeSchool: 'progressive', woodStep: 'softer' },
-    },
-    {
-      name: 'Growing, harder-wood step',
-      trades: 'Less bite, smoother in hard or frozen wood.',
-      sets: { gaugeSchool: 'progressive', woodStep: 'harder' },
-    },
-  ],
-  file: [
-    { name: 'One file for life', trades: 'One size in the pocket.', sets: { fileSchool: 'oneSize' } },
-    {
-      name: 'Larger, later smaller',
-      trades: 'A stronger edge while the cutter is tall; two sizes to carry.',
-      sets: { fileSchool: 'largerThenSmaller' },
-    },
-  ],
-  chisel: [
-    { name: '30°, no down angle', trades: 'Quick in clean wood.', sets: { chiselAngleDeg: 30, chiselDownAngleDeg: 0 } },
-    {
-      name: '25°, no down angle',
-      trades: 'Smoother, and steadier in hard wood.',
-      sets: { chiselAngleDeg: 25, chiselDownAngleDeg: 0 },
-    },
-    {
-      name: '30°, 10° down',
-      trades: 'As some grind full chisel; some makers say none.',
-      sets: { chiselAngleDeg: 30, chiselDownAngleDeg: 10 },
-    },
-    {
-      name: '25°, 10° down',
-      trades: 'For hard wood, ground with the table tilted.',
-      sets: { chiselAngleDeg: 25, chiselDownAngleDeg: 10 },
-    },
-  ],
-  sidePlate: [
-    {
-      name: 'More hook',
-      trades: 'Quicker in clean soft wood; a thin edge that goes sooner.',
-      sets: { sidePlate: 'moreHook' },
-    },
-    { name: 'Between', trades: 'Neither greedy nor slow.', sets: { sidePlate: 'neutral' } },
-    { name: 'Less hook', trades: 'Holds up in hard wood; cuts slower.', sets: { sidePlate: 'lessHook' } },
-  ],
-  guide: [
-    { name: 'On the top plate', trades: 'The same result on any chain; hides the tooth.', sets: { guide: 'topPlate' } },
-    {
-      name: 'On the chassis',
-      trades: 'Shows the tooth; the file stands higher against it as the cutter wears.',
-      sets: { guide: 'chassis' },
-    },
-    { name: 'Two in one', trades: 'Edge and gauge in one stroke; always to one setting.', sets: { guide: 'twoInOne' } },
-    { name: 'Clamp-on jig', trades: 'Every cutter to one stop; slow.', sets: { guide: 'jig' } },
-    { name: 'Freehand', trades: 'Fast; needs skill, and strays most.', sets: { guide: 'freehand' } },
-  ],
-  when: [
-    {
-      name: 'Every tank, in the field',
-      trades: 'Never dull; the most touch-ups.',
-      sets: { when: 'byTanks', where: 'field', touchUpTanks: 1 },
-    },
-    {
-      name: 'Every second tank, in the field',
-      trades: 'Half the stops; a little dull at the end.',
-      sets: { when: 'byTanks', where: 'field', touchUpTanks: 2 },
-    },
-    {
-      name: 'On signs only',
-      trades: 'Fewest stops; relies on people noticing.',
-      sets: { when: 'onSigns', where: 'field' },
-    },
-    {
-      name: 'Carry spares, sharpen at the bench',
-      trades: 'Better work in the warm; more loops to own.',
-      sets: { when: 'byTanks', where: 'bench', touchUpTanks: 2 },
-    },
-  ],
-  bench: [
-    {
-      name: 'File for the routine',
-      trades: 'The wheel only for stones, nails, uneven loops and milling chain.',
-      sets: { bench: 'fileForRoutine' },
-    },
-    {
-      name: 'Wheel for all at the bench',
-      trades: 'Even every time; a little more metal, and heat to watch.',
-      sets: { bench: 'wheelAtBench' },
-    },
-    { name: 'Whichever costs least', trades: 'Time and metal weighed each time.', sets: { bench: 'cheapest' } },
-  ],
-}
 
 /** Part of its best that a chain cuts at by the mark under one setting for life. Common practice: about 60 %. */
 const CONSTANT_AT_MARK = 0.6
@@ -199,10 +57,6 @@ export interface Cycle {
   /** Tanks until the loop is used up at that. */
   readonly tanksLeft: number
 }
-
-/** Whether a school is the one that a crew follows. */
-export const followsSchool = (rules: HouseRules, { sets }: School): boolean =>
-  (Object.keys(sets) as (keyof School['sets'])[]).every((field) => rules[field] === sets[field])
 
 const SHARPENS: ReadonlySet<Action> = new Set(['touchUp', 'file', 'regrind', 'shop'])
 
@@ -301,7 +155,7 @@ export function tradeOff(
 
 /** One school as it would turn out. */
 export interface SchoolOutcome {
-  readonly name: string
+  readonly id: SchoolId
   readonly follows: boolean
   readonly outcome: TradeOff | null
 }
@@ -322,34 +176,17 @@ export function everySchool(
 ): Record<Question, SchoolOutcome[]> {
   const routine = inRoutine(state, rules)
   const atTheBench = decide(routine, rules)
-  const outcome = (question: Question, school: School): SchoolOutcome => {
-    const follows = followsSchool(rules, school)
+  /** The verdict where it is known to be the same without asking again. */
+  const known = (question: Question, follows: boolean): Verdict | undefined => {
     // When it is sharpened does not change what is done then.
-    if (question === 'when')
-      return {
-        name: school.name,
-        follows,
-        outcome: tradeOff(routine, { ...rules, ...school.sets }, question, atTheBench),
-      }
-    if (question === 'bench')
-      return {
-        name: school.name,
-        follows,
-        outcome: tradeOff(routine, { ...rules, ...school.sets }, question, follows ? atTheBench : undefined),
-      }
-    const asItIs = follows || SHAPE_ONLY.has(question) ? verdict : undefined
-    return { name: school.name, follows, outcome: tradeOff(state, { ...rules, ...school.sets }, question, asItIs) }
+    if (question === 'when') return atTheBench
+    if (question === 'bench') return follows ? atTheBench : undefined
+    return follows || SHAPE_ONLY.has(question) ? verdict : undefined
   }
-  const of = (question: Question): SchoolOutcome[] =>
-    QUESTION_SCHOOLS[question].map((school) => outcome(question, school))
-  return {
-    uneven: of('uneven'),
-    gauges: of('gauges'),
-    file: of('file'),
-    chisel: of('chisel'),
-    sidePlate: of('sidePlate'),
-    guide: of('guide'),
-    when: of('when'),
-    bench: of('bench'),
+  const outcomeOf = (question: Question, { id, sets }: School): SchoolOutcome => {
+    const follows = followsSchool(rules, { sets })
+    const shownOn = question === 'when' || question === 'bench' ? routine : state
+    return { id, follows, outcome: tradeOff(shownOn, { ...rules, ...sets }, question, known(question, follows)) }
   }
+  return byQuestion((question) => schoolsOf(question).map((school) => outcomeOf(question, school)))
 }

@@ -1,5 +1,5 @@
+import type { Decision, DoubtKind, Known } from '../state'
 import type { DamageKind } from '../damage'
-import type { Decision, DoubtKind, Known } from '../fold'
 import type { Action } from '../log'
 import type { Hand } from '../loop'
 import type { MinutesRange } from '../sharpen'

@@ -1,11 +1,11 @@
+import type { LoopState, RemovalSample } from '../state'
 import { describe, expect, test } from 'vitest'
-import { fold, type LoopState } from '../fold'
+import { fold } from '../fold'
 import { Log } from '../fixtures/logs'
 import { crewWear } from './crewWear'
 import { endDate } from './ending'
 import { learnBy } from './learnBy'
 import { learnPerStroke } from './perStroke'
-import type { RemovalSample } from './removal'
 import { learnSharpness } from './sharpness'
 
 const stateOf = (log: Log): LoopState => {

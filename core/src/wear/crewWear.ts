@@ -1,4 +1,4 @@
-import type { LoopState } from '../fold'
+import { type LoopState, type Population, POPULATIONS } from '../state'
 import type { Conditions } from '../log'
 import { CUTTER_TYPES, type CutterType } from '../profile'
 import {
@@ -12,7 +12,6 @@ import {
 import { CONDITIONS } from '../log'
 import { learnBy, type RemovalGroups } from './learnBy'
 import { learnPerStroke, type StrokeBelief } from './perStroke'
-import { POPULATIONS, type Population } from './removal'
 import { SHARP_PRIOR } from './sharpness'
 
 /** How long loops of one cutter type stay sharp in one kind of wood. Times are tanks. */

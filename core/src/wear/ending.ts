@@ -24,7 +24,9 @@ export interface EndDate {
  * @param now the present
  * @returns null while the loop has seen too little use to tell
  * @example
- * endDate({ low: 8, likely: 10, high: 13 }, 20, '2026-01-01T00:00:00.000Z', '2026-05-01T00:00:00.000Z')?.likely // after 60 days
+ * const [since, now] = ['2026-01-01T00:00:00.000Z', '2026-05-01T00:00:00.000Z'] as const
+ * // 20 in 120 days: the 10 that are left take 60
+ * endDate({ low: 8, likely: 10, high: 13 }, 20, since, now)?.likely // '2026-06-30T00:00:00.000Z'
  */
 export function endDate(left: CountRange, sharpenings: number, since: Instant, now: Instant): EndDate | null {
   const days = (Date.parse(now) - Date.parse(since)) / DAY_MS

@@ -1,7 +1,8 @@
+import type { Population, RemovalSample } from '../state'
 import type { FileAge, SharpenMethod } from '../log'
-import type { Hand } from '../loop'
+import { HANDS, type Hand } from '../loop'
 import { shrunkGroups, type GroupBelief, type Observation } from '../stats'
-import { REMOVAL_PRIORS, type Population, type RemovalSample } from './removal'
+import { REMOVAL_PRIORS } from './removal'
 
 /** What removal may be told apart by. */
 export interface RemovalGroups {
@@ -28,7 +29,7 @@ const whole = <K extends string>(group: K | null | undefined, sample: RemovalSam
   group === null || group === undefined ? [] : [{ group, value: sample.perSharpeningUm, weight: sample.sharpenings }]
 
 const sidesOf = <K extends string>(sample: RemovalSample, key: (hand: Hand) => K): Observation<K>[] =>
-  (['left', 'right'] as const).flatMap((hand) => {
+  HANDS.flatMap((hand) => {
     const side = sample.sides?.[hand]
     return side === undefined ? [] : [{ group: key(hand), value: side.um, weight: sample.sharpenings }]
   })

@@ -1,6 +1,6 @@
+import type { RemovalSample } from '../state'
 import { updateNormalMean } from '../stats'
 import { UM_PER_STROKE } from '../sharpen/time'
-import type { RemovalSample } from './removal'
 
 /** Between one crew's files and another's, and between one filing and the next. Starting values. */
 const BETWEEN_UM = 6

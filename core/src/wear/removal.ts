@@ -1,39 +1,7 @@
-import type { FileAge, Instant, SharpenMethod } from '../log'
-import type { Hand } from '../loop'
 import { ROUTINE_REMOVAL_UM } from '../profile'
 import { mean, updateNormalMean } from '../stats'
+import type { Population, RemovalSample } from '../state'
 import type { Um } from '../units'
-
-/** Sharpenings that take off alike. A touch-up, a routine filing and a grind are not averaged. */
-export type Population = 'touchUp' | 'routine' | 'grind'
-
-export const POPULATIONS: readonly Population[] = ['touchUp', 'routine', 'grind']
-
-/** What was seen to come off in `sharpenings` sharpenings of one kind. */
-export interface RemovalSample {
-  readonly population: Population
-  /** Mean taken off a cutter in one sharpening. */
-  readonly perSharpeningUm: Um
-  /** How many sharpenings the figure is a mean of. */
-  readonly sharpenings: number
-  /** When it was measured. */
-  readonly at?: Instant
-  /** Who did it; null when several did, or nobody was named. */
-  readonly personId?: string | null
-  readonly method?: SharpenMethod
-  readonly fileAge?: FileAge
-  /** The same by side: mean taken off in one sharpening, and the strokes each cutter was given. */
-  readonly sides?: Readonly<
-    Partial<Record<Hand, { readonly um: Um; readonly cutters: number; readonly strokes?: number }>>
-  >
-}
-
-/** What a kind of sharpening is called. */
-export const POPULATION_NAMES: Readonly<Record<Population, string>> = {
-  touchUp: 'touch-up',
-  routine: 'routine filing',
-  grind: 'grind',
-}
 
 /** What common practice expects, and how far loops and single sharpenings stray from it. */
 export interface RemovalPrior {

@@ -1,6 +1,6 @@
-import type { Conditions, Duty } from '../log'
+import type { SharpSpell } from '../state'
+import type { Duty } from '../log'
 import { learnLifetime, type LifetimeBelief } from '../stats'
-import type { SharpSpell } from '../fold/state'
 
 /**
  * Clean tanks that a sharpened loop stays sharp, and how many dulled loops that expectation is
@@ -36,6 +36,3 @@ export const usualWear = ({
   readonly wearTanks: number
   readonly duty: Duty
 }): number => (tanks <= 0 ? (duty === 'dirty' ? 2 : 1) : Math.max(1, wearTanks / tanks))
-
-/** What a spell belongs to when curves are compared. */
-export const CONDITION_NAMES: Record<Conditions, string> = { clean: 'clean wood', gritty: 'gritty bark', soil: 'soil' }

@@ -1,8 +1,9 @@
+import { POPULATIONS, type RemovalSample } from '../state'
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
 import { gaugePassRange, nextGaugePass } from './gaugePass'
 import { sharpeningsLeft } from './life'
-import { learnRemoval, POPULATIONS, REMOVAL_PRIORS, type RemovalSample } from './removal'
+import { learnRemoval, REMOVAL_PRIORS } from './removal'
 
 const sample = (perSharpeningUm: number, sharpenings = 1): RemovalSample => ({
   population: 'routine',

@@ -1,17 +1,20 @@
-import type { Role } from '@undercliff/contract'
 import {
   ENTRY_KINDS,
+  LENGTH_PREFERENCES,
   PITCH_CLASSES,
+  ROLES,
   SAW_ENTRY_KINDS,
   SHELVES,
   type Action,
   type CrewProfile,
   type EntryKind,
   type HouseRules,
+  type LengthPreference,
   type LoopCard,
   type LoopState,
   type PitchClass,
   type Place,
+  type Role,
   type SawEntryKind,
   type Stint,
 } from '@undercliff/core'
@@ -39,14 +42,14 @@ export const crews = mysqlTable(
   {
     id: identifier('id').primaryKey(),
     name: varchar('name', { length: 60 }).notNull(),
-    lengths: varchar('lengths', { length: 8 }).$type<'mm' | 'inch' | 'both'>().notNull(),
+    lengths: varchar('lengths', { length: 8 }).$type<LengthPreference>().notNull(),
     rules: jsonText('rules').$type<HouseRules>().notNull(),
     /** Grows by one with every change to anything of the crew's. */
     revision: int('revision').notNull().default(0),
     /** The invented crew that ships; its sign-ins are said on the sign-in screen. */
     demo: boolean('demo').notNull().default(false),
   },
-  (table) => [check('crews_lengths', sql`${table.lengths} in ('mm', 'inch', 'both')`)],
+  (table) => [check('crews_lengths', sql`${table.lengths} in (${quoted(LENGTH_PREFERENCES)})`)],
 )
 
 export const people = mysqlTable(
@@ -62,7 +65,7 @@ export const people = mysqlTable(
   (table) => [
     primaryKey({ columns: [table.crewId, table.id] }),
     unique('people_name').on(table.crewId, table.name),
-    check('people_role', sql`${table.role} in ('lead', 'sawyer')`),
+    check('people_role', sql`${table.role} in (${quoted(ROLES)})`),
   ],
 )
 
@@ -278,7 +281,8 @@ export const snapshots = mysqlTable(
     /** Its times on saws, for what wears with them. */
     stints: jsonText('stints').$type<readonly Stint[]>().notNull(),
     action: varchar('action', { length: 16 }).$type<Action>().notNull(),
-    foldVersion: int('fold_version').notNull(),
+    /** Of what is stored here; see STORED_VERSION. */
+    storedVersion: int('fold_version').notNull(),
     state: jsonText('state').$type<LoopState>().notNull(),
     card: jsonText('card').$type<LoopCard>().notNull(),
   },

@@ -31,14 +31,6 @@ function profileValues() {
   return values
 }
 
-const sawEntry = {
-  id: 'saw-entry-of-test',
-  sawId: SAW,
-  happenedAt: '2026-03-10T09:00:00.000Z',
-  personId: null,
-  kind: 'barFlipped',
-}
-
 /**
  * How each route is called with our crew's own ids in it. A route that is not here fails the
  * suite, so that a new one cannot be forgotten.
@@ -74,7 +66,6 @@ const CALLS: Record<string, { path: string; body?: unknown }> = {
   'get /loops/:loopId': { path: `/loops/${LOOP}` },
   'post /entries': { path: '/entries', body: { entries: [corrected(LOOP, ENTRY.id)] } },
   'get /saws/:sawId': { path: `/saws/${SAW}` },
-  'post /saw-entries': { path: '/saw-entries', body: { entry: sawEntry } },
   'post /tags.pdf': { path: '/tags.pdf', body: { loopIds: [LOOP], sheet: 'a4-3x8', skip: 0 } },
   'get /backup': { path: '/backup' },
   'post /backup': { path: '/backup', body: {} },
@@ -99,7 +90,8 @@ async function ours(): Promise<string> {
   const rows = await Promise.all(
     tables.map(async (table) => {
       const [found] = await harness.connected.db.execute(
-        sql`select * from ${sql.identifier(table)} where ${sql.identifier(table === 'crews' ? 'id' : 'crew_id')} = 'crew-number-one' order by 1, 2`,
+        sql`select * from ${sql.identifier(table)}
+          where ${sql.identifier(table === 'crews' ? 'id' : 'crew_id')} = 'crew-number-one' order by 1, 2`,
       )
       return { table, found }
     }),

@@ -37,7 +37,7 @@ export function createApp({ db, pool, logger, clock, hostNames, webDist }: AppPa
         req: ({ method, url }: { method: string; url: string }) => ({ method, path: url.split('?')[0] }),
         res: ({ statusCode }: { statusCode: number }) => ({ status: statusCode }),
       },
-      autoLogging: { ignore: ({ url }) => url?.startsWith('/assets') === true || url === '/healthz' },
+      autoLogging: { ignore: ({ url }) => url.startsWith('/assets') || url === '/healthz' },
     }),
   )
   app.use(giveNonce, securityHeaders)

@@ -1,5 +1,4 @@
 import { validate } from '@undercliff/contract'
-import type { Schema } from 'yup'
 import { Refusal } from '../store/refusal'
 
 /**
@@ -7,7 +6,8 @@ import { Refusal } from '../store/refusal'
  *
  * @throws Refusal that names every field that is not right
  */
-export function readBody<T>(schema: Schema<unknown>, body: unknown): T {
+// eslint-disable-next-line @typescript-eslint/no-unnecessary-type-parameters -- the caller names what a schema checks
+export function readBody<T>(schema: Parameters<typeof validate>[0], body: unknown): T {
   const checked = validate<T>(schema, body)
   if (checked.ok) return checked.value
   throw new Refusal('invalid', checked.problems[0]?.message ?? 'Not right.', checked.problems)

@@ -3,6 +3,7 @@ import {
   type Action,
   type EntryBodies,
   type EntryKind,
+  type HouseRules,
   type LoopCard,
   type NewEntry,
 } from '@undercliff/core'
@@ -102,8 +103,18 @@ describe('house rules', () => {
     expect(await cardOf(loop)).toMatchObject({ action: 'regrind' })
     expect((await harness.send('PUT', '/api/rules', { ...DEFAULT_RULES, grinderOwned: false })).status).toBe(200)
     expect(await cardOf(loop)).toMatchObject({ action: 'shop' })
-    expect((await harness.send('PUT', '/api/rules', DEFAULT_RULES)).status).toBe(200)
+    expect((await harness.send('PUT', '/api/rules', { ...DEFAULT_RULES, version: 2 })).status).toBe(200)
     expect(await cardOf(loop)).toMatchObject({ action: 'regrind' })
+  })
+
+  test('two leads do not overwrite each other: rules are changed from the version that was read', async () => {
+    const { rules } = (await harness.shed()).crew
+    const change = (more: Partial<HouseRules>) => harness.send('PUT', '/api/rules', { ...rules, ...more })
+    expect((await change({ benchTanks: 8 })).status).toBe(200)
+    const late = await change({ evennessUm: 400 })
+    expect({ status: late.status, code: codeOf(late) }).toEqual({ status: 409, code: 'rules-changed' })
+    const after = (await harness.shed()).crew.rules
+    expect(after).toEqual({ ...rules, benchTanks: 8, version: rules.version + 1 })
   })
 })
 

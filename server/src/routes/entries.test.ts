@@ -54,6 +54,38 @@ describe('writing', () => {
     expect(await harness.log(loopId)).toHaveLength(2)
   })
 
+  test('the answer carries the cards and saws that changed, and no others', async () => {
+    await loop('left-alone-1')
+    const loopId = await loop('answered-for-1')
+    const { body } = await harness.write(fitted(loopId), ran(loopId, 3))
+    const shed = await harness.shed()
+    expect(body.cards).toEqual(shed.loops.filter((one) => one.loopId === loopId))
+    expect(body.saws).toEqual(shed.saws.filter(({ id }) => id === SAW))
+    const again = await harness.write(takenOff(loopId))
+    expect(again.body.cards).toMatchObject([{ loopId, sawId: null }])
+  })
+
+  test('entries of saws go through the same door, and an id means one entry', async () => {
+    const flipped = {
+      id: 'a-flipped-bar-1',
+      sawId: SAW,
+      happenedAt: '2026-03-10T09:00:00.000Z',
+      personId: null,
+      kind: 'barFlipped',
+    } as const
+    const send = (entry: unknown) => harness.post('/api/entries', { entries: [entry] })
+    expect((await send(flipped)).status).toBe(201)
+    expect((await send(flipped)).status).toBe(201)
+    for (const other of [
+      { ...flipped, sawId: SECOND_SAW },
+      { ...flipped, note: 'And cleaned' },
+    ])
+      expect((await send(other)).body.code).toBe('id-taken')
+    expect((await send({ ...flipped, id: 'a-flipped-bar-2', sawId: 'no-such-saw-here' })).body.code).toBe('no-such-saw')
+    const log = await harness.request<{ entries: { id: string }[] }>(`/api/saws/${SAW}`)
+    expect(log.body.entries.filter(({ id }) => id === flipped.id)).toHaveLength(1)
+  })
+
   test('the same entry twice in one request is written once', async () => {
     const loopId = await loop('twice-in-one')
     const entry = ran(loopId)

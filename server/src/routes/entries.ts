@@ -29,7 +29,7 @@ export const entriesRoutes = ({ db, clock }: RouteParts): Route[] => [
     access: 'signedIn',
     handle: async (request, response, session) => {
       const { entries } = readBody<NewEntries>(newEntriesSchema, request.body)
-      const answer: EntriesAnswer = { entries: await appendEntries(db, session, entries, clock) }
+      const answer: EntriesAnswer = await appendEntries(db, session, entries, clock)
       response.status(201).json(answer)
     },
   },

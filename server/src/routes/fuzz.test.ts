@@ -1,6 +1,7 @@
+import { ENTRY_KINDS, SAW_ENTRY_KINDS } from '@undercliff/core'
 import fc from 'fast-check'
 import { afterAll, beforeAll, expect, test } from 'vitest'
-import { Harness, measured, ran, registered } from '../fixtures/harness'
+import { Harness, measured, ran, registered, SAW } from '../fixtures/harness'
 import { verifySnapshots } from '../store/refold'
 
 const BODIES = 2400
@@ -12,7 +13,6 @@ const PATHS = [
     [
       '/api/saws',
       '/api/people',
-      '/api/saw-entries',
       '/api/profiles',
       '/api/import',
       '/api/tags.pdf',
@@ -86,29 +86,13 @@ const fields = [
 /** A good entry with some of its fields spoilt. */
 const spoilt = fc
   .tuple(
-    fc.constantFrom(
-      'registered',
-      'ran',
-      'measured',
-      'fitted',
-      'sharpened',
-      'inspected',
-      'struck',
-      'retired',
-      'corrected',
-      'gaugesLowered',
-      'takenOff',
-      'moved',
-      'sentOut',
-      'cameBack',
-      'specChanged',
-      'retagged',
-    ),
+    fc.constantFrom<string>(...ENTRY_KINDS, ...SAW_ENTRY_KINDS),
     fc.array(fc.tuple(fc.constantFrom(...fields), nasty), { maxLength: 4 }),
     fc.uuid(),
   )
   .map(([kind, changes, uuid]) => {
     const entry: Record<string, unknown> = { ...(kind === 'measured' ? measured(LOOP) : ran(LOOP)), id: uuid, kind }
+    if ((SAW_ENTRY_KINDS as readonly string[]).includes(kind)) Object.assign(entry, { sawId: SAW, loopId: undefined })
     for (const [field, value] of changes)
       Object.defineProperty(entry, field, { value, enumerable: true, configurable: true, writable: true })
     return { entries: [entry] }

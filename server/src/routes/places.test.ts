@@ -26,16 +26,18 @@ const entry = (loopId: string, body: object): NewEntry => {
 const sawEntry = <K extends SawEntryKind>(kind: K, body: SawEntryBodies[K], as: As = 'lead') => {
   made += 1
   return harness.post(
-    '/api/saw-entries',
+    '/api/entries',
     {
-      entry: {
-        id: `saw-entry-${String(made).padStart(6, '0')}`,
-        sawId: SAW,
-        happenedAt: '2026-03-11T09:00:00.000Z',
-        personId: null,
-        kind,
-        ...body,
-      },
+      entries: [
+        {
+          id: `saw-entry-${String(made).padStart(6, '0')}`,
+          sawId: SAW,
+          happenedAt: '2026-03-11T09:00:00.000Z',
+          personId: null,
+          kind,
+          ...body,
+        },
+      ],
     },
     as,
   )

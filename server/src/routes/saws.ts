@@ -1,12 +1,11 @@
-import { newSawEntryBodySchema, type NewSawEntryBody, type SawAnswer } from '@undercliff/contract'
+import type { SawAnswer } from '@undercliff/contract'
 import type { Route } from '../http/access'
 import { Refusal } from '../store/refusal'
-import { appendSawEntry, readSawState } from '../store/saws'
-import { readBody } from './body'
+import { readSawState } from '../store/saws'
 import type { RouteParts } from './parts'
 
-/** Logs of saws: bars, noses, sprockets. */
-export const sawsRoutes = ({ db, clock }: RouteParts): Route[] => [
+/** Saws and their logs: bars, noses, sprockets. Entries go through `POST /api/entries`. */
+export const sawsRoutes = ({ db }: RouteParts): Route[] => [
   {
     method: 'get',
     path: '/saws/:sawId',
@@ -16,15 +15,6 @@ export const sawsRoutes = ({ db, clock }: RouteParts): Route[] => [
       if (answer === null) throw new Refusal('no-such-route', 'There is no such saw.')
       response.setHeader('Cache-Control', 'private, no-store')
       response.json(answer)
-    },
-  },
-  {
-    method: 'post',
-    path: '/saw-entries',
-    access: 'signedIn',
-    handle: async (request, response, session) => {
-      const { entry } = readBody<NewSawEntryBody>(newSawEntryBodySchema, request.body)
-      response.status(201).json({ entry: await appendSawEntry(db, session, entry, clock) })
     },
   },
 ]

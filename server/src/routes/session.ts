@@ -14,7 +14,7 @@ import {
   type Switch,
 } from '@undercliff/contract'
 import { DEMO_SIGN_INS } from '@undercliff/demo'
-import type { Request } from 'express'
+import type { Request, Response } from 'express'
 import { setSessionCookie, type Route } from '../http/access'
 import { changePassword, changePin, checkPin, checkSignIn, hasAccounts, isDemo, setUp } from '../store/accounts'
 import {
@@ -27,140 +27,148 @@ import {
   openSession,
   revokeSession,
   type Opening,
+  type Session,
 } from '../store/sessions'
 import { readBody } from './body'
 import type { RouteParts } from './parts'
 
 const addressOf = (request: Request): string => request.ip ?? 'unknown'
 
-/** Signing in and out, and what a person may do about their own sign-in. */
-export function sessionRoutes({ db, clock, tries }: RouteParts): Route[] {
-  /** Opens a session, ends the one before it on this device and tells the page. */
-  const enter = async (
-    request: Parameters<Route['handle']>[0],
-    response: Parameters<Route['handle']>[1],
-    opening: Omit<Opening, 'device'>,
-    before: string | null,
-  ): Promise<void> => {
-    if (before !== null) await endSession(db, before)
-    const token = await openSession(db, { ...opening, device: deviceOf(request.headers['user-agent']) }, clock())
-    setSessionCookie(request, response, token)
-    const session = await findSession(db, token, clock())
-    if (session === null) throw new Error('a session that was just opened is there')
-    response.status(201).json(await describeSession(db, session))
-  }
-
-  return [
-    {
-      method: 'get',
-      path: '/session',
-      access: 'open',
-      handle: async (_request, response, session) => {
-        response.setHeader('Cache-Control', 'no-store')
-        const answer: SessionAnswer =
-          session !== null
-            ? await describeSession(db, session)
-            : (await hasAccounts(db))
-              ? { state: 'signedOut', demo: (await isDemo(db)) ? DEMO_SIGN_INS : [] }
-              : { state: 'setUp' }
-        response.json(answer)
-      },
-    },
-    {
-      method: 'post',
-      path: '/setup',
-      access: 'open',
-      handle: async (request, response, session) => {
-        await enter(
-          request,
-          response,
-          await setUp(db, readBody<SetUp>(setUpSchema, request.body)),
-          session?.token ?? null,
-        )
-      },
-    },
-    {
-      method: 'post',
-      path: '/session',
-      access: 'open',
-      handle: async (request, response, session) => {
-        const who = await checkSignIn(db, tries, readBody<SignIn>(signInSchema, request.body), addressOf(request))
-        // A device that the crew shares stays shared when somebody signs in on it anew.
-        const shared = session?.shared === true && session.crewId === who.crewId
-        await enter(request, response, { ...who, shared }, session?.token ?? null)
-      },
-    },
-    {
-      method: 'post',
-      path: '/session/switch',
-      access: 'signedIn',
-      handle: async (request, response, session) => {
-        const wanted = readBody<Switch>(switchSchema, request.body)
-        await checkPin(db, tries, session, wanted, addressOf(request))
-        await enter(
-          request,
-          response,
-          { crewId: session.crewId, personId: wanted.personId, shared: true, byPin: true },
-          session.token,
-        )
-      },
-    },
-    {
-      method: 'put',
-      path: '/session/shared',
-      access: 'lead',
-      handle: async (request, response, session) => {
-        const { shared } = readBody<SharedChange>(sharedSchema, request.body)
-        await markShared(db, session, shared)
-        response.json(await describeSession(db, { ...session, shared }))
-      },
-    },
-    {
-      method: 'delete',
-      path: '/session',
-      access: 'signedIn',
-      handle: async (request, response, session) => {
-        await endSession(db, session.token)
-        setSessionCookie(request, response, null)
-        response.status(204).end()
-      },
-    },
-    {
-      method: 'get',
-      path: '/sessions',
-      access: 'signedIn',
-      handle: async (_request, response, session) => {
-        response.json({ sessions: await listSessions(db, session) })
-      },
-    },
-    {
-      method: 'delete',
-      path: '/sessions/:id',
-      access: 'signedIn',
-      handle: async (request, response, session) => {
-        await revokeSession(db, session, String(request.params.id))
-        response.status(204).end()
-      },
-    },
-    {
-      method: 'put',
-      path: '/password',
-      access: 'signedIn',
-      handle: async (request, response, session) => {
-        const { current, next } = readBody<PasswordChange>(passwordSchema, request.body)
-        await changePassword(db, tries, session, current, next, addressOf(request))
-        response.status(204).end()
-      },
-    },
-    {
-      method: 'put',
-      path: '/pin',
-      access: 'signedIn',
-      handle: async (request, response, session) => {
-        const { pin } = readBody<PinChange>(pinSchema, request.body)
-        await changePin(db, session, pin)
-        response.json(await describeSession(db, { ...session, hasPin: pin !== null }))
-      },
-    },
-  ]
+/** Opens a session, ends the one before it on this device and tells the page. */
+async function enter(
+  { db, clock }: RouteParts,
+  request: Request,
+  response: Response,
+  opening: Omit<Opening, 'device'>,
+  before: string | null,
+): Promise<void> {
+  if (before !== null) await endSession(db, before)
+  const token = await openSession(db, { ...opening, device: deviceOf(request.headers['user-agent']) }, clock())
+  setSessionCookie(request, response, token)
+  const session = await findSession(db, token, clock())
+  if (session === null) throw new Error('a session that was just opened is there')
+  response.status(201).json(await describeSession(db, session))
 }
+
+async function sessionAnswer({ db }: RouteParts, session: Session | null): Promise<SessionAnswer> {
+  if (session !== null) return describeSession(db, session)
+  if (!(await hasAccounts(db))) return { state: 'setUp' }
+  return { state: 'signedOut', demo: (await isDemo(db)) ? DEMO_SIGN_INS : [] }
+}
+
+/** Coming in: setting up, signing in, taking over a shared device, and who is here. */
+const comingIn = (parts: RouteParts): Route[] => [
+  {
+    method: 'get',
+    path: '/session',
+    access: 'open',
+    handle: async (_request, response, session) => {
+      response.setHeader('Cache-Control', 'no-store')
+      response.json(await sessionAnswer(parts, session))
+    },
+  },
+  {
+    method: 'post',
+    path: '/setup',
+    access: 'open',
+    handle: async (request, response, session) => {
+      const opening = await setUp(parts.db, readBody<SetUp>(setUpSchema, request.body))
+      await enter(parts, request, response, opening, session?.token ?? null)
+    },
+  },
+  {
+    method: 'post',
+    path: '/session',
+    access: 'open',
+    handle: async (request, response, session) => {
+      const { db, tries } = parts
+      const who = await checkSignIn(db, tries, readBody<SignIn>(signInSchema, request.body), addressOf(request))
+      // A device that the crew shares stays shared when somebody signs in on it anew.
+      const shared = session?.shared === true && session.crewId === who.crewId
+      await enter(parts, request, response, { ...who, shared }, session?.token ?? null)
+    },
+  },
+  {
+    method: 'post',
+    path: '/session/switch',
+    access: 'signedIn',
+    handle: async (request, response, session) => {
+      const wanted = readBody<Switch>(switchSchema, request.body)
+      await checkPin(parts.db, parts.tries, session, wanted, addressOf(request))
+      const opening = { crewId: session.crewId, personId: wanted.personId, shared: true, byPin: true }
+      await enter(parts, request, response, opening, session.token)
+    },
+  },
+]
+
+/** Sessions that are open: this one, and the others of a person or a crew. */
+const openSessions = ({ db }: RouteParts): Route[] => [
+  {
+    method: 'put',
+    path: '/session/shared',
+    access: 'lead',
+    handle: async (request, response, session) => {
+      const { shared } = readBody<SharedChange>(sharedSchema, request.body)
+      await markShared(db, session, shared)
+      response.json(await describeSession(db, { ...session, shared }))
+    },
+  },
+  {
+    method: 'delete',
+    path: '/session',
+    access: 'signedIn',
+    handle: async (request, response, session) => {
+      await endSession(db, session.token)
+      setSessionCookie(request, response, null)
+      response.status(204).end()
+    },
+  },
+  {
+    method: 'get',
+    path: '/sessions',
+    access: 'signedIn',
+    handle: async (_request, response, session) => {
+      response.json({ sessions: await listSessions(db, session) })
+    },
+  },
+  {
+    method: 'delete',
+    path: '/sessions/:id',
+    access: 'signedIn',
+    handle: async (request, response, session) => {
+      await revokeSession(db, session, String(request.params.id))
+      response.status(204).end()
+    },
+  },
+]
+
+/** What a person may do about their own sign-in. */
+const ownSignIn = ({ db, tries }: RouteParts): Route[] => [
+  {
+    method: 'put',
+    path: '/password',
+    access: 'signedIn',
+    handle: async (request, response, session) => {
+      const { current, next } = readBody<PasswordChange>(passwordSchema, request.body)
+      await changePassword(db, tries, session, current, next, addressOf(request))
+      response.status(204).end()
+    },
+  },
+  {
+    method: 'put',
+    path: '/pin',
+    access: 'signedIn',
+    handle: async (request, response, session) => {
+      const { pin } = readBody<PinChange>(pinSchema, request.body)
+      await changePin(db, session, pin)
+      response.json(await describeSession(db, { ...session, hasPin: pin !== null }))
+    },
+  },
+]
+
+/** Signing in and out, and what a person may do about their own sign-in. */
+export const sessionRoutes = (parts: RouteParts): Route[] => [
+  ...comingIn(parts),
+  ...openSessions(parts),
+  ...ownSignIn(parts),
+]

@@ -20,9 +20,9 @@ async function main(): Promise<void> {
   await vite.listen()
   say(`Undercliff for developers is at http://127.0.0.1:${options.port}`)
   const stop = (): void => {
-    vite
+    void vite
       .close()
-      .then(running.stop)
+      .then(() => running.stop())
       .finally(() => process.exit(0))
   }
   process.once('SIGINT', stop)

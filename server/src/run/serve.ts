@@ -11,7 +11,7 @@ import { portIsFree, startPrivateDatabase, StartProblem, type PrivateDatabase } 
 import { createApp } from '../http/app'
 import { hasAccounts, isDemo } from '../store/accounts'
 import { clearAll, createCrew, installedCrew, loadDemo } from '../store/crew'
-import { refoldOutdated } from '../store/refold'
+import { renewInBackground } from './renew'
 import { lockFolder } from './lock'
 import type { StartOptions } from './options'
 
@@ -60,8 +60,6 @@ async function prepare(connected: Connected, options: StartOptions, say: (line: 
   if (options.fresh) await clearAll(db)
   const before = await installedCrew(db)
   if (before !== null) {
-    const outdated = await refoldOutdated(db)
-    if (outdated > 0) say(`Worked out ${outdated} loops again for this version.`)
     return before
   }
   const crewId = nanoid()
@@ -93,6 +91,65 @@ function listen(server: Server, { port, host }: StartOptions): Promise<void> {
 const defaultLogger = (): Logger =>
   pino({ level: process.env.LOG_LEVEL ?? 'warn' }, pino.destination({ dest: 2, sync: false }))
 
+/** What the database is reached by, and how it is let go of again. */
+interface Data {
+  readonly connected: Connected
+  readonly privateDatabase: PrivateDatabase | null
+}
+
+async function openData({ databaseUrl, dataDir }: StartOptions): Promise<Data> {
+  const privateDatabase = databaseUrl === null ? await startPrivateDatabase(dataDir) : null
+  return { privateDatabase, connected: connect(privateDatabase?.url ?? databaseUrl ?? '') }
+}
+
+async function closeData({ connected, privateDatabase }: Data): Promise<void> {
+  await connected.pool.end()
+  await privateDatabase?.stop()
+}
+
+/** Answers no new request, and waits a little for those that are under way. */
+async function closeServer(server: Server): Promise<void> {
+  const closed = new Promise((resolve) => server.close(resolve))
+  server.closeIdleConnections()
+  setTimeout(() => {
+    server.closeAllConnections()
+  }, 3000).unref()
+  await closed
+}
+
+/** Prepares the tables and serves them; everything that was opened before is closed by whoever opened it. */
+async function serveOn(
+  { connected, privateDatabase }: Data,
+  options: StartOptions,
+  webDist: string | null,
+  say: (line: string) => void,
+  logger: Logger,
+): Promise<Omit<Running, 'address'>> {
+  const { db, pool } = connected
+  const crewId = await prepare(connected, options, say)
+  const beyond = !isLoopback(options.host)
+  if (beyond && !(await hasAccounts(db))) {
+    throw new StartProblem(
+      'Nobody can sign in yet, so it listens on this machine only. ' +
+        'Run ./start, set up the lead, then start it with --host again.',
+    )
+  }
+  const hostNames = hostNamesOf(options.host)
+  const server = createServer(createApp({ db, pool, logger, clock: () => new Date(), hostNames, webDist }))
+  await listen(server, options)
+  if (beyond && (await isDemo(db)))
+    say('This is the demo, and its passwords are on the sign-in screen: anyone who reaches this address can use it.')
+  const renewal = renewInBackground(db, say)
+  return {
+    crewId,
+    databasePid: () => privateDatabase?.pid() ?? null,
+    stop: async () => {
+      await closeServer(server)
+      await renewal.stop()
+    },
+  }
+}
+
 /**
  * Starts everything: lock, database, tables, demo, HTTP.
  *
@@ -112,50 +169,25 @@ export async function serve(
   const shownHost = options.host.includes(':') ? `[${options.host}]` : options.host
   const address = `http://${shownHost}:${options.port}`
   const unlock = lockFolder(options.dataDir, address, say)
-  if (isLoopback(options.host) && !(await portIsFree(options.port))) {
+  let data: Data | null = null
+  const close = async (): Promise<void> => {
+    if (data !== null) await closeData(data)
     unlock()
-    throw portTaken(options.port)
   }
-  let privateDatabase: PrivateDatabase | null = null
-  let connected: Connected | null = null
   try {
-    if (options.databaseUrl === null) privateDatabase = await startPrivateDatabase(options.dataDir)
-    connected = connect(privateDatabase?.url ?? options.databaseUrl ?? '')
-    const crewId = await prepare(connected, options, say)
-    if (!isLoopback(options.host) && !(await hasAccounts(connected.db))) {
-      throw new StartProblem(
-        'Nobody can sign in yet, so it listens on this machine only. Run ./start, set up the lead, then start it with --host again.',
-      )
-    }
-    const hostNames = hostNamesOf(options.host)
-    const server = createServer(
-      createApp({ db: connected.db, pool: connected.pool, logger, clock: () => new Date(), hostNames, webDist }),
-    )
-    await listen(server, options)
-    if (!isLoopback(options.host) && (await isDemo(connected.db))) {
-      say('This is the demo, and its passwords are on the sign-in screen: anyone who reaches this address can use it.')
-    }
-    const { pool } = connected
+    if (isLoopback(options.host) && !(await portIsFree(options.port))) throw portTaken(options.port)
+    data = await openData(options)
+    const served = await serveOn(data, options, webDist, say, logger)
     return {
+      ...served,
       address,
-      crewId,
-      databasePid: () => privateDatabase?.pid() ?? null,
       stop: async () => {
-        const closed = new Promise((resolve) => server.close(resolve))
-        server.closeIdleConnections()
-        setTimeout(() => {
-          server.closeAllConnections()
-        }, 3000).unref()
-        await closed
-        await pool.end()
-        await privateDatabase?.stop()
-        unlock()
+        await served.stop()
+        await close()
       },
     }
   } catch (error) {
-    await connected?.pool.end()
-    await privateDatabase?.stop()
-    unlock()
+    await close()
     throw error
   }
 }

@@ -1,7 +1,7 @@
 import { StartProblem } from '../database/privateDatabase'
 import { WEB_DIST } from '../paths'
 import { HELP, readOptions } from './options'
-import { serve, type Running } from './serve'
+import { serve } from './serve'
 
 const say = (line: string): void => {
   process.stdout.write(`${line}\n`)
@@ -14,22 +14,16 @@ async function main(): Promise<void> {
     return
   }
   // A signal that comes while things are still starting waits until they can be stopped in order.
-  let stopping = false
-  let running: Running | null = null
-  const stop = (): void => {
-    stopping = true
-    const stopped = running?.stop()
-    running = null
-    stopped?.then(
-      () => process.exit(0),
-      () => process.exit(1),
-    )
-  }
-  process.on('SIGINT', stop)
-  process.on('SIGTERM', stop)
-  running = await serve(options, WEB_DIST, say)
-  if (stopping) stop()
-  else say(`Undercliff is at ${running.address}`)
+  const starting = serve(options, WEB_DIST, say)
+  const signalled = new Promise<void>((resolve) => {
+    process.once('SIGINT', resolve)
+    process.once('SIGTERM', resolve)
+  })
+  const running = await starting
+  say(`Undercliff is at ${running.address}`)
+  await signalled
+  await running.stop()
+  process.exit(0)
 }
 
 main().catch((error: unknown) => {

@@ -1,121 +1,133 @@
 import {
+  isOfSaw,
+  type AnyNewEntry,
+  type EntriesAnswer,
+  type FieldProblem,
+  type NewSaw,
+  type ProblemCode,
+} from '@undercliff/contract'
+import {
   admit,
+  admitSaw,
+  asWritten,
   decide,
-  fitCheck,
+  fittingRefusal,
   fold,
+  leadsOnly,
+  leadsOnlyOfSaw,
   mayOverrule,
   sayFit,
   sayReason,
+  type AdmitProblem,
   type Entry,
-  type EntryKind,
   type EntryOf,
   type HouseRules,
+  type LoopState,
   type NewEntry,
+  type NewSawEntry,
+  type SawEntry,
 } from '@undercliff/core'
-import type { FieldProblem } from '@undercliff/contract'
 import { and, eq, inArray } from 'drizzle-orm'
 import type { Database, Transaction } from '../database/connect'
 import { duplicateKey } from '../database/errors'
-import { entries, loops } from '../database/schema'
+import { entries, loops, sawEntries } from '../database/schema'
 import type { Caller } from './caller'
 import { checkPeople, lockCrew } from './crewLock'
 import { Refusal } from './refusal'
-import { entryOf, fingerprint, rowOf } from './rows'
-import { readSawState } from './saws'
-import { readLog, snapshotRow, writeSnapshots, type SnapshotRow } from './snapshot'
+import { entryOf, fingerprint, rowOf, sawEntryOf, sawRowOf } from './rows'
+import { readSaws, readSawState } from './saws'
+import { readCards, readLog, snapshotRow, writeSnapshots, type SnapshotRow } from './snapshot'
 
-const notAdmitted = (problems: readonly FieldProblem[]): Refusal =>
-  new Refusal('not-admitted', problems[0]?.message ?? 'The entry cannot join the log.', problems)
+/** Where in a request an entry stands, for naming what is wrong with it. */
+const placed = (i: number, field: string): string => `entries[${i}].${field}`
 
-/** Kinds of entries that are a lead's to write: what a loop is, and what goes for good. */
-const LEAD_KINDS: readonly EntryKind[] = ['registered', 'specChanged', 'retagged', 'retired', 'dutyChanged']
+const refuse = (code: ProblemCode, i: number, field: string, message: string): Refusal =>
+  new Refusal(code, message, [{ field: placed(i, field), message }])
+
+const notAdmitted = (problems: readonly AdmitProblem[], i: number): Refusal => {
+  const fields: FieldProblem[] = problems.map(({ field, ...rest }) => ({ field: placed(i, field), ...rest }))
+  return new Refusal('not-admitted', problems[0]?.message ?? 'The entry cannot join the log.', fields)
+}
 
 /** Entries of this request that were written before, by id. */
-async function writtenBefore(tx: Transaction, crewId: string, sent: readonly NewEntry[]): Promise<Map<string, Entry>> {
+async function writtenBefore(
+  tx: Transaction,
+  crewId: string,
+  sent: readonly AnyNewEntry[],
+): Promise<Map<string, Entry | SawEntry>> {
   const ids = sent.map(({ id }) => id)
-  const rows = await tx
+  const ofLoops = await tx
     .select()
     .from(entries)
     .where(and(eq(entries.crewId, crewId), inArray(entries.id, ids)))
-  return new Map(rows.map((row) => [row.id, entryOf(row)]))
+  const ofSaws = await tx
+    .select()
+    .from(sawEntries)
+    .where(and(eq(sawEntries.crewId, crewId), inArray(sawEntries.id, ids)))
+  return new Map([...ofLoops.map(entryOf), ...ofSaws.map(sawEntryOf)].map((entry) => [entry.id, entry]))
 }
 
-function checkRole(role: Caller['role'], entry: NewEntry, log: readonly Entry[]): void {
-  if (role === 'lead') return
-  const target = entry.kind === 'corrected' ? log.find(({ id }) => id === entry.strikes) : entry
-  if (target === undefined) return
-  const money = target.kind === 'cameBack' && target.costMinor !== undefined
-  if (target.kind === 'decided' && target.overruled !== undefined)
-    throw new Refusal('lead-only', 'Going against a verdict is for a lead to settle.')
-  if (!money && !LEAD_KINDS.includes(target.kind)) return
-  throw new Refusal(
-    'lead-only',
-    money ? 'What a shop took is for a lead to write.' : 'Specs, tags, duty and retiring are a lead’s to change.',
-  )
+/** The saw that a loop is to be on as it stands, or a refusal. */
+async function sawFor(tx: Transaction, crewId: string, sawId: string, i: number) {
+  const found = await readSawState(tx, crewId, sawId)
+  if (found === null) throw refuse('no-such-saw', i, 'sawId', 'There is no such saw.')
+  const { bar, due, fit } = found.state
+  return { nickname: found.saw.nickname, as: { ...fit, grooveWidthUm: bar.grooveWidthUm, due } }
+}
+
+/** What is done within one transaction: who asks, under which rules, and the present. */
+interface Writing {
+  readonly tx: Transaction
+  readonly caller: Caller
+  readonly rules: HouseRules
+  readonly now: Date
 }
 
 async function checkFit(
-  tx: Transaction,
-  crewId: string,
-  entry: EntryOf<'fitted'>,
+  { tx, caller, rules }: Writing,
+  { sawId, overruled }: EntryOf<'fitted'>,
   log: readonly Entry[],
   i: number,
-  rules: HouseRules,
 ): Promise<void> {
-  const found = await readSawState(tx, crewId, entry.sawId)
-  const field = `entries[${i}].sawId`
-  if (found === null)
-    throw new Refusal('no-such-saw', 'There is no such saw.', [{ field, message: 'There is no such saw.' }])
+  const saw = await sawFor(tx, caller.crewId, sawId, i)
   const state = fold(log)
-  if (state === null) return
-  const { saw, state: sawNow } = found
-  const wear = { grooveWidthUm: sawNow.bar.grooveWidthUm, due: sawNow.due }
-  const check = fitCheck(state.spec, sawNow.fit, wear, decide(state, rules).fitForUse)
-  const message = sayFit(state.tag, saw.nickname, check)
-  if (check.level === 'mustNot') throw new Refusal('does-not-fit', message, [{ field, message }])
-  if (check.level === 'but' && entry.overruled === undefined) {
-    throw new Refusal('overrule-needed', `${message} Say why it goes on all the same.`, [
-      { field: `entries[${i}].overruled`, message },
-    ])
-  }
+  const refusal = state === null ? null : fittingRefusal(state, saw.as, rules, overruled !== undefined)
+  if (state === null || refusal === null) return
+  const message = sayFit(state.tag, saw.nickname, refusal.check)
+  if (refusal.why === 'mustNot') throw refuse('does-not-fit', i, 'sawId', message)
+  throw new Refusal('overrule-needed', `${message} Say why it goes on all the same.`, [
+    { field: placed(i, 'overruled'), message },
+  ])
 }
 
 /** A correction that puts a loop back on a saw meets the same check as a fitting. */
 async function checkReturn(
-  tx: Transaction,
-  crewId: string,
+  { tx, caller, rules }: Writing,
   log: readonly Entry[],
   corrected: Entry,
   i: number,
-  rules: HouseRules,
 ): Promise<void> {
   const before = fold(log)
   const after = fold([...log, corrected])
   if (after === null || after.sawId === null || after.sawId === before?.sawId) return
-  const found = await readSawState(tx, crewId, after.sawId)
-  if (found === null) return
-  const { saw, state } = found
-  const check = fitCheck(
-    after.spec,
-    state.fit,
-    { grooveWidthUm: state.bar.grooveWidthUm, due: state.due },
-    decide(after, rules).fitForUse,
-  )
-  if (check.level !== 'mustNot') return
-  const message = `That would put it back on the saw, and ${sayFit(after.tag, saw.nickname, check)} Strike out the fitting first.`
-  throw new Refusal('does-not-fit', message, [{ field: `entries[${i}].strikes`, message }])
+  const saw = await sawFor(tx, caller.crewId, after.sawId, i)
+  // What it was overruled with when it went on still holds.
+  const refusal = fittingRefusal(after, saw.as, rules, true)
+  if (refusal === null) return
+  const why = sayFit(after.tag, saw.nickname, refusal.check)
+  const message = `That would put it back on the saw, and ${why} Strike out the fitting first.`
+  throw refuse('does-not-fit', i, 'strikes', message)
 }
 
 /** What was settled on may go against the verdict, but puts no unfit loop to work. */
-function checkDecided(entry: EntryOf<'decided'>, log: readonly Entry[], i: number, rules: HouseRules): void {
+function checkDecided({ rules }: Writing, entry: EntryOf<'decided'>, log: readonly Entry[], i: number): void {
   const state = fold(log)
   if (state === null) return
   const verdict = decide(state, rules)
   if (mayOverrule(verdict, entry.action)) return
   const [reason] = verdict.reasons
   const why = reason === undefined ? '' : ` ${sayReason(reason, { lengths: 'mm', currency: rules.currency })}`
-  const message = `Loop ${state.tag} is not fit for use.${why}`
-  throw new Refusal('unfit-stays-out', message, [{ field: `entries[${i}].action`, message }])
+  throw refuse('unfit-stays-out', i, 'action', `Loop ${state.tag} is not fit for use.${why}`)
 }
 
 async function registerLoop(tx: Transaction, crewId: string, { loopId, tag }: EntryOf<'registered'>): Promise<void> {
@@ -127,76 +139,124 @@ async function registerLoop(tx: Transaction, crewId: string, { loopId, tag }: En
   }
 }
 
-/** Puts one entry into the log, once everything that can be said against it has been. */
-async function appendOne(
-  tx: Transaction,
-  caller: Caller,
-  rules: HouseRules,
-  entry: NewEntry,
-  log: Entry[],
-  i: number,
-  now: Date,
-): Promise<Entry> {
+/** Puts one entry into the log of its loop, once everything that can be said against it has been. */
+async function appendOne(writing: Writing, entry: NewEntry, log: Entry[], i: number): Promise<Entry> {
+  const { tx, caller, now } = writing
   const { crewId } = caller
   const problems = admit(entry, log, now.getTime())
   const [first] = problems
   if (first?.code === 'not-registered') throw new Refusal('no-such-loop', first.message)
-  if (first !== undefined) {
-    throw notAdmitted(problems.map(({ field, ...rest }) => ({ field: `entries[${i}].${field}`, ...rest })))
-  }
-  checkRole(caller.role, entry, log)
-  const written: Entry = { ...entry, writtenAt: now.toISOString(), writtenBy: caller.personId }
+  if (first !== undefined) throw notAdmitted(problems, i)
+  const why = caller.role === 'lead' ? null : leadsOnly(entry, log)
+  if (why !== null) throw new Refusal('lead-only', why)
+  const written = asWritten(entry, now.toISOString(), caller.personId)
   if (written.kind === 'registered') await registerLoop(tx, crewId, written)
-  if (written.kind === 'corrected') await checkReturn(tx, crewId, log, written, i, rules)
-  if (written.kind === 'decided') checkDecided(written, log, i, rules)
-  if (written.kind === 'fitted') await checkFit(tx, crewId, written, log, i, rules)
+  if (written.kind === 'corrected') await checkReturn(writing, log, written, i)
+  if (written.kind === 'decided') checkDecided(writing, written, log, i)
+  if (written.kind === 'fitted') await checkFit(writing, written, log, i)
   await tx.insert(entries).values(rowOf(crewId, entry, written.writtenAt, caller.personId))
   log.push(written)
   return written
 }
 
+/** What was read of a saw: what it took when it was added, and its log. */
+interface SawLog {
+  readonly saw: NewSaw
+  readonly entries: SawEntry[]
+}
+
+/** The same for the log of a saw. */
+async function appendOneOfSaw(
+  { tx, caller, now }: Writing,
+  entry: NewSawEntry,
+  { saw, entries: log }: SawLog,
+  i: number,
+): Promise<SawEntry> {
+  const problems = admitSaw(entry, log, saw, now.getTime())
+  if (problems.length > 0) throw notAdmitted(problems, i)
+  const why = caller.role === 'lead' ? null : leadsOnlyOfSaw(entry, log)
+  if (why !== null) throw new Refusal('lead-only', why)
+  const written: SawEntry = { ...entry, writtenAt: now.toISOString(), writtenBy: caller.personId }
+  await tx.insert(sawEntries).values(sawRowOf(caller.crewId, written))
+  log.push(written)
+  return written
+}
+
+/** What has been read and written so far of the logs that a request is about. */
+class Logs {
+  readonly ofLoops = new Map<string, Entry[]>()
+  readonly ofSaws = new Map<string, SawLog>()
+
+  constructor(
+    private readonly tx: Transaction,
+    private readonly crewId: string,
+  ) {}
+
+  async loop(loopId: string): Promise<Entry[]> {
+    const log = this.ofLoops.get(loopId) ?? (await readLog(this.tx, this.crewId, loopId))
+    this.ofLoops.set(loopId, log)
+    return log
+  }
+
+  async saw(sawId: string, i: number): Promise<SawLog> {
+    const found = this.ofSaws.get(sawId) ?? (await readSawState(this.tx, this.crewId, sawId))
+    if (found === null) throw refuse('no-such-saw', i, 'sawId', 'There is no such saw.')
+    this.ofSaws.set(sawId, found)
+    return found
+  }
+}
+
+/** Saws on which a loop's log may have changed something: those that it has been on. */
+const sawsOf = ({ stints }: Pick<LoopState, 'stints'>): string[] => stints.map(({ sawId }) => sawId)
+
 /** Writes entries within a transaction that has locked the crew; see {@link appendEntries}. */
-export async function appendWithin(
+async function appendWithin(
   tx: Transaction,
   caller: Caller,
   rules: HouseRules,
-  sent: readonly NewEntry[],
+  sent: readonly AnyNewEntry[],
   clock: () => Date,
-): Promise<Entry[]> {
+): Promise<EntriesAnswer> {
   const { crewId } = caller
   const before = await writtenBefore(tx, crewId, sent)
-  const logs = new Map<string, Entry[]>()
-  const answers: Entry[] = []
+  const logs = new Logs(tx, crewId)
+  const answers: (Entry | SawEntry)[] = []
   await checkPeople(tx, crewId, sent)
 
   for (const [i, entry] of sent.entries()) {
     const same = before.get(entry.id)
     if (same !== undefined) {
-      if (fingerprint(same) !== fingerprint(entry)) {
-        const message = 'Another entry was written under this id.'
-        throw new Refusal('id-taken', message, [{ field: `entries[${i}].id`, message }])
-      }
+      if (fingerprint(same) !== fingerprint(entry))
+        throw refuse('id-taken', i, 'id', 'Another entry was written under this id.')
       answers.push(same)
       continue
     }
-    const log = logs.get(entry.loopId) ?? (await readLog(tx, crewId, entry.loopId))
-    logs.set(entry.loopId, log)
-    const written = await appendOne(tx, caller, rules, entry, log, i, clock())
+    const writing: Writing = { tx, caller, rules, now: clock() }
+    const written = isOfSaw(entry)
+      ? await appendOneOfSaw(writing, entry, await logs.saw(entry.sawId, i), i)
+      : await appendOne(writing, entry, await logs.loop(entry.loopId), i)
     before.set(written.id, written)
     answers.push(written)
   }
 
   const rows: SnapshotRow[] = []
-  for (const log of logs.values()) {
+  for (const log of logs.ofLoops.values()) {
     const row = snapshotRow(crewId, log, rules)
     if (row !== null) rows.push(row)
   }
   await writeSnapshots(tx, crewId, rows)
-  return answers
+  const loopIds = answers.flatMap((entry) => ('loopId' in entry ? [entry.loopId] : []))
+  const touched = [...rows.flatMap(({ state }) => sawsOf(state)), ...sent.filter(isOfSaw).map(({ sawId }) => sawId)]
+  return {
+    entries: answers,
+    cards: await readCards(tx, crewId, rules, [...new Set(loopIds)]),
+    saws: await readSaws(tx, crewId, [...new Set(touched)]),
+  }
 }
 
 /**
- * Writes entries and the snapshots they make in one transaction: all of them or none.
+ * Writes entries of loops and saws, and the snapshots they make, in one transaction: all of them or
+ * none.
  *
  * An entry that was written before is not written again and answers as it did then, so a device
  * may send as often as it likes.
@@ -206,7 +266,7 @@ export async function appendWithin(
 export const appendEntries = (
   db: Database,
   caller: Caller,
-  sent: readonly NewEntry[],
+  sent: readonly AnyNewEntry[],
   clock: () => Date,
-): Promise<Entry[]> =>
+): Promise<EntriesAnswer> =>
   db.transaction(async (tx) => appendWithin(tx, caller, await lockCrew(tx, caller.crewId), sent, clock))

@@ -3,24 +3,25 @@ import {
   BACKUP_VERSION,
   backupContentSchema,
   backupSchema,
-  newSawEntryBodySchema,
   validate,
+  validateSawEntries,
   type Backup,
   type BackupContent,
 } from '@undercliff/contract'
-import { admit, withDefaults, type Entry, type NewSawEntry, type SawEntry } from '@undercliff/core'
+import { admitAll, withDefaults, type Entry, type SawEntry } from '@undercliff/core'
 import { and, asc, eq, ne } from 'drizzle-orm'
 import type { Database, Transaction } from '../database/connect'
 import { duplicateKey } from '../database/errors'
+import { inChunks } from '../database/inChunks'
 import { crews, entries, loops, people, profiles, sawEntries, saws } from '../database/schema'
 import type { Caller } from './caller'
-import { checkEntries, invalid } from './checkEntries'
+import { checked, checkEntries, invalid } from './checkEntries'
 import { lockCrew } from './crewLock'
 import { Refusal } from './refusal'
-import { entryOf, rowOf } from './rows'
-import { sawEntryOf, sawEntryRow, sawOf } from './saws'
+import { entryOf, rowOf, sawEntryOf, sawRowOf } from './rows'
+import { sawOf } from './saws'
 import { readShed } from './shed'
-import { insertSnapshots, snapshotRow, type SnapshotRow } from './snapshot'
+import { insertSnapshots, snapshotRow } from './snapshot'
 
 const checksumOf = (content: unknown): string => createHash('sha256').update(JSON.stringify(content)).digest('hex')
 
@@ -85,14 +86,7 @@ function readEntries(sent: readonly unknown[]): Entry[] {
 function readSawEntries(sent: readonly unknown[]): SawEntry[] {
   const where = 'content.sawEntries'
   const { bare, written } = withoutWritten(sent, where)
-  return bare.map((one, i) => {
-    const checked = validate<{ entry: NewSawEntry }>(newSawEntryBodySchema, { entry: one })
-    if (!checked.ok)
-      throw invalid(
-        checked.problems.map(({ field, ...rest }) => ({ field: field.replace(/^entry/, `${where}[${i}]`), ...rest })),
-      )
-    return { ...checked.value.entry, ...written[i] } as SawEntry
-  })
+  return checked(validateSawEntries(bare, where)).map((entry, i) => ({ ...entry, ...written[i] }) as SawEntry)
 }
 
 /**
@@ -132,24 +126,11 @@ export function readBackup(body: unknown): BackupContent {
 }
 
 /** Logs by loop, each entry admitted to the log before it. */
-function admittedLogs(sent: readonly Entry[], nowMs: number): Map<string, Entry[]> {
-  const logs = new Map<string, Entry[]>()
-  sent.forEach((entry, i) => {
-    const log = logs.get(entry.loopId) ?? []
-    logs.set(entry.loopId, log)
-    const [problem] = admit(entry, log, nowMs)
-    if (problem !== undefined)
-      throw invalid([{ field: `content.entries[${i}].${problem.field}`, message: problem.message }])
-    log.push(entry)
-  })
+function admittedLogs(sent: readonly Entry[], nowMs: number): ReadonlyMap<string, readonly Entry[]> {
+  const { logs, problems } = admitAll(sent, nowMs)
+  if (problems.length > 0)
+    throw invalid(problems.map(({ at, field, ...rest }) => ({ ...rest, field: `content.entries[${at}].${field}` })))
   return logs
-}
-
-const CHUNK = 500
-
-/** Writes rows in pieces that fit into one statement. */
-async function inChunks<T>(rows: readonly T[], write: (some: T[]) => Promise<unknown>): Promise<void> {
-  for (let from = 0; from < rows.length; from += CHUNK) await write(rows.slice(from, from + CHUNK))
 }
 
 async function insertAll(
@@ -165,14 +146,14 @@ async function insertAll(
   )
   const fresh = content.people.filter(({ id }) => !known.has(id))
   await inChunks(fresh, (some) =>
-    tx.insert(people).values(some.map(({ id, name, role = 'sawyer' }) => ({ crewId, id, name, role }))),
+    tx.insert(people).values(some.map(({ id, name, role }) => ({ crewId, id, name, role }))),
   )
   await inChunks(content.saws, (some) => tx.insert(saws).values(some.map((saw) => ({ crewId, ...saw }))))
   await inChunks(content.profiles, (some) =>
     tx.insert(profiles).values(some.map((profile) => ({ crewId, ...profile }))),
   )
   await inChunks(content.sawEntries, (some) =>
-    tx.insert(sawEntries).values(some.map((entry) => sawEntryRow(crewId, entry))),
+    tx.insert(sawEntries).values(some.map((entry) => sawRowOf(crewId, entry))),
   )
   const registered = [...logs.values()].map((log) => snapshotRow(crewId, log, crew.rules)).filter((row) => row !== null)
   await inChunks(registered, (some) =>
@@ -181,8 +162,7 @@ async function insertAll(
   await inChunks(content.entries, (some) =>
     tx.insert(entries).values(some.map((entry) => rowOf(crewId, entry, entry.writtenAt, entry.writtenBy))),
   )
-  const rows: readonly SnapshotRow[] = registered
-  await insertSnapshots(tx, rows)
+  await insertSnapshots(tx, registered)
 }
 
 /**

@@ -1,4 +1,4 @@
-import type { Role } from '@undercliff/contract'
+import type { Role } from '@undercliff/core'
 
 /** Who a request comes from. Everything that is read or written is of this crew. */
 export interface Caller {

@@ -18,7 +18,7 @@ import {
 } from '../database/schema'
 import { appendEntries } from './appendEntries'
 import { hashSecret } from './passwords'
-import { sawEntryRow } from './saws'
+import { sawRowOf } from './rows'
 
 /** The crew that an installation begins with. Null before there is one. */
 export async function installedCrew(db: Database | Transaction): Promise<string | null> {
@@ -53,15 +53,13 @@ export async function loadDemo(db: Database, crewId: string, now: Date): Promise
   for (const { name, login, password, pin } of DEMO_SIGN_INS) {
     const person = demo.people.find((one) => one.name === name)
     if (person === undefined) continue
-    await db
-      .insert(accounts)
-      .values({
-        crewId,
-        personId: person.id,
-        login,
-        passwordHash: await hashSecret(password),
-        pinHash: await hashSecret(pin),
-      })
+    await db.insert(accounts).values({
+      crewId,
+      personId: person.id,
+      login,
+      passwordHash: await hashSecret(password),
+      pinHash: await hashSecret(pin),
+    })
   }
   await db.insert(saws).values(demo.saws.map((saw) => ({ crewId, ...saw })))
   await db.insert(profiles).values(demo.profiles.map((profile) => ({ crewId, ...profile })))
@@ -81,5 +79,5 @@ export async function loadDemo(db: Database, crewId: string, now: Date): Promise
     .update(entries)
     .set({ writtenBy: sql`person_id` })
     .where(and(eq(entries.crewId, crewId), isNotNull(entries.personId)))
-  await db.insert(sawEntries).values(demo.sawEntries.map((entry) => sawEntryRow(crewId, entry)))
+  await db.insert(sawEntries).values(demo.sawEntries.map((entry) => sawRowOf(crewId, entry)))
 }

@@ -1,8 +1,17 @@
-import type { Import, ImportAnswer } from '@undercliff/contract'
-import { admit, decide, fitCheck, fold, sayFit, type Entry } from '@undercliff/core'
+import type { Import, ImportAnswer, NewSaw, Saw } from '@undercliff/contract'
+import {
+  admitAll,
+  asWritten,
+  fittingRefusal,
+  sayFit,
+  type Entry,
+  type HouseRules,
+  type LoopState,
+} from '@undercliff/core'
 import { and, eq, isNotNull } from 'drizzle-orm'
 import type { Database, Transaction } from '../database/connect'
 import { duplicateKey } from '../database/errors'
+import { inChunks } from '../database/inChunks'
 import { entries, loops, saws, snapshots } from '../database/schema'
 import type { Caller } from './caller'
 import { checkEntries } from './checkEntries'
@@ -12,33 +21,68 @@ import { rowOf } from './rows'
 import { readSaws } from './saws'
 import { insertSnapshots, snapshotRow, type SnapshotRow } from './snapshot'
 
-const CHUNK = 500
-
-const refused = (i: number, field: string, message: string): Refusal =>
-  new Refusal('not-admitted', message, [{ field: `entries[${i}].${field}`, message }])
-
 /** Logs of new loops, each entry admitted to the log before it. */
-function newLogs(sent: readonly Entry[], nowMs: number): Map<string, Entry[]> {
-  const logs = new Map<string, Entry[]>()
-  sent.forEach((entry, i) => {
-    const log = logs.get(entry.loopId) ?? []
-    logs.set(entry.loopId, log)
-    const [problem] = admit(entry, log, nowMs)
-    if (problem !== undefined) throw refused(i, problem.field, problem.message)
-    log.push(entry)
-  })
+function newLogs(sent: readonly Entry[], nowMs: number): ReadonlyMap<string, readonly Entry[]> {
+  const { logs, problems } = admitAll(sent, nowMs)
+  const [first] = problems
+  if (first !== undefined) {
+    const fields = problems.map(({ at, field, ...rest }) => ({ ...rest, field: `entries[${at}].${field}` }))
+    throw new Refusal('not-admitted', first.message, fields)
+  }
   return logs
 }
 
-async function insertLoops(tx: Transaction, crewId: string, sent: readonly Entry[]): Promise<void> {
-  const rows = sent
-    .filter((entry) => entry.kind === 'registered')
-    .map(({ loopId, tag }) => ({ crewId, id: loopId, tag }))
-  for (let from = 0; from < rows.length; from += CHUNK) await tx.insert(loops).values(rows.slice(from, from + CHUNK))
-  for (let from = 0; from < sent.length; from += CHUNK) {
-    await tx
-      .insert(entries)
-      .values(sent.slice(from, from + CHUNK).map((entry) => rowOf(crewId, entry, entry.writtenAt, entry.writtenBy)))
+async function insertAll(
+  tx: Transaction,
+  crewId: string,
+  newSaws: readonly NewSaw[],
+  sent: readonly Entry[],
+): Promise<void> {
+  const registered = sent.filter((entry) => entry.kind === 'registered')
+  try {
+    await inChunks(newSaws, (some) => tx.insert(saws).values(some.map((saw) => ({ crewId, ...saw }))))
+    await inChunks(registered, (some) =>
+      tx.insert(loops).values(some.map(({ loopId, tag }) => ({ crewId, id: loopId, tag }))),
+    )
+    await inChunks(sent, (some) =>
+      tx.insert(entries).values(some.map((entry) => rowOf(crewId, entry, entry.writtenAt, entry.writtenBy))),
+    )
+  } catch (error) {
+    const key = duplicateKey(error)
+    if (key === null) throw error
+    throw new Refusal(
+      key === 'loops_tag' ? 'tag-taken' : 'name-taken',
+      'Something in it has a tag or a name that is taken by now. Look at the preview again.',
+    )
+  }
+}
+
+/** Saws that have a loop on them. */
+const occupiedSaws = async (tx: Transaction, crewId: string): Promise<Set<string | null>> =>
+  new Set(
+    (
+      await tx
+        .select({ sawId: snapshots.sawId })
+        .from(snapshots)
+        .where(and(eq(snapshots.crewId, crewId), isNotNull(snapshots.sawId)))
+    ).map(({ sawId }) => sawId),
+  )
+
+/** @throws Refusal when a loop is said to be on a saw that it must not go on */
+function checkFittings(
+  state: LoopState,
+  log: readonly Entry[],
+  bySaw: ReadonlyMap<string, Saw>,
+  rules: HouseRules,
+): void {
+  for (const entry of log) {
+    if (entry.kind !== 'fitted') continue
+    const saw = bySaw.get(entry.sawId)
+    if (saw === undefined) throw new Refusal('no-such-saw', `There is no such saw for ${state.tag}.`)
+    const refusal = fittingRefusal(state, saw, rules, entry.overruled !== undefined)
+    if (refusal === null) continue
+    const code = refusal.why === 'mustNot' ? 'does-not-fit' : 'overrule-needed'
+    throw new Refusal(code, sayFit(state.tag, saw.nickname, refusal.check))
   }
 }
 
@@ -50,49 +94,21 @@ async function insertLoops(tx: Transaction, crewId: string, sent: readonly Entry
 export async function runImport(db: Database, caller: Caller, body: Import, now: Date): Promise<ImportAnswer> {
   const { crewId, personId } = caller
   const writtenAt = now.toISOString()
-  const sent = checkEntries(body.entries, 'entries').map(
-    (entry) => ({ ...entry, writtenAt, writtenBy: personId }) as Entry,
-  )
+  const sent = checkEntries(body.entries, 'entries').map((entry) => asWritten(entry, writtenAt, personId))
   const logs = newLogs(sent, now.getTime())
   return db.transaction(async (tx) => {
     const rules = await lockCrew(tx, crewId)
     await checkPeople(tx, crewId, sent)
-    try {
-      if (body.saws.length > 0) await tx.insert(saws).values(body.saws.map((saw) => ({ crewId, ...saw })))
-      await insertLoops(tx, crewId, sent)
-    } catch (error) {
-      const key = duplicateKey(error)
-      if (key === null) throw error
-      throw new Refusal(
-        key === 'loops_tag' ? 'tag-taken' : 'name-taken',
-        'Something in it has a tag or a name that is taken by now. Look at the preview again.',
-      )
-    }
+    await insertAll(tx, crewId, body.saws, sent)
     const bySaw = new Map((await readSaws(tx, crewId)).map((saw) => [saw.id, saw]))
-    const occupied = new Set(
-      (
-        await tx
-          .select({ sawId: snapshots.sawId })
-          .from(snapshots)
-          .where(and(eq(snapshots.crewId, crewId), isNotNull(snapshots.sawId)))
-      ).map(({ sawId }) => sawId),
-    )
+    const occupied = await occupiedSaws(tx, crewId)
     const rows: SnapshotRow[] = []
     for (const log of logs.values()) {
-      const state = fold(log)
       const row = snapshotRow(crewId, log, rules)
-      if (state === null || row === null) throw new Refusal('not-admitted', 'A loop has entries and is not registered.')
-      for (const entry of log) {
-        if (entry.kind !== 'fitted') continue
-        const saw = bySaw.get(entry.sawId)
-        if (saw === undefined) throw new Refusal('no-such-saw', `There is no such saw for ${state.tag}.`)
-        const check = fitCheck(state.spec, saw, saw, decide(state, rules).fitForUse)
-        if (check.level === 'mustNot') throw new Refusal('does-not-fit', sayFit(state.tag, saw.nickname, check))
-        if (check.level === 'but' && entry.overruled === undefined)
-          throw new Refusal('overrule-needed', sayFit(state.tag, saw.nickname, check))
-      }
+      if (row === null) throw new Refusal('not-admitted', 'A loop has entries and is not registered.')
+      checkFittings(row.state, log, bySaw, rules)
       if (row.sawId != null && occupied.has(row.sawId))
-        throw new Refusal('saw-occupied', `There is another loop on the saw that ${state.tag} is to be on.`)
+        throw new Refusal('saw-occupied', `There is another loop on the saw that ${row.state.tag} is to be on.`)
       rows.push(row)
     }
     await insertSnapshots(tx, rows)

@@ -1,9 +1,10 @@
-import { FOLD_VERSION, withDefaults, type Entry } from '@undercliff/core'
-import { asc, eq, ne } from 'drizzle-orm'
+import { STORED_VERSION, withDefaults, type Entry } from '@undercliff/core'
+import { and, asc, count, eq, inArray, ne } from 'drizzle-orm'
 import type { Database } from '../database/connect'
 import { crews, entries, snapshots } from '../database/schema'
 import { entryOf } from './rows'
-import { readLog, snapshotRow, writeSnapshots } from './snapshot'
+import { lockCrew } from './crewLock'
+import { readLogs, snapshotRow, writeSnapshots, type SnapshotRow } from './snapshot'
 
 /** A loop whose snapshot is not what its log comes to. */
 export interface Disagreement {
@@ -56,19 +57,49 @@ export async function verifySnapshots(db: Database): Promise<Verified> {
   return { loops: loopCount, entries: entryCount, disagreements }
 }
 
-/** Folds again the logs whose snapshots an older version wrote. Returns how many there were. */
-export async function refoldOutdated(db: Database): Promise<number> {
-  const outdated = await db
-    .select({ crewId: snapshots.crewId, loopId: snapshots.loopId })
-    .from(snapshots)
-    .where(ne(snapshots.foldVersion, FOLD_VERSION))
-  for (const { crewId, loopId } of outdated) {
+/** Loops that are renewed in one transaction; requests come in between. */
+const BATCH = 10
+
+/** How many snapshots an older version wrote. */
+export async function countOutdated(db: Database): Promise<number> {
+  const [row] = await db.select({ loops: count() }).from(snapshots).where(ne(snapshots.storedVersion, STORED_VERSION))
+  return row?.loops ?? 0
+}
+
+/**
+ * Works out again whatever an older version wrote, a batch at a time, so that requests are answered
+ * in between. It may be ended at any moment and begun again: what is done stays done.
+ *
+ * @param onBatch told after each batch how many are done; false ends it
+ * @returns how many there were
+ */
+export async function renewOutdated(db: Database, onBatch: (done: number) => boolean = () => true): Promise<number> {
+  let done = 0
+  for (;;) {
+    const outdated = await db
+      .select({ crewId: snapshots.crewId, loopId: snapshots.loopId })
+      .from(snapshots)
+      .where(ne(snapshots.storedVersion, STORED_VERSION))
+      .orderBy(asc(snapshots.crewId), asc(snapshots.loopId))
+      .limit(BATCH)
+    const [first] = outdated
+    if (first === undefined) return done
+    const loopIds = outdated.filter(({ crewId }) => crewId === first.crewId).map(({ loopId }) => loopId)
     await db.transaction(async (tx) => {
-      const [crew] = await tx.select().from(crews).where(eq(crews.id, crewId)).for('update')
-      if (crew === undefined) return
-      const row = snapshotRow(crewId, await readLog(tx, crewId, loopId), withDefaults(crew.rules))
-      if (row !== null) await writeSnapshots(tx, crewId, [row])
+      const rules = await lockCrew(tx, first.crewId)
+      const rows: SnapshotRow[] = []
+      for (const log of (await readLogs(tx, first.crewId, loopIds)).values()) {
+        const row = snapshotRow(first.crewId, log, rules)
+        if (row !== null) rows.push(row)
+      }
+      await writeSnapshots(tx, first.crewId, rows)
+      // One whose log comes to nothing is left to `npm run verify`, and not tried for ever.
+      await tx
+        .update(snapshots)
+        .set({ storedVersion: STORED_VERSION })
+        .where(and(eq(snapshots.crewId, first.crewId), inArray(snapshots.loopId, loopIds)))
     })
+    done += loopIds.length
+    if (!onBatch(done)) return done
   }
-  return outdated.length
 }

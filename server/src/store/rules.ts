@@ -1,24 +1,34 @@
-import { cardOf, type HouseRules } from '@undercliff/core'
+import { cardOf, STORED_VERSION, type HouseRules } from '@undercliff/core'
 import { and, eq } from 'drizzle-orm'
 import type { Database } from '../database/connect'
 import { crews, snapshots } from '../database/schema'
 import { lockCrew } from './crewLock'
+import { Refusal } from './refusal'
 
 /**
  * Changes what a crew works by, and with it every verdict: the cards are worked out again in the
- * same transaction.
+ * same transaction. Those that an older version wrote are worked out by the renewal, under the rules
+ * that hold then.
  *
+ * @param wanted the rules, with the version that was read when they were changed
  * @returns the rules as they hold now, under a version of their own
+ * @throws Refusal when somebody else changed them meanwhile
  */
 export const changeRules = (db: Database, crewId: string, wanted: HouseRules): Promise<HouseRules> =>
   db.transaction(async (tx) => {
     const before = await lockCrew(tx, crewId)
+    if (wanted.version !== before.version) {
+      throw new Refusal(
+        'rules-changed',
+        'Somebody changed the house rules meanwhile. Look at them as they are now, and change them again.',
+      )
+    }
     const rules: HouseRules = { ...wanted, version: before.version + 1 }
     await tx.update(crews).set({ rules }).where(eq(crews.id, crewId))
     const rows = await tx
       .select({ loopId: snapshots.loopId, state: snapshots.state })
       .from(snapshots)
-      .where(eq(snapshots.crewId, crewId))
+      .where(and(eq(snapshots.crewId, crewId), eq(snapshots.storedVersion, STORED_VERSION)))
     for (const { loopId, state } of rows) {
       const card = cardOf(state, rules)
       await tx

@@ -1,4 +1,5 @@
-import type { Role, SessionListed, SignedIn } from '@undercliff/contract'
+import type { SessionListed, SignedIn } from '@undercliff/contract'
+import type { Role } from '@undercliff/core'
 import { createHash, randomBytes } from 'node:crypto'
 import { and, eq, isNotNull, lt } from 'drizzle-orm'
 import { nanoid } from 'nanoid'
@@ -74,19 +75,17 @@ export async function openSession(
 ): Promise<string> {
   const token = randomBytes(32).toString('base64url')
   const at = now.toISOString()
-  await db
-    .insert(sessions)
-    .values({
-      tokenHash: sha256(token),
-      id: nanoid(),
-      crewId,
-      personId,
-      device,
-      startedAt: at,
-      seenAt: at,
-      shared,
-      byPin,
-    })
+  await db.insert(sessions).values({
+    tokenHash: sha256(token),
+    id: nanoid(),
+    crewId,
+    personId,
+    device,
+    startedAt: at,
+    seenAt: at,
+    shared,
+    byPin,
+  })
   await db.delete(sessions).where(lt(sessions.seenAt, new Date(now.getTime() - SESSION_DAYS * DAY_MS).toISOString()))
   return token
 }

@@ -3,9 +3,10 @@ import { withDefaults, type CrewProfile } from '@undercliff/core'
 import { and, asc, eq, sql } from 'drizzle-orm'
 import type { Database } from '../database/connect'
 import { duplicateKey } from '../database/errors'
-import { crews, people, profiles, saws, snapshots } from '../database/schema'
+import { crews, people, profiles, saws } from '../database/schema'
 import { Refusal } from './refusal'
 import { readSaws } from './saws'
+import { readCards } from './snapshot'
 
 /** Everything the whole-shed screen draws. */
 export async function readShed(db: Database, crewId: string): Promise<ShedAnswer> {
@@ -23,13 +24,13 @@ export async function readShed(db: Database, crewId: string): Promise<ShedAnswer
         .from(profiles)
         .where(eq(profiles.crewId, crewId))
         .orderBy(asc(profiles.name))
-      const cards = await tx.select({ card: snapshots.card }).from(snapshots).where(eq(snapshots.crewId, crewId))
+      const rules = withDefaults(crew.rules)
       return {
-        crew: { id: crew.id, name: crew.name, lengths: crew.lengths, rules: withDefaults(crew.rules) },
+        crew: { id: crew.id, name: crew.name, lengths: crew.lengths, rules },
         people: crewPeople,
         saws: await readSaws(tx, crewId),
         profiles: crewProfiles.map(({ crewId: _crew, ...profile }) => profile),
-        loops: cards.map(({ card }) => card),
+        loops: await readCards(tx, crewId, rules),
       }
     },
     { isolationLevel: 'repeatable read', accessMode: 'read only' },
@@ -56,7 +57,8 @@ async function addOnce<T extends { id: string }>(
   const before = await read()
   if (before !== undefined) {
     const same = Object.entries(wanted).every(
-      ([key, value]) => JSON.stringify(before[key as keyof T] ?? null) === JSON.stringify(value ?? null),
+      ([key, value]) =>
+        JSON.stringify((before as Record<string, unknown>)[key] ?? null) === JSON.stringify((value as unknown) ?? null),
     )
     if (!same) throw new Refusal('id-taken', 'Something else was added under this id.')
     return wanted

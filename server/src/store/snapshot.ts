@@ -1,7 +1,8 @@
-import { cardOf, fold, FOLD_VERSION, type Entry, type HouseRules } from '@undercliff/core'
+import { cardOf, fold, STORED_VERSION, type Entry, type HouseRules, type LoopCard } from '@undercliff/core'
 import { and, asc, eq, inArray, sql } from 'drizzle-orm'
 import type { Database, Transaction } from '../database/connect'
 import { duplicateKey } from '../database/errors'
+import { inChunks } from '../database/inChunks'
 import { entries, loops, snapshots } from '../database/schema'
 import { Refusal } from './refusal'
 import { entryOf } from './rows'
@@ -14,6 +15,53 @@ export async function readLog(db: Database | Transaction, crewId: string, loopId
     .where(and(eq(entries.crewId, crewId), eq(entries.loopId, loopId)))
     .orderBy(asc(entries.arrival))
   return rows.map(entryOf)
+}
+
+/** The logs of several loops at once, by loop. */
+export async function readLogs(
+  db: Database | Transaction,
+  crewId: string,
+  loopIds: readonly string[],
+): Promise<Map<string, Entry[]>> {
+  const logs = new Map<string, Entry[]>()
+  if (loopIds.length === 0) return logs
+  const rows = await db
+    .select()
+    .from(entries)
+    .where(and(eq(entries.crewId, crewId), inArray(entries.loopId, [...loopIds])))
+    .orderBy(asc(entries.arrival))
+  for (const row of rows) {
+    const log = logs.get(row.loopId)
+    if (log === undefined) logs.set(row.loopId, [entryOf(row)])
+    else log.push(entryOf(row))
+  }
+  return logs
+}
+
+/**
+ * Cards of a crew's loops: all of them, or some by their ids. One that an older version wrote is
+ * worked out anew, so that no list ever shows a verdict of a model that is gone.
+ */
+export async function readCards(
+  db: Database | Transaction,
+  crewId: string,
+  rules: HouseRules,
+  loopIds?: readonly string[],
+): Promise<LoopCard[]> {
+  if (loopIds?.length === 0) return []
+  const { loopId, card, storedVersion } = snapshots
+  const named = loopIds === undefined ? undefined : inArray(loopId, [...loopIds])
+  const rows = await db
+    .select({ loopId, card, storedVersion })
+    .from(snapshots)
+    .where(and(eq(snapshots.crewId, crewId), named))
+  const outdated = rows.filter((row) => row.storedVersion !== STORED_VERSION).map((row) => row.loopId)
+  const fresh = new Map<string, LoopCard>()
+  for (const [id, log] of await readLogs(db, crewId, outdated)) {
+    const row = snapshotRow(crewId, log, rules)
+    if (row !== null) fresh.set(id, row.card)
+  }
+  return rows.map((row) => fresh.get(row.loopId) ?? row.card)
 }
 
 export type SnapshotRow = typeof snapshots.$inferInsert
@@ -30,7 +78,7 @@ export function snapshotRow(crewId: string, log: readonly Entry[], rules: HouseR
     place: state.place.at,
     stints: state.stints,
     action: card.action,
-    foldVersion: FOLD_VERSION,
+    storedVersion: STORED_VERSION,
     state,
     card,
   }
@@ -55,7 +103,7 @@ async function writeAll(tx: Transaction, crewId: string, rows: readonly Snapshot
       .where(and(eq(snapshots.crewId, crewId), inArray(snapshots.loopId, loopIds)))
   }
   for (const row of rows) {
-    const { sawId, place, stints, action, foldVersion, state, card } = row
+    const { sawId, place, stints, action, storedVersion, state, card } = row
     // Not VALUES(…): that would keep a duplicate of the saw's key from being refused.
     await tx
       .insert(snapshots)
@@ -63,7 +111,7 @@ async function writeAll(tx: Transaction, crewId: string, rows: readonly Snapshot
       .onDuplicateKeyUpdate({ set: { loopId: sql`loop_id` } })
     await tx
       .update(snapshots)
-      .set({ sawId: sawId ?? null, place, stints, action, foldVersion, state, card })
+      .set({ sawId: sawId ?? null, place, stints, action, storedVersion, state, card })
       .where(and(eq(snapshots.crewId, crewId), eq(snapshots.loopId, row.loopId)))
     await tx
       .update(loops)
@@ -82,14 +130,6 @@ export async function writeSnapshots(tx: Transaction, crewId: string, rows: read
   await writeAll(tx, crewId, rows).catch(clash)
 }
 
-const CHUNK = 200
-
 /** Writes the snapshots of loops that have none yet; many at once. */
-export async function insertSnapshots(tx: Transaction, rows: readonly SnapshotRow[]): Promise<void> {
-  for (let from = 0; from < rows.length; from += CHUNK) {
-    await tx
-      .insert(snapshots)
-      .values(rows.slice(from, from + CHUNK))
-      .catch(clash)
-  }
-}
+export const insertSnapshots = (tx: Transaction, rows: readonly SnapshotRow[]): Promise<void> =>
+  inChunks(rows, (some) => tx.insert(snapshots).values(some).catch(clash))

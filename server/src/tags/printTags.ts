@@ -95,7 +95,7 @@ function drawLabel(doc: Doc, loop: LoopCard, layout: SheetLayout, x: number, y: 
   }
   const { spec } = loop
   line(loop.tag, y + pad, height * 0.3, 700)
-  line(`${PITCH_PROFILES[spec.pitchClass].name}`, y + height * 0.42, height * 0.135, 700)
+  line(PITCH_PROFILES[spec.pitchClass].name, y + height * 0.42, height * 0.135, 700)
   line(`${writeMm(spec.gaugeUm, 1)} · ${spec.driveLinks} links`, y + height * 0.57, height * 0.125, 400)
   const { startMark } = spec
   const last = y + height * 0.76

@@ -1,8 +1,8 @@
+import type { DoubtKind } from '../../state'
 import type { EntryBase } from '../../log'
 import { READING_SD_UM } from '../../measure/accuracy'
 import type { Um } from '../../units'
 import type { Draft, DraftCutter } from '../draft'
-import type { DoubtKind } from '../state'
 
 /** Deviations by which two figures of one cutter may differ before they are doubted. */
 const DOUBT_DEVIATIONS = 3

@@ -1,6 +1,6 @@
+import type { Place } from '../../state'
 import type { Instant } from '../../log'
 import { shortestUmOf, type Draft } from '../draft'
-import type { Place } from '../state'
 import type { Applier } from './applier'
 
 /** The loop goes somewhere; leaving a saw ends its time on it. */

@@ -1,9 +1,9 @@
+import type { RemovalSample } from '../../state'
 import { CUTTER_DAMAGE } from '../../damage'
 import type { CutterReading, EntryBase, Instant } from '../../log'
-import type { Hand } from '../../loop'
+import { HANDS, type Hand } from '../../loop'
 import { mean, median, updateNormalMean } from '../../stats'
 import type { Um } from '../../units'
-import type { RemovalSample } from '../../wear/removal'
 import type { Draft, DraftCutter } from '../draft'
 import { noteLifePoint } from '../draft'
 import { PLATE_SD_UM, READING_SD_UM } from '../../measure/accuracy'
@@ -94,7 +94,7 @@ function learnSlope(draft: Draft, readings: readonly CutterReading[]): void {
  * differ from what was thought: the median, so that one wrecked cutter does not pull the rest.
  */
 function estimateUnread(draft: Draft, shifts: Map<number, number>): void {
-  for (const hand of ['left', 'right'] as const) {
+  for (const hand of HANDS) {
     const side = draft.cutters.filter((cutter) => cutter.hand === hand)
     const known: number[] = []
     for (const cutter of side) {

@@ -1,17 +1,11 @@
+import type { Population, RemovalSample } from '../../state'
 import { CUTTER_DAMAGE, PART_DAMAGE, damageAfterRemoval, type DamageEffect } from '../../damage'
 import { edgeDrop } from '../../geometry'
 import type { BeforeAfter, EntryBodies, EntryOf } from '../../log'
 import type { Hand } from '../../loop'
 import { neededUm, removals } from '../../sharpen/removals'
 import type { Um } from '../../units'
-import {
-  learnRemoval,
-  meanRemoved,
-  TOUCH_UP_STROKES,
-  type Population,
-  type RemovalBelief,
-  type RemovalSample,
-} from '../../wear/removal'
+import { learnRemoval, meanRemoved, TOUCH_UP_STROKES, type RemovalBelief } from '../../wear/removal'
 import { PLATE_SD_UM, READING_SD_UM } from '../../measure/accuracy'
 import { noteLifePoint, slopeDegOf, type Draft, type DraftCutter } from '../draft'
 import type { Applier } from './applier'

@@ -1,13 +1,6 @@
-import {
-  PITCH_PROFILES,
-  writeLength,
-  writeMm,
-  type GaugeFinding,
-  type LengthPreference,
-  type NextClue,
-  type PitchCandidate,
-  type PitchFinding,
-} from '@undercliff/core'
+import type { GaugeFinding, NextClue, PitchCandidate, PitchFinding } from '../identify'
+import { PITCH_PROFILES } from '../profile'
+import { writeLength, writeMm, type LengthPreference } from '../units'
 
 const NEXT: Record<NextClue, string> = {
   span: 'Measure the span over three rivets first.',
@@ -24,7 +17,10 @@ export function sayNext(finding: PitchFinding, lengths: LengthPreference): strin
   const meant = finding.meantUm === null ? '' : writeLength(finding.meantUm, lengths)
   switch (finding.reason) {
     case 'oneGap':
-      return `That is the span of one gap. Rivets are not evenly spaced: measure from one rivet to the next but one, about ${meant}.`
+      return (
+        'That is the span of one gap. Rivets are not evenly spaced: ' +
+        `measure from one rivet to the next but one, about ${meant}.`
+      )
     case 'wrongUnit':
       return `That looks like the wrong unit. Was it ${meant}?`
     case 'noSuchPitch':

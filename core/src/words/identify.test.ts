@@ -1,6 +1,6 @@
-import { gaugeCandidates, identifyPitch } from '@undercliff/core'
 import { expect, test } from 'vitest'
-import { sayCandidate, sayGauge, sayNext, sayProbability } from './sayFinding'
+import { gaugeCandidates, identifyPitch } from '../identify'
+import { sayCandidate, sayGauge, sayNext, sayProbability } from './identify'
 
 const span = (um: number) => identifyPitch({ span: { um, instrument: 'caliper' } })
 

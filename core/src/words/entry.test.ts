@@ -1,6 +1,7 @@
-import { specFromProfile, type Entry, type EntryBodies, type EntryKind } from '@undercliff/core'
 import { expect, test } from 'vitest'
-import { sayEntry } from './sayEntry'
+import type { Entry, EntryBodies, EntryKind } from '../log'
+import { specFromProfile } from '../profile'
+import { sayEntry } from './entry'
 
 const say = <K extends EntryKind>(kind: K, body: EntryBodies[K]): string =>
   sayEntry(
@@ -13,7 +14,7 @@ const say = <K extends EntryKind>(kind: K, body: EntryBodies[K]): string =>
       kind,
       ...body,
     } as unknown as Entry,
-    'mm',
+    { lengths: 'mm', currency: 'JPY' },
     () => 'Petrel',
   )
 
@@ -42,6 +43,7 @@ test('every kind of entry has its line', () => {
   expect(say('inspected', { readings: [], parts: [{ kind: 'rivetLoose', nearCutter: null }] })).toBe(
     'Inspected: loose rivet',
   )
+  expect(say('cameBack', { to: 'bench', costMinor: 2400 })).toBe('Came back, to the bench; it cost ¥2,400')
   expect(say('retired', { reason: 'worn' })).toBe('Retired: worn')
   expect(say('corrected', { strikes: 'x' })).toBe('Struck an entry out')
 })

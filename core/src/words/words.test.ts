@@ -1,6 +1,6 @@
 import { describe, expect, test } from 'vitest'
-import { cutterName, damageName, sayMinutes, sayRange, sayReason } from './say'
-import type { Reason } from './verdict'
+import type { Reason } from '../verdict'
+import { cutterName, damageName, sayMinutes, sayRange, sayReason } from '.'
 
 const um = (amount: number) => ({ unit: 'um', amount }) as const
 

@@ -4,7 +4,7 @@ import type { Action, Conditions, Duty, Instant, RetireReason, Shelf, StrikeObje
 import type { NormalBelief } from '../stats'
 import type { LoopSpec } from '../profile'
 import type { Um } from '../units'
-import type { RemovalSample } from '../wear/removal'
+import type { RemovalSample } from './removalSample'
 
 /** How a figure of a cutter is known. */
 export type Known =

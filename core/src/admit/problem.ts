@@ -1,0 +1,53 @@
+import type { Instant } from '../log'
+
+/** Why an entry cannot join a log. The codes are stable. */
+export const ADMIT_CODES = {
+  'not-a-number': 'A figure is no number',
+  'in-the-future': 'It is said to happen later than now',
+  'not-registered': 'There is no such loop',
+  'registered-already': 'The loop is registered already',
+  'before-registration': 'It is before the loop was registered',
+  'after-retirement': 'The loop was retired by then',
+  'no-such-cutter': 'The loop has no such cutter',
+  'cutter-twice': 'A cutter is there twice',
+  'length-cannot-be': 'No cutter or gauge of this loop can measure that',
+  'damage-too-deep': 'The damage is deeper than a new cutter is long',
+  'overrule-needed': 'It goes against the verdict and says no reason',
+  'deepest-elsewhere': 'The deepest place is on a cutter that was not struck',
+  'no-such-entry': 'The entry to strike out is not in this log',
+  'correction-of-correction': 'A correction cannot be struck out',
+  'struck-out-already': 'The entry has been struck out already',
+  'registration-stays': 'A registration cannot be struck out',
+  'at-a-shop': 'The loop is at a shop',
+  'not-at-a-shop': 'The loop is not at a shop',
+  'spec-cannot-be': 'The spec does not go with the log',
+  'groove-cannot-be': 'The groove is narrower than it was made',
+} as const
+
+export type AdmitCode = keyof typeof ADMIT_CODES
+
+/** One thing wrong with an entry: a stable code, the field, and plain words. */
+export interface AdmitProblem {
+  readonly code: AdmitCode
+  /** Path of the field within the entry. */
+  readonly field: string
+  readonly message: string
+}
+
+/** A device's clock may run ahead of the server's by this and still be believed, in ms. */
+export const CLOCK_SLACK_MS = 5 * 60_000
+
+/** Whether something is said to happen later than a device's clock may run ahead. */
+export function futureProblems(happenedAt: Instant, nowMs: number): AdmitProblem[] {
+  if (Date.parse(happenedAt) <= nowMs + CLOCK_SLACK_MS) return []
+  return [{ code: 'in-the-future', field: 'happenedAt', message: 'That is in the future. Check the date and time.' }]
+}
+
+/** Every figure in an entry that is no finite number, so that none ends in a loop. */
+export function numberProblems(value: unknown, field = ''): AdmitProblem[] {
+  if (typeof value === 'number' && !Number.isFinite(value))
+    return [{ code: 'not-a-number', field, message: 'This has to be a number.' }]
+  if (Array.isArray(value)) return value.flatMap((one, i) => numberProblems(one, `${field}[${i}]`))
+  if (typeof value !== 'object' || value === null) return []
+  return Object.entries(value).flatMap(([key, one]) => numberProblems(one, field === '' ? key : `${field}.${key}`))
+}

@@ -1,0 +1,2 @@
+export * from './roles'
+export * from './leadsOnly'

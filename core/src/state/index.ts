@@ -1,0 +1,2 @@
+export * from './loopState'
+export * from './removalSample'

@@ -1,0 +1,106 @@
+import type { CutterReading, Entry, EntryKind, EntryOf } from '../log'
+import { specLine, type SpecField } from '../profile'
+import { writeLength, writeMoney } from '../units'
+import { actionInWords } from './actions'
+import { damageName } from './damage'
+import type { Figures } from './figures'
+import { SHELF_NAMES } from './places'
+import { ORIGIN_WORDS, saySpecValue, SPEC_FIELD_NAMES } from './spec'
+import { plural } from './text'
+import { CONDITION_WORDS, FILE_AGE_WORDS, METHOD_WORDS } from './work'
+
+/** What the sentences of a log need besides the entry. */
+interface Told {
+  readonly figures: Figures
+  readonly sawName: (id: string) => string
+}
+
+/** What is said, one thing after the other, without what is empty. */
+const listed = (parts: readonly string[], between = ', '): string => parts.filter((part) => part !== '').join(between)
+
+function sayReadings(readings: readonly CutterReading[]): string {
+  const lengths = readings.filter(({ lengthUm }) => lengthUm !== undefined).length
+  const settings = readings.filter(({ settingUm }) => settingUm !== undefined).length
+  const damaged = readings.filter(({ damage }) => (damage?.length ?? 0) > 0)
+  const kinds = [...new Set(damaged.flatMap(({ damage = [] }) => damage.map(({ kind }) => damageName(kind))))]
+  return listed(
+    [
+      lengths > 0 ? `${plural(lengths, 'cutter')} read` : '',
+      settings > 0 ? `${plural(settings, 'gauge')} read` : '',
+      damaged.length > 0 ? `${kinds.join(', ')} on ${plural(damaged.length, 'cutter')}` : '',
+    ],
+    '; ',
+  )
+}
+
+function sayStrokes(strokes: EntryOf<'sharpened'>['strokes']): string {
+  if (strokes === undefined) return ''
+  return strokes.left === strokes.right
+    ? `${strokes.left} strokes`
+    : `${strokes.left} strokes left and ${strokes.right} right`
+}
+
+/** One line for every kind of entry: a new kind is not written before it has its words. */
+const ENTRY_WORDS: { readonly [K in EntryKind]: (entry: EntryOf<K>, told: Told) => string } = {
+  registered: ({ tag, spec }) => `Registered as ${tag}: ${specLine(spec)}`,
+  specChanged: ({ changes, origin }, { figures }) => {
+    const fields = Object.keys(changes) as SpecField[]
+    const said = fields.map((field) => `${SPEC_FIELD_NAMES[field]} ${saySpecValue(changes, field, figures.lengths)}`)
+    return `Spec: ${said.join(', ')}, ${ORIGIN_WORDS[origin]}`
+  },
+  retagged: ({ tag }) => `New tag: ${tag}`,
+  fitted: ({ sawId, barFlipped, tensionChecked, overruled }, { sawName }) => {
+    const done = [barFlipped === true ? 'bar flipped' : '', tensionChecked === true ? 'tension checked' : '']
+    const said = `Put on ${listed([sawName(sawId), ...done])}`
+    return overruled === undefined ? said : `${said}; overruled: ${overruled}`
+  },
+  takenOff: ({ to }) => (to === undefined ? 'Taken off' : `Taken off, to the ${SHELF_NAMES[to]}`),
+  moved: ({ to }) => `Moved to the ${SHELF_NAMES[to]}`,
+  sentOut: ({ shop, dueBackAt }) =>
+    listed([`Sent to ${shop}`, dueBackAt === undefined ? '' : `due back ${dueBackAt.slice(0, 10)}`]),
+  cameBack: ({ to, costMinor }, { figures }) => {
+    const cost = costMinor === undefined ? '' : `it cost ${writeMoney(costMinor, figures.currency)}`
+    return listed([`Came back, to the ${SHELF_NAMES[to]}`, cost], '; ')
+  },
+  ran: ({ tanks, conditions }) => `Ran ${plural(tanks, 'tank')} in ${CONDITION_WORDS[conditions]}`,
+  struck: ({ against, cutters, deepest }, { figures }) => {
+    const what = `Struck ${against === 'unknown' ? 'something' : against}`
+    const where = cutters === undefined ? what : `${what} at ${plural(cutters.length, 'cutter')}`
+    if (deepest === undefined) return where
+    return `${where}, ${writeLength(deepest.depthUm, figures.lengths)} deep on cutter ${deepest.cutter}`
+  },
+  measured: ({ readings }) => `Measured: ${sayReadings(readings)}`,
+  sharpened: ({ method, strokes, gaugesLowered, wasDull, fileAge }) =>
+    `Sharpened: ${listed([
+      METHOD_WORDS[method],
+      sayStrokes(strokes),
+      gaugesLowered ? 'gauges lowered' : '',
+      wasDull === true ? 'it was dull' : '',
+      fileAge === undefined ? '' : FILE_AGE_WORDS[fileAge],
+    ])}`,
+  gaugesLowered: ({ settingUm }, { figures }) =>
+    settingUm === undefined ? 'Gauges lowered' : `Gauges lowered to ${writeLength(settingUm, figures.lengths)}`,
+  inspected: ({ parts, readings }) => {
+    const found = listed([...parts.map(({ kind }) => damageName(kind)), sayReadings(readings)], '; ')
+    return `Inspected: ${found === '' ? 'nothing found' : found}`
+  },
+  retired: ({ reason }) => `Retired: ${reason}`,
+  dutyChanged: ({ duty }) => (duty === 'dirty' ? 'Kept for dirty work from now on' : 'Back to clean work'),
+  decided: ({ action, advised, overruled }) =>
+    overruled === undefined
+      ? `Settled: ${actionInWords(action)}`
+      : `Overruled: ${actionInWords(action)} instead of ${actionInWords(advised)}; ${overruled}`,
+  corrected: () => 'Struck an entry out',
+}
+
+/**
+ * One line that says what an entry was, for the log.
+ *
+ * @param sawName what the crew calls a saw
+ * @example
+ * sayEntry({ ...base, kind: 'ran', tanks: 2, conditions: 'soil' }, figures, sawName) // 'Ran 2 tanks in soil'
+ */
+export function sayEntry(entry: Entry, figures: Figures, sawName: (id: string) => string): string {
+  const say = ENTRY_WORDS[entry.kind] as (entry: Entry, told: Told) => string
+  return say(entry, { figures, sawName })
+}

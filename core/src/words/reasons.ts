@@ -1,0 +1,134 @@
+import type { DoubtKind } from '../state'
+import type { Reason, Rule } from '../verdict'
+import { actionInWords } from './actions'
+import { cutterName, damageName } from './damage'
+import { sayQuantity, type Figures } from './figures'
+import { capital } from './text'
+
+/** A reason in pieces, each as it stands in a sentence; empty where the reason does not say. */
+interface Told {
+  readonly reason: Reason
+  readonly value: string
+  readonly limit: string
+  readonly takes: string
+  /** `about ` where the value is an estimate: it never reads as a measurement. */
+  readonly about: string
+  readonly damage: string
+  /** Where it is, with a space before it. */
+  readonly at: string
+  /** The cutter that it is about, at the beginning of a sentence. */
+  readonly cutter: string
+  /** What it was weighed against. */
+  readonly against: string
+}
+
+function toldOf(reason: Reason, figures: Figures): Told {
+  const figure = (part: 'value' | 'limit' | 'takes'): string => {
+    const quantity = reason[part]
+    return quantity === undefined ? '' : sayQuantity(quantity, figures)
+  }
+  const { cutter, hand } = reason
+  const named = cutter === undefined || hand === undefined ? null : cutterName(cutter, hand)
+  return {
+    reason,
+    value: figure('value'),
+    limit: figure('limit'),
+    takes: figure('takes'),
+    about: reason.known === 'estimated' || reason.known === 'new' ? 'about ' : '',
+    damage: reason.damage === undefined ? 'damage' : damageName(reason.damage),
+    at: named !== null ? ` on cutter ${named}` : cutter === undefined ? '' : ` near cutter ${cutter}`,
+    cutter: named === null ? 'The shortest cutter' : `Cutter ${named}`,
+    against: actionInWords(reason.against ?? 'file'),
+  }
+}
+
+/** What each rule says: a new rule has no verdict before it has its words. */
+const RULE_WORDS: { readonly [R in Rule]: (told: Told) => string } = {
+  alreadyRetired: () => 'Already retired.',
+  endsLoop: ({ damage, at }) => `${capital(damage)}${at}: that ends a loop, however long its cutters are.`,
+  unfitDamage: ({ damage, at }) =>
+    `${capital(damage)}${at}: not fit for use. Ask a trained person whether it can be put right.`,
+  needsAttention: ({ damage, at }) => `${capital(damage)}${at}: to be put right before it runs.`,
+  atMark: ({ value, limit, cutter }) => `${cutter} is at its witness mark: ${value} measured, the mark is at ${limit}.`,
+  noLengthBehindDamage: ({ value, limit, cutter }) =>
+    `${cutter} would have ${value} left once its damage is ground out; at least ${limit} is kept.`,
+  perhapsAtMark: ({ value, cutter }) =>
+    `${cutter} may be at its mark: about ${value} by estimate. Measure it before the loop runs.`,
+  gaugesTooLow: ({ value, limit, takes, about, at }) => {
+    const right = takes === '' ? 'No filing brings it right.' : `${takes} has to come off the length to bring it right.`
+    const low = `Depth gauge${at} is ${about}${value} too low (limit ${limit})`
+    return `${low}: the saw snatches and kickback is likelier. ${right}`
+  },
+  struckUnseen: ({ value }) => `${capital(value)} since anybody looked it over.`,
+  depthUnknown: ({ damage, at }) => `${capital(damage)}${at}: nobody has measured how deep.`,
+  fileSkates: ({ reason, damage, at }) =>
+    `${capital(reason.damage === undefined ? 'blued steel' : damage)}${at}: a file skates on it.`,
+  tooDeepToFile: ({ value, limit, damage, at, reason }) =>
+    reason.damage === undefined
+      ? `${value} would have to come off; at most ${limit} is filed by hand.`
+      : `${capital(damage)}${at}, ${value} deep; with clean steel behind it that is past the ${limit} filed by hand.`,
+  damageToClean: ({ value, takes, about, damage, at }) =>
+    `${capital(damage)}${at}, ${about}${value} deep: ${takes} has to come off.`,
+  shapeToPutRight: ({ damage, at }) => `${capital(damage)}${at}: put the shape right.`,
+  uneven: ({ value, limit }) => `Cutters differ by ${value}; ${limit} counts as even.`,
+  sidesDiffer: ({ value, limit, reason: { hand = 'left' } }) =>
+    `The ${hand} side is ${value} longer on average (limit ${limit}): the saw pulls ${hand}.`,
+  gaugesHigh: ({ value, limit, about }) => `Depth gauges stand ${about}${value} high; ${limit} is let run.`,
+  gaugeToPutRight: ({ damage, at }) => `${capital(damage)}${at}: plate, flat file, and round its front again.`,
+  dull: ({ value, damage }) => `${capital(value)} marked as ${damage}.`,
+  benchDue: ({ value, limit }) => `About ${value} of wear since it was sharpened; the bench is due at ${limit}.`,
+  touchUpDue: ({ value, limit }) => `About ${value} of wear since it was sharpened; a touch-up is due at ${limit}.`,
+  nothingDue: () => 'Nothing is due.',
+  contradiction: ({ value, reason }) => sayDoubt(reason.doubt ?? 'grew', reason.cutter ?? '?', value),
+  tooLittleLeft: ({ value, limit }) => `It would leave ${value} above the mark; ${limit} is kept in reserve.`,
+  notNeeded: () => 'Not needed.',
+  cheapestPerHour: ({ value, limit, against }) =>
+    `${value} for an hour of sharp running; ${against} comes to ${limit}.`,
+  cheaperToReplace: ({ value, limit, against }) =>
+    `A new loop costs ${value} for an hour of sharp running; ${against} comes to ${limit}.`,
+  noWayWithinLimits: () => 'Nothing that can be done here meets every limit of the house; this comes nearest.',
+  measureBeforeRetiring: () => 'By estimate a new loop is cheaper; metal is not thrown away on an estimate.',
+  keptForDirt: () => 'Fit for stumps and soil-covered wood, and the house keeps such loops.',
+  dirtyNotAllowed: () => 'The house keeps no loops for dirty work.',
+  dirtyAlready: () => 'It is kept for dirty work already.',
+  notFitForAnything: () => 'It is not fit for any work until somebody has seen to it.',
+  noGrinder: () => 'The house has no grinder.',
+  noShop: () => 'The house sends nothing to a shop.',
+  fileForRoutine: () => 'The house files the routine; the wheel is for stones, nails, uneven loops and milling chain.',
+  wheelAtBench: () => 'The house grinds at the bench.',
+  sharpenedAtBench: () => 'The house carries spares and sharpens at the bench.',
+  notEnough: () => 'Duller than a touch-up puts right.',
+}
+
+/**
+ * A reason as one plain sentence.
+ *
+ * @example
+ * sayReason(
+ *   { rule: 'touchUpDue', value: { unit: 'tanks', amount: 2.4 }, limit: { unit: 'tanks', amount: 2 } },
+ *   { lengths: 'mm', currency: 'EUR' },
+ * )
+ * // 'About 2.4 tanks of wear since it was sharpened; a touch-up is due at 2 tanks.'
+ */
+export const sayReason = (reason: Reason, figures: Figures): string => RULE_WORDS[reason.rule](toldOf(reason, figures))
+
+function sayDoubt(kind: DoubtKind, cutter: number | '?', value: string): string {
+  switch (kind) {
+    case 'grew':
+      return `Cutter ${cutter} was read ${value} longer than before: wrong loop, wrong cutter or a slip?`
+    case 'shrank': {
+      const shorter = `Cutter ${cutter} was read ${value} shorter than it was measured`
+      return `${shorter}, and no sharpening is logged since: is one missing, or a slip?`
+    }
+    case 'disagree': {
+      const differ = `Two people measured cutter ${cutter} and differ by ${value}`
+      return `${differ}: wrong loop, wrong cutter or a slip? Measure it again.`
+    }
+    case 'pairGrew':
+      return `Cutter ${cutter} is ${value} longer after its sharpening than before it: were the two figures swapped?`
+    case 'belowPlate': {
+      const finer = `Depth gauge on cutter ${cutter} was read ${value} finer than the plate it was just filed to`
+      return `${finer}: read it again.`
+    }
+  }
+}

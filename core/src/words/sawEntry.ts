@@ -1,0 +1,45 @@
+import { PITCH_PROFILES } from '../profile'
+import type { SawDue, SawEntry } from '../saw'
+import { writeLength, writeMm, type LengthPreference } from '../units'
+
+/** What is due on a saw, in words. */
+export const SAW_DUE_WORDS: Readonly<Record<SawDue, string>> = {
+  flipAtChange: 'Flip the bar: a loop went on since it was last flipped',
+  flipByHours: 'Flip the bar: it has run a working day this way up',
+  sprocketSoon: 'The sprocket has seen two loops worn out: get another in',
+  sprocketNow: 'Renew the sprocket: it has seen three loops worn out',
+  burrs: 'Dress the rails: they have burrs',
+  grooveWorn: 'The groove is worn wide: drive links lean in it',
+}
+
+/**
+ * One line that says what was done to a saw's bar or sprocket.
+ *
+ * @example
+ * saySawEntry({ ...base, kind: 'barFlipped' }, 'mm') // 'Bar flipped.'
+ */
+export function saySawEntry(entry: SawEntry, lengths: LengthPreference): string {
+  switch (entry.kind) {
+    case 'barFitted': {
+      const { gaugeUm, driveLinks, nosePitchClass } = entry
+      const nose = nosePitchClass === null ? 'solid nose' : `nose ${PITCH_PROFILES[nosePitchClass].name}`
+      return `Another bar: ${writeMm(gaugeUm, 1)}, ${driveLinks} drive links, ${nose}.`
+    }
+    case 'barFlipped':
+      return 'Bar flipped.'
+    case 'barChecked': {
+      const found = [
+        entry.grooveWidthUm === undefined ? '' : `groove ${writeLength(entry.grooveWidthUm, lengths)} wide`,
+        entry.grooveDepthUm === undefined ? '' : `${writeLength(entry.grooveDepthUm, lengths)} deep`,
+        entry.burrs === undefined ? '' : entry.burrs ? 'rails burred' : 'no burrs',
+      ]
+      return `Bar checked: ${found.filter(Boolean).join(', ')}.`
+    }
+    case 'railsDressed':
+      return 'Rails dressed.'
+    case 'sprocketRenewed':
+      return `Sprocket renewed: ${PITCH_PROFILES[entry.pitchClass].name}.`
+    case 'sawCorrected':
+      return 'Struck an entry out.'
+  }
+}

@@ -1,0 +1,33 @@
+import type { Action } from '../log'
+import { writeMoney } from '../units'
+import type { Turn } from '../verdict'
+import { ACTION_WORDS, actionInWords } from './actions'
+import type { Figures } from './figures'
+import { plural } from './text'
+
+/**
+ * What would change a verdict, in one sentence.
+ *
+ * @example
+ * sayTurn({ by: 'loopPrice', from: 'below', atMinor: 900, turnsTo: 'retire' }, 'regrind', { currency: 'EUR' })
+ * // 'Regrind as long as a new loop costs more than €9.00; then: retire.'
+ */
+export function sayTurn(turn: Turn, now: Action, { currency }: Pick<Figures, 'currency'>): string {
+  switch (turn.by) {
+    case 'loopPrice':
+    case 'labour': {
+      const what = turn.by === 'labour' ? 'an hour of work' : 'a new loop'
+      const bound = `${turn.from === 'below' ? 'more' : 'less'} than ${writeMoney(turn.atMinor, currency)}`
+      return `${ACTION_WORDS[now]} as long as ${what} costs ${bound}; then: ${actionInWords(turn.turnsTo)}.`
+    }
+    case 'measuring': {
+      const cutters = `${plural(turn.cutters, 'cutter')} ${turn.cutters === 1 ? 'is' : 'are'} estimated`
+      return `${cutters}. Measured, it may turn to: ${turn.turnsTo.map(actionInWords).join(', or ')}.`
+    }
+    case 'sides': {
+      const cutters = turn.cutters === 1 ? 'cutter' : 'cutters'
+      const read = `Measure ${turn.cutters} more ${turn.hand}-hand ${cutters}`
+      return `${read}: if the sides differ, it may turn to: ${actionInWords(turn.turnsTo)}.`
+    }
+  }
+}
