@@ -1,19 +1,12 @@
 import { ENTRY_KINDS, SAW_ENTRY_KINDS, type NewEntry, type NewSawEntry } from '@undercliff/core'
 import * as yup from 'yup'
+import type { AnyNewEntry } from './anyNewEntry'
 import { entrySchemas } from './entries'
 import { oneOf, strictObject } from './fields'
 import { MOST_ENTRIES } from './limits'
 import type { FieldProblem } from './problem'
 import { sawEntrySchemas } from './sawEntries'
 import { validate, type Validated } from './validate'
-
-/** An entry in a loop's log or in a saw's, as a device sends it. Their kinds tell them apart. */
-export type AnyNewEntry = NewEntry | NewSawEntry
-
-/** Whether an entry goes into a saw's log. */
-export const isOfSaw = <E extends { readonly kind: string }>(
-  entry: E,
-): entry is Extract<E, { kind: NewSawEntry['kind'] }> => entry.kind in sawEntrySchemas
 
 const schemas: Readonly<Record<string, yup.AnyObjectSchema>> = { ...entrySchemas, ...sawEntrySchemas }
 

@@ -1,6 +1,7 @@
 export * from './problem'
 export * from './limits'
 export * from './entries'
+export * from './anyNewEntry'
 export * from './anyEntry'
 export * from './sawEntries'
 export * from './crew'

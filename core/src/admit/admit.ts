@@ -13,8 +13,8 @@ import { checkLength } from '../measure'
 import { futureProblems, numberProblems, type AdmitProblem } from './problem'
 import { writeMm, type Um } from '../units'
 
-/** A setting that a depth gauge cannot have. */
-const SETTING_LIMIT_UM: Um = 4000
+/** No depth gauge has a larger setting than this. Starting value. */
+export const MOST_SETTING_UM: Um = 4000
 
 /** Kinds that may still be written about a loop that is retired. */
 const AFTER_RETIREMENT: readonly EntryKind[] = ['corrected', 'measured', 'inspected', 'specChanged', 'retagged']
@@ -39,7 +39,7 @@ function readingProblems(readings: readonly CutterReading[], state: LoopState): 
     }
     seen.add(cutter)
     if (lengthUm !== undefined) problems.push(...lengthProblems(lengthUm, `${field}.lengthUm`, cutter, state))
-    if (settingUm !== undefined && settingUm > SETTING_LIMIT_UM) {
+    if (settingUm !== undefined && settingUm > MOST_SETTING_UM) {
       const message = `A depth-gauge setting of ${writeMm(settingUm)} on cutter ${cutter} cannot be.`
       problems.push({ code: 'length-cannot-be', field: `${field}.settingUm`, message })
     }

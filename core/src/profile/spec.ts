@@ -85,6 +85,24 @@ export function originOf(spec: LoopSpec, field: SpecField): Origin {
   }
 }
 
+/** Values that no profile brings: whoever adds a loop says them. */
+const SAID_BY_CREW: ReadonlySet<SpecField> = new Set([
+  'pitchClass',
+  'gaugeUm',
+  'driveLinks',
+  'sequence',
+  'cutterType',
+  'firstHand',
+  'startMark',
+])
+
+/**
+ * Whether a value is simply as the crew gave it when it added the loop, so that nothing need be said
+ * of where it comes from.
+ */
+export const isGiven = (spec: LoopSpec, field: SpecField): boolean =>
+  spec.origins?.[field] === undefined && SAID_BY_CREW.has(field)
+
 /** What has to be said of a loop; the rest comes from its profile. */
 export type SpecChoice = Pick<LoopSpec, 'pitchClass' | 'gaugeUm' | 'driveLinks' | 'cutterType'> & Partial<LoopSpec>
 

@@ -43,8 +43,8 @@ export function readMoney(text: string, currency: string): number | null {
   const match = /^\s*(\d{1,7})(?:[.,](\d+))?\s*$/.exec(text)
   const [, whole, part = ''] = match ?? []
   const digits = minorDigits(currency)
-  if (whole === undefined || part.length > digits) return null
-  return Number(whole) * 10 ** digits + Number(part.padEnd(digits, '0') || '0')
+  if (whole === undefined || /[1-9]/.test(part.slice(digits))) return null
+  return Number(`${whole}${part.slice(0, digits).padEnd(digits, '0')}`)
 }
 
 const formats = new Map<string, Intl.NumberFormat>()

@@ -12,6 +12,25 @@ export const SAW_DUE_WORDS: Readonly<Record<SawDue, string>> = {
   grooveWorn: 'The groove is worn wide: drive links lean in it',
 }
 
+/** The part of a saw that something is due on. */
+const PART_OF: Readonly<Record<SawDue, 'flip' | 'sprocket' | 'bar'>> = {
+  flipAtChange: 'flip',
+  flipByHours: 'flip',
+  sprocketSoon: 'sprocket',
+  sprocketNow: 'sprocket',
+  burrs: 'bar',
+  grooveWorn: 'bar',
+}
+
+/** Whether the bar is to be flipped. `isFlip('flipByHours') // true` */
+export const isFlip = (due: SawDue): boolean => PART_OF[due] === 'flip'
+
+/** What is due on a saw in a word or two, for lists. `sayDueBriefly(['flipByHours']) // 'flip the bar'` */
+export function sayDueBriefly(due: readonly SawDue[]): string {
+  if (due.some((one) => PART_OF[one] === 'sprocket')) return 'sprocket'
+  return due.every(isFlip) ? 'flip the bar' : 'bar'
+}
+
 /**
  * One line that says what was done to a saw's bar or sprocket.
  *

@@ -15,6 +15,7 @@ import { useNotices } from '../remote/notices'
 import { useSession } from '../remote/sessionStore'
 import { useShed } from '../remote/shedStore'
 import PeoplePanel from './PeoplePanel.vue'
+import RadioChoice from '../parts/RadioChoice.vue'
 
 const shed = useShed()
 const notices = useNotices()
@@ -23,6 +24,7 @@ const wrong = ref('')
 const session = useSession()
 const EXAMPLE_UM = 650
 const LABELS: Record<LengthPreference, string> = { mm: 'Millimetres', inch: 'Inches', both: 'Both' }
+const lengthChoices = LENGTH_PREFERENCES.map((value) => ({ value, label: LABELS[value] }))
 watch(
   () => shed.crew?.name,
   (known) => {
@@ -98,20 +100,17 @@ async function change(lengths: LengthPreference): Promise<void> {
         </template>
         <fieldset>
           <legend>Lengths are read in</legend>
-          <div class="row" role="radiogroup" aria-label="Lengths are read in">
-            <button
-              v-for="one in LENGTH_PREFERENCES"
-              :key="one"
-              type="button"
-              class="act"
-              role="radio"
-              :aria-checked="shed.lengths === one"
-              :disabled="!session.isLead"
-              @click="change(one)"
-            >
-              {{ LABELS[one] }} <span class="figures">{{ writeLength(EXAMPLE_UM, one) }}</span>
-            </button>
-          </div>
+          <RadioChoice
+            v-slot="{ option }"
+            label="Lengths are read in"
+            :model-value="shed.lengths"
+            :options="lengthChoices"
+            :disabled="!session.isLead"
+            manual
+            @update:model-value="(wanted) => wanted && change(wanted)"
+          >
+            {{ option.label }} <span class="figures">{{ writeLength(EXAMPLE_UM, option.value) }}</span>
+          </RadioChoice>
           <p class="soft">
             A number typed without a unit is taken in {{ shed.bareUnit === 'inch' ? 'inches' : 'millimetres' }}; a
             fraction is always inches.

@@ -1,11 +1,13 @@
 <script setup lang="ts">
-import type { AccountAnswer, Role } from '@undercliff/contract'
+import type { AccountAnswer } from '@undercliff/contract'
+import type { Role } from '@undercliff/core'
 import { nanoid } from 'nanoid'
 import { NInput } from 'naive-ui'
 import { onMounted, ref } from 'vue'
 import { deleteAccount, fetchAccounts, postPerson, putAccount } from '../remote/api'
 import { useNotices } from '../remote/notices'
 import { useShed } from '../remote/shedStore'
+import RadioChoice from '../parts/RadioChoice.vue'
 
 /** The people of the crew, for a lead: who can sign in, as what. */
 const shed = useShed()
@@ -17,6 +19,10 @@ const password = ref('')
 const role = ref<Role>('sawyer')
 const name = ref('')
 const wrong = ref('')
+const ROLE_CHOICES = [
+  { value: 'sawyer', label: 'Sawyer: logs work' },
+  { value: 'lead', label: 'Lead: everything' },
+] as const
 const accountOf = (personId: string): AccountAnswer | undefined =>
   accounts.value.find((one) => one.personId === personId)
 
@@ -69,8 +75,7 @@ const add = (): Promise<void> =>
     <ul>
       <li v-for="person in shed.people" :key="person.id">
         <p>
-          <strong>{{ person.name }}</strong
-          >, {{ person.role }}<br /><span class="soft">{{
+          <strong>{{ person.name }}</strong>, {{ person.role }}<br /><span class="soft">{{
             accountOf(person.id)
               ? `signs in as ${accountOf(person.id)?.login}${accountOf(person.id)?.hasPin ? ', has a PIN' : ''}`
               : 'cannot sign in; work is logged for them'
@@ -99,8 +104,7 @@ const add = (): Promise<void> =>
             <div class="field">
               <label :for="`password-${person.id}`">{{
                 accountOf(person.id) ? 'New password, or leave it' : 'First password'
-              }}</label
-              ><NInput
+              }}</label><NInput
                 v-model:value="password"
                 type="password"
                 show-password-on="click"
@@ -110,14 +114,7 @@ const add = (): Promise<void> =>
               />
             </div>
           </div>
-          <div class="row" role="radiogroup" aria-label="Role">
-            <button type="button" class="act" role="radio" :aria-checked="role === 'sawyer'" @click="role = 'sawyer'">
-              Sawyer: logs work
-            </button>
-            <button type="button" class="act" role="radio" :aria-checked="role === 'lead'" @click="role = 'lead'">
-              Lead: everything
-            </button>
-          </div>
+          <RadioChoice v-model="role" label="Role" :options="ROLE_CHOICES" />
           <p class="row">
             <button type="submit" class="act next">Save</button
             ><button

@@ -3,12 +3,14 @@ import { onKeyStroke } from '@vueuse/core'
 import { writeLoopFile } from '@undercliff/contract'
 import {
   ACTION_WORDS,
+  actionInWords,
   decide,
   forecast,
   grinderFor,
+  isLeadsJob,
   lifeOf,
   mayOverrule,
-  POPULATION_NAMES,
+  POPULATION_WORDS,
   sayRange,
   sayTurn,
   sensitivity,
@@ -20,19 +22,19 @@ import {
 } from '@undercliff/core'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
-import LoopAway from '../loop/LoopAway.vue'
-import LoopMap from '../loop/LoopMap.vue'
-import VerdictPanel from '../loop/VerdictPanel.vue'
+import LoopAway from '../parts/LoopAway.vue'
+import LoopMap from '../parts/LoopMap.vue'
+import VerdictPanel from '../parts/VerdictPanel.vue'
 import { useMoves } from '../move/moveStore'
 import ToothSign from '../parts/ToothSign.vue'
 import { isTyping } from '../parts/typing'
 import { useOpenLoop } from '../remote/openLoop'
 import { useSession } from '../remote/sessionStore'
 import GrinderCard from './GrinderCard.vue'
-import { JOBS, LEADS_JOBS } from './jobs'
+import { JOBS } from './jobs'
 import OptionRows from './OptionRows.vue'
 import OverrulePanel from './OverrulePanel.vue'
-import SidesPanel from './SidesPanel.vue'
+import SidesPanel from '../parts/SidesPanel.vue'
 import { asItIs, supposed, type WhatIf } from './whatIf'
 import WhatIfPanel from './WhatIfPanel.vue'
 
@@ -90,7 +92,7 @@ const allowed = computed(
   () => option.value !== null && verdict.value !== null && mayOverrule(verdict.value, option.value.action),
 )
 const isWheel = computed(() => option.value?.action === 'regrind' || option.value?.action === 'shop')
-const mayStart = computed(() => verdict.value !== null && (session.isLead || !LEADS_JOBS.has(verdict.value.action)))
+const mayStart = computed(() => verdict.value !== null && (session.isLead || !isLeadsJob(verdict.value.action)))
 
 async function settle(action: Action, overruled?: string): Promise<boolean> {
   if (verdict.value === null) return false
@@ -98,8 +100,8 @@ async function settle(action: Action, overruled?: string): Promise<boolean> {
   const { advised, rulesVersion } = verdict.value
   const said =
     overruled === undefined
-      ? `Settled: ${ACTION_WORDS[action].toLowerCase()} ${props.tag}`
-      : `Overruled: ${ACTION_WORDS[action].toLowerCase()} ${props.tag}`
+      ? `Settled: ${actionInWords(action)} ${props.tag}`
+      : `Overruled: ${actionInWords(action)} ${props.tag}`
   wrong.value =
     (await loop.write(
       {
@@ -169,10 +171,11 @@ const costLine = computed(() => {
   if (current === null || chosen === undefined || chosen.perHourMinor === null || chosen.money.totalMinor === 0)
     return ''
   const { currency } = rules.value
+  const dearer = (minor: number): string => `${writeMoney(minor, currency)} a sharp hour dearer`
   const second =
     current.runnerUp === null || current.action !== current.advised
       ? ''
-      : `. Second: ${ACTION_WORDS[current.runnerUp.action].toLowerCase()}, ${writeMoney(current.runnerUp.byMinor, currency)} a sharp hour dearer`
+      : `. Second: ${actionInWords(current.runnerUp.action)}, ${dearer(current.runnerUp.byMinor)}`
   return `${writeMoney(chosen.money.totalMinor, currency)} in all${second}`
 })
 </script>
@@ -207,16 +210,16 @@ const costLine = computed(() => {
         <p v-if="costLine" class="cost">{{ costLine }}.</p>
         <p v-if="verdict.decision && verdict.action !== verdict.advised" class="caution">
           Settled by {{ shed.nameOf(verdict.decision.personId) }} against the verdict ({{
-            ACTION_WORDS[verdict.advised].toLowerCase()
+            actionInWords(verdict.advised)
           }}): {{ verdict.decision.overruled }}
         </p>
         <p v-else-if="verdict.decision" class="soft">Settled by {{ shed.nameOf(verdict.decision.personId) }}.</p>
         <p v-if="verdict.bounds" class="caution">
           <strong>Until it is looked at:</strong> it may turn out to need anything from
-          {{ ACTION_WORDS[verdict.bounds.least.action].toLowerCase() }} ({{
+          {{ actionInWords(verdict.bounds.least.action) }} ({{
             sayRange(verdict.bounds.least.sharpeningsLeft)
           }}
-          sharpenings left) to {{ ACTION_WORDS[verdict.bounds.most.action].toLowerCase() }} ({{
+          sharpenings left) to {{ actionInWords(verdict.bounds.most.action) }} ({{
             sayRange(verdict.bounds.most.sharpeningsLeft)
           }}
           left).
@@ -248,7 +251,7 @@ const costLine = computed(() => {
 
     <section class="sheet" aria-labelledby="map-title">
       <h2 id="map-title">
-        <template v-if="option">Before and after: {{ ACTION_WORDS[option.action].toLowerCase() }}</template
+        <template v-if="option">Before and after: {{ actionInWords(option.action) }}</template
         ><template v-else>As it stands</template> <span v-if="after" class="soft">hatched comes off</span>
         <span v-if="turning" class="soft">with what was turned</span>
       </h2>
@@ -256,7 +259,7 @@ const costLine = computed(() => {
         :state="drawn"
         :lengths="shed.lengths"
         :selected="selected"
-        :target-um="ahead.targetUm"
+        :rules="rules"
         :after-um="after"
         low
         @select="selected = $event"
@@ -305,7 +308,7 @@ const costLine = computed(() => {
           </p>
           <ul v-if="life.sessions.length > 0" class="sessions">
             <li v-for="(one_, i) in life.sessions.slice(0, 5)" :key="i">
-              <span class="figures">{{ one_.perSharpeningUm }} µm</span> a {{ POPULATION_NAMES[one_.population]
+              <span class="figures">{{ one_.perSharpeningUm }} µm</span> a {{ POPULATION_WORDS[one_.population].one
               }}<template v-if="one_.at">, {{ day(one_.at) }}</template
               ><template v-if="one_.personId">, {{ shed.nameOf(one_.personId) }}</template
               ><template v-if="one_.sides?.left && one_.sides.right"

@@ -14,11 +14,17 @@ import {
 import { computed } from 'vue'
 import VerdictMark from '../parts/VerdictMark.vue'
 import { inOrder, MONEY_PARTS, partsOf } from './options'
+import RadioChoice from '../parts/RadioChoice.vue'
 
 /** What could be done, side by side: what it costs and of what, and what it gives. */
 const props = defineProps<{ options: readonly Option[]; shown: Action | null; advised: Action; figures: Figures }>()
 const emit = defineEmits<{ show: [Action] }>()
 const ordered = computed(() => inOrder(props.options))
+const choices = computed(() =>
+  ordered.value.map((option) => ({ value: option.action, label: ACTION_WORDS[option.action], option })),
+)
+const classOf = (action: Action): string =>
+  props.options.some((option) => option.action === action && option.feasible) ? 'option' : 'option cannot'
 const most = computed(() =>
   Math.max(1, ...props.options.filter(({ feasible }) => feasible).map(({ money }) => money.totalMinor)),
 )
@@ -52,78 +58,75 @@ const later = ({ action, sharpeningsLeft }: Option): string =>
     <p class="legend soft" aria-hidden="true">
       <span v-for="{ part, name } in used" :key="part"><i class="sw" :class="part" /> {{ name }}</span>
     </p>
-    <div role="radiogroup" aria-labelledby="options-title" class="rows">
-      <button
-        v-for="option in ordered"
-        :key="option.action"
-        type="button"
-        role="radio"
-        class="option"
-        :aria-checked="option.action === shown"
-        :class="{ cannot: !option.feasible }"
-        @click="emit('show', option.action)"
+    <RadioChoice
+      v-slot="{ option: { option } }"
+      class="rows"
+      labelledby="options-title"
+      :model-value="shown"
+      :options="choices"
+      :option-class="classOf"
+      @update:model-value="(action) => action && emit('show', action)"
+    >
+      <span class="name"
+        ><VerdictMark :action="option.action" /> <strong>{{ ACTION_WORDS[option.action] }}</strong><span
+          v-if="option.action === advised"
+          class="advised"
+          >advised</span
+        ></span
       >
-        <span class="name"
-          ><VerdictMark :action="option.action" /> <strong>{{ ACTION_WORDS[option.action] }}</strong><span
-            v-if="option.action === advised"
-            class="advised"
-            >advised</span
-          ></span
+      <template v-if="option.feasible">
+        <span
+          class="bar"
+          :aria-label="
+            partsOf(option, figures.currency)
+              .map(({ said }) => said)
+              .join(', ') || 'costs nothing'
+          "
+          role="img"
+          ><i
+            v-for="{ part, minor } in partsOf(option, figures.currency)"
+            :key="part"
+            :class="part"
+            :style="{ width: width(minor) }"
+        /></span>
+        <span class="rate figures"
+          ><strong>{{ perHour(option) }}</strong
+          ><small>{{ option.perHourMinor === null ? '' : 'a sharp hour' }}</small></span
         >
-        <template v-if="option.feasible">
-          <span
-            class="bar"
-            :aria-label="
-              partsOf(option, figures.currency)
-                .map(({ said }) => said)
-                .join(', ') || 'costs nothing'
-            "
-            role="img"
-            ><i
-              v-for="{ part, minor } in partsOf(option, figures.currency)"
-              :key="part"
-              :class="part"
-              :style="{ width: width(minor) }"
-          /></span>
-          <span class="rate figures"
-            ><strong>{{ perHour(option) }}</strong
-            ><small>{{ option.perHourMinor === null ? '' : 'a sharp hour' }}</small></span
-          >
-          <span class="facts soft">{{
-            [
-              sayMinutes(option.minutes) || 'no time',
-              writeMoney(option.money.totalMinor, figures.currency),
-              takes(option),
-              later(option),
-            ].join(' · ')
-          }}</span>
-        </template>
-        <span v-else class="why">{{ option.reasons[0] ? sayReason(option.reasons[0], figures) : '' }}</span>
-        <span v-if="option.action === shown && option.feasible" class="more">
-          <span v-if="range(option)"
-            >{{ range(option) }} a sharp hour, as times and edges vary; {{ option.sharpHours.likely.toFixed(1) }} sharp
-            hours ({{ option.sharpHours.low.toFixed(1) }} to {{ option.sharpHours.high.toFixed(1) }}).</span
-          >
-          <span v-if="partsOf(option, figures.currency).length > 0"
-            >{{
-              partsOf(option, figures.currency)
-                .map(({ said }) => said)
-                .join(', ')
-            }}.</span
-          >
-          <span v-if="strokes(option)">{{ strokes(option) }}.</span>
-          <span v-if="option.spreadUm !== null && option.deepestUm > 0"
-            >Cutters then differ by {{ writeLength(option.spreadUm, figures.lengths) }}.</span
-          >
-          <span v-if="option.damagedLeft > 0 && option.deepestUm > 0">{{ option.damagedLeft }} still damaged.</span>
-          <span v-if="option.gauges"
-            >Gauges come down in the same go, to {{ writeLength(option.settingUm, figures.lengths) }}.</span
-          >
-          <span v-if="option.daysAway > 0">Away about {{ option.daysAway }} days.</span>
-          <span v-for="risk in option.risks" :key="risk">{{ RISK_WORDS[risk] }}</span>
-        </span>
-      </button>
-    </div>
+        <span class="facts soft">{{
+          [
+            sayMinutes(option.minutes) || 'no time',
+            writeMoney(option.money.totalMinor, figures.currency),
+            takes(option),
+            later(option),
+          ].join(' · ')
+        }}</span>
+      </template>
+      <span v-else class="why">{{ option.reasons[0] ? sayReason(option.reasons[0], figures) : '' }}</span>
+      <span v-if="option.action === shown && option.feasible" class="more">
+        <span v-if="range(option)"
+          >{{ range(option) }} a sharp hour, as times and edges vary; {{ option.sharpHours.likely.toFixed(1) }} sharp
+          hours ({{ option.sharpHours.low.toFixed(1) }} to {{ option.sharpHours.high.toFixed(1) }}).</span
+        >
+        <span v-if="partsOf(option, figures.currency).length > 0"
+          >{{
+            partsOf(option, figures.currency)
+              .map(({ said }) => said)
+              .join(', ')
+          }}.</span
+        >
+        <span v-if="strokes(option)">{{ strokes(option) }}.</span>
+        <span v-if="option.spreadUm !== null && option.deepestUm > 0"
+          >Cutters then differ by {{ writeLength(option.spreadUm, figures.lengths) }}.</span
+        >
+        <span v-if="option.damagedLeft > 0 && option.deepestUm > 0">{{ option.damagedLeft }} still damaged.</span>
+        <span v-if="option.gauges"
+          >Gauges come down in the same go, to {{ writeLength(option.settingUm, figures.lengths) }}.</span
+        >
+        <span v-if="option.daysAway > 0">Away about {{ option.daysAway }} days.</span>
+        <span v-for="risk in option.risks" :key="risk">{{ RISK_WORDS[risk] }}</span>
+      </span>
+    </RadioChoice>
   </section>
 </template>
 
@@ -139,7 +142,7 @@ const later = ({ action, sharpeningsLeft }: Option): string =>
   display: grid;
   border-bottom: 1px solid var(--rule);
 }
-.option {
+:deep(.option) {
   display: grid;
   grid-template-columns: minmax(0, 11.5em) minmax(0, 1fr) auto;
   gap: 2px 14px;
@@ -155,7 +158,7 @@ const later = ({ action, sharpeningsLeft }: Option): string =>
   font: 400 0.95rem/1.25 var(--text);
   cursor: pointer;
 }
-.option[aria-checked='true'] {
+:deep(.option[aria-checked='true']) {
   border-left-color: var(--ink);
   background: color-mix(in srgb, var(--steel-light) 30%, transparent);
 }
@@ -226,7 +229,7 @@ const later = ({ action, sharpeningsLeft }: Option): string =>
   font-size: 0.87rem;
   color: var(--ink-soft);
 }
-.cannot .name strong {
+:deep(.cannot) .name strong {
   font-weight: 400;
 }
 @media (max-width: 700px) {

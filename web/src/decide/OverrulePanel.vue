@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { ACTION_WORDS, type Action } from '@undercliff/core'
+import { ACTION_WORDS, actionInWords, type Action } from '@undercliff/core'
 import { NInput } from 'naive-ui'
 import { ref } from 'vue'
 import Panel from '../parts/Panel.vue'
@@ -15,8 +15,8 @@ const LEAST = 3
   <Panel :title="`${ACTION_WORDS[action]} ${tag}, against the verdict`" :width="620" @close="emit('close')">
     <form class="stack" @submit.prevent="emit('overrule', reason.trim())">
       <p>
-        The verdict is <strong>{{ ACTION_WORDS[advised].toLowerCase() }}</strong>. What you settle on stands beside it
-        in the log, with your reason, until something happens to the loop.
+        The verdict is <strong>{{ actionInWords(advised) }}</strong>. What you settle on stands beside it in the log,
+        with your reason, until something happens to the loop.
       </p>
       <div class="field">
         <label for="overrule-reason">Why</label

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import {
   ACTION_WORDS,
+  actionInWords,
   damageDepth,
   loopPriceMinor,
   writeLength,
@@ -44,11 +45,7 @@ const money = (minor: number): string => writeMoney(minor, props.figures.currenc
     <p class="would" role="status">
       <VerdictMark :action="would" /> <strong>{{ ACTION_WORDS[would] }}</strong>
       <span class="soft">{{
-        would === advised
-          ? changed
-            ? 'still'
-            : 'as things stand'
-          : `instead of ${ACTION_WORDS[advised].toLowerCase()}`
+        would === advised ? (changed ? 'still' : 'as things stand') : `instead of ${actionInWords(advised)}`
       }}</span>
     </p>
     <div class="slider">

@@ -20,6 +20,3 @@ export const JOBS: Readonly<Record<Action, Job>> = {
   dirtyDuty: { to: null, start: 'Keep it for dirty work' },
   runOn: { to: 'note/ran', start: 'Log tanks run' },
 }
-
-/** Jobs that only a lead begins: what goes for good, and what a loop is kept for. */
-export const LEADS_JOBS: ReadonlySet<Action> = new Set(['retire', 'dirtyDuty'])

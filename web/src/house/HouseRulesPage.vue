@@ -1,29 +1,34 @@
 <script setup lang="ts">
 import {
   CUTTER_TYPE_NAMES,
-  DEFAULT_RULES,
   everySchool,
   forecast,
   PITCH_CLASSES,
   PITCH_PROFILES,
-  QUESTION_SCHOOLS,
+  followsSchool,
+  QUESTION_WORDS,
   QUESTIONS,
   rulesConflicts,
   sayRange,
+  schoolsOf,
+  schoolWords,
   writeLength,
   type HouseRules,
   type Question,
+  type SchoolId,
 } from '@undercliff/core'
 import { NSelect } from 'naive-ui'
 import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import { putRules } from '../remote/api'
+import RadioChoice from '../parts/RadioChoice.vue'
+import { putRules, ServerRefusal } from '../remote/api'
 import { useLoop } from '../remote/loopStore'
 import { useNotices } from '../remote/notices'
 import { useSession } from '../remote/sessionStore'
 import { useShed } from '../remote/shedStore'
-import ShedAway from '../shed/ShedAway.vue'
+import ShedAway from '../parts/ShedAway.vue'
 import { LENGTH_LIMITS, NUMBER_LIMITS, PRICES, rulesFrom, textsOf } from './limits'
+import { changedFields, takenBack } from './ownChange'
 import SchoolCard from './SchoolCard.vue'
 
 /** Where crews disagree, the house chooses; what each school comes to is shown on a loop of its own. */
@@ -34,20 +39,10 @@ const loop = useLoop()
 const route = useRoute()
 const router = useRouter()
 if (shed.answer === null) void shed.load()
-const TITLES: Record<Question, string> = {
-  uneven: 'Uneven or damaged cutters, by file',
-  gauges: 'Depth gauges',
-  file: 'File for 3/8"',
-  chisel: 'Angles on full chisel',
-  sidePlate: 'Side plate',
-  guide: 'What guides the file',
-  when: 'When, and where',
-  bench: 'File or wheel',
-}
 const wrong = ref('')
 const wrongField = ref('')
 const busy = ref(false)
-const rules = computed(() => shed.crew?.rules ?? DEFAULT_RULES)
+const rules = computed(() => shed.rules)
 
 /** The loop on which it is shown: the one in the address, else one with something to decide. */
 const live = computed(() => shed.loops.filter(({ retired }) => !retired))
@@ -104,32 +99,57 @@ function notHere(question: Question): string {
     : ''
 }
 
-async function change(part: Partial<HouseRules>, said: string): Promise<boolean> {
-  const before = rules.value
-  const wanted = { ...before, ...part }
+const choicesOf = (question: Question) =>
+  schoolsOf(question).map((school) => ({ value: school.id, label: schoolWords(question, school.id).name, school }))
+const followed = (question: Question): SchoolId | null =>
+  schoolsOf(question).find((school) => followsSchool(rules.value, school))?.id ?? null
+const follow = (question: Question, id: SchoolId): void => {
+  const school = schoolsOf(question).find((one) => one.id === id)
+  if (school !== undefined)
+    void change(school.sets, `${schoolWords(question, id).name}: every loop is worked out again.`)
+}
+
+/**
+ * Saves a change against the version of the rules that is shown; somebody else's is not overwritten.
+ *
+ * @returns the rules as they hold then, or null when they were refused
+ */
+async function saveRules(part: Partial<HouseRules>): Promise<HouseRules | null> {
+  const wanted = { ...rules.value, ...part, version: rules.value.version }
   const [conflict] = rulesConflicts(wanted)
   if (conflict !== undefined) {
     wrong.value = conflict.message
     wrongField.value = conflict.fields[0] ?? ''
-    return false
+    return null
   }
   busy.value = true
   try {
-    await putRules(wanted)
+    const saved = await putRules(wanted)
     await shed.load()
-    wrong.value = ''
-    wrongField.value = ''
-    notices.say(said, async () => {
-      await putRules(before)
-      await shed.load()
-    })
-    return true
+    wrong.value = wrongField.value = ''
+    return saved
   } catch (error) {
     wrong.value = (error as Error).message
-    return false
+    // What somebody else changed meanwhile is shown, to be changed again from there.
+    if (error instanceof ServerRefusal && error.problem.code === 'rules-changed') await shed.load()
+    return null
   } finally {
     busy.value = false
   }
+}
+
+async function change(part: Partial<HouseRules>, said: string): Promise<void> {
+  const before = rules.value
+  const own = changedFields(before, { ...before, ...part })
+  if (own.length === 0) return
+  const saved = await saveRules(part)
+  if (saved === null) return
+  notices.say(said, async () => {
+    // Only this change is taken back, and nothing that was changed again since.
+    const back = takenBack(before, saved, rules.value, own)
+    if (Object.keys(back).length === 0) wrong.value = 'That was changed again since; it stays as it is now.'
+    else await saveRules(back)
+  })
 }
 
 const texts = ref<Record<string, string>>({})
@@ -181,21 +201,27 @@ const locked = computed(() => !session.isLead || busy.value)
 
     <section v-for="question in QUESTIONS" :key="question" class="sheet" :aria-labelledby="`q-${question}`">
       <h2 :id="`q-${question}`">
-        {{ TITLES[question] }} <span v-if="notHere(question)" class="soft nothere">{{ notHere(question) }}</span>
+        {{ QUESTION_WORDS[question] }}
+        <span v-if="notHere(question)" class="soft nothere">{{ notHere(question) }}</span>
       </h2>
-      <div class="schools" role="radiogroup" :aria-labelledby="`q-${question}`">
+      <RadioChoice
+        v-slot="{ option }"
+        class="schools"
+        :labelledby="`q-${question}`"
+        :model-value="followed(question)"
+        :options="choicesOf(question)"
+        :disabled="locked"
+        manual
+        option-class="school"
+        @update:model-value="(id) => id && follow(question, id)"
+      >
         <SchoolCard
-          v-for="(school, i) in QUESTION_SCHOOLS[question]"
-          :key="school.name"
-          :school="school"
+          :school="option.school"
           :question="question"
-          :follows="schools?.[question][i]?.follows ?? false"
-          :outcome="schools?.[question][i]?.outcome ?? null"
+          :outcome="schools?.[question].find(({ id }) => id === option.value)?.outcome ?? null"
           :figures="shed.figures"
-          :locked="locked"
-          @choose="change(school.sets, `${school.name}: every loop is worked out again.`)"
         />
-      </div>
+      </RadioChoice>
     </section>
 
     <form class="sheet limits" @submit.prevent="save">
@@ -203,8 +229,7 @@ const locked = computed(() => !session.isLead || busy.value)
       <fieldset class="grid">
         <legend>Limits</legend>
         <div v-for="{ field, label, hint } in LENGTH_LIMITS" :key="field" class="field">
-          <label :for="field">{{ label }}</label
-          ><input
+          <label :for="field">{{ label }}</label><input
             :id="field"
             v-model="texts[field]"
             class="plain figures"
@@ -214,8 +239,7 @@ const locked = computed(() => !session.isLead || busy.value)
           /><span class="soft hint">{{ hint }}</span>
         </div>
         <div v-for="{ field, label, unit } in NUMBER_LIMITS" :key="field" class="field">
-          <label :for="field">{{ label }}</label
-          ><input
+          <label :for="field">{{ label }}</label><input
             :id="field"
             v-model="texts[field]"
             class="plain figures"
@@ -280,8 +304,7 @@ const locked = computed(() => !session.isLead || busy.value)
           /><span class="soft hint">three letters, such as EUR</span>
         </div>
         <div v-for="{ field, label } in PRICES" :key="field" class="field">
-          <label :for="field">{{ label }}</label
-          ><input
+          <label :for="field">{{ label }}</label><input
             :id="field"
             v-model="texts[field]"
             class="plain figures"
@@ -380,5 +403,31 @@ const locked = computed(() => !session.isLead || busy.value)
   .top {
     grid-template-columns: minmax(0, 1fr);
   }
+}
+:deep(.school) {
+  display: grid;
+  grid-template-rows: auto auto 1fr auto;
+  gap: 6px;
+  align-content: start;
+  text-align: left;
+  padding: 10px 12px;
+  min-height: var(--target);
+  border: 2px solid var(--rule);
+  border-radius: 4px;
+  background: none;
+  color: var(--ink);
+  font: 400 0.95rem/1.3 var(--text);
+  cursor: pointer;
+}
+:deep(.school[aria-checked='true']) {
+  border-color: var(--ink);
+  box-shadow: inset 0 6px var(--ink);
+  padding-top: 16px;
+}
+:deep(.school:disabled) {
+  cursor: default;
+}
+:deep(.school strong) {
+  font-size: 1.02rem;
 }
 </style>

@@ -1,6 +1,6 @@
 import { DEFAULT_RULES } from '@undercliff/core'
 import { expect, test } from 'vitest'
-import { readMoney, rulesFrom, textsOf } from './limits'
+import { rulesFrom, textsOf } from './limits'
 
 test('what is shown and saved unchanged is what it was', () => {
   expect(rulesFrom(DEFAULT_RULES, textsOf(DEFAULT_RULES, 'mm'), 'mm')).toEqual(DEFAULT_RULES)
@@ -36,8 +36,20 @@ test.each([
   })
 })
 
-test('money without minor units is read whole', () => {
-  expect(readMoney('1600', 'JPY')).toBe(1600)
-  expect(readMoney('16.5', 'EUR')).toBe(1650)
-  expect(readMoney('1.234,00', 'EUR')).toBeNull()
+test.each(['mm', 'inch'] as const)('opened and saved in %s, nothing changes by a micrometre', (unit) => {
+  const rules = { ...DEFAULT_RULES, evennessUm: 500, gaugeHighUm: 101, reserveUm: 1, sideDifferenceUm: 333 }
+  expect(rulesFrom(rules, textsOf(rules, unit), unit)).toEqual(rules)
+})
+
+test('money of any number of decimals is shown and read alike', () => {
+  for (const currency of ['EUR', 'JPY', 'KWD']) {
+    const rules = { ...DEFAULT_RULES, currency }
+    expect(rulesFrom(rules, textsOf(rules, 'mm'), 'mm')).toEqual(rules)
+  }
+  expect(textsOf({ ...DEFAULT_RULES, currency: 'KWD' }, 'mm').shopFeeMinor).toBe('1.600')
+  const yen = { ...DEFAULT_RULES, currency: 'JPY' }
+  expect(rulesFrom(yen, { ...textsOf(yen, 'mm'), shopFeeMinor: '16.5' }, 'mm')).toEqual({
+    field: 'shopFeeMinor',
+    message: 'A visit to a shop: an amount is wanted, such as 1600.',
+  })
 })

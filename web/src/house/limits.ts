@@ -1,4 +1,13 @@
-import { readLength, writeMoney, type HouseRules, type PitchClass } from '@undercliff/core'
+import {
+  isCurrency,
+  lengthField,
+  moneyField,
+  PITCH_CLASSES,
+  readLength,
+  readMoney,
+  type HouseRules,
+  type PitchClass,
+} from '@undercliff/core'
 
 /** A limit that is a length. */
 export const LENGTH_LIMITS = [
@@ -26,70 +35,76 @@ export const PRICES = [
 
 export type LimitText = Readonly<Record<string, string>>
 
-const minorPer = (currency: string): number =>
-  10 ** (new Intl.NumberFormat('en', { style: 'currency', currency }).resolvedOptions().maximumFractionDigits ?? 2)
-export const moneyText = (minor: number, currency: string): string =>
-  (minor / minorPer(currency)).toFixed(Math.log10(minorPer(currency)))
-
-/**
- * Reads an amount of money as people type it, a comma or a point before the cents.
- *
- * @returns whole minor units, or null when it is no amount
- */
-export function readMoney(text: string, currency: string): number | null {
-  const match = /^\s*(\d{1,7})(?:[.,](\d{1,3}))?\s*$/.exec(text)
-  if (match === null) return null
-  return Math.round(Number(`${match[1] ?? '0'}.${match[2] ?? '0'}`) * minorPer(currency))
-}
-
 const priceKey = (pitch: PitchClass): string => `link:${pitch}`
 
 /** The rules' limits and prices as text, to be typed over. */
 export function textsOf(rules: HouseRules, unit: 'mm' | 'inch'): LimitText {
   const texts: Record<string, string> = { currency: rules.currency }
-  const length = (um: number): string => (unit === 'inch' ? `${um / 25_400}`.slice(0, 6) : String(um / 1000))
-  for (const { field } of LENGTH_LIMITS) texts[field] = length(rules[field])
+  for (const { field } of LENGTH_LIMITS) texts[field] = lengthField(rules[field], unit)
   for (const { field } of NUMBER_LIMITS) texts[field] = String(rules[field])
-  for (const { field } of PRICES) texts[field] = moneyText(rules[field], rules.currency)
+  for (const { field } of PRICES) texts[field] = moneyField(rules[field], rules.currency)
   for (const [pitch, minor] of Object.entries(rules.linkPriceMinor) as [PitchClass, number][])
-    texts[priceKey(pitch)] = moneyText(minor, rules.currency)
+    texts[priceKey(pitch)] = moneyField(minor, rules.currency)
   return texts
 }
 
+/** What cannot be read, and where. */
+export interface Unread {
+  readonly field: string
+  readonly message: string
+}
+
+/** Gathers what was typed, field by field, until something cannot be read. */
+class Reader {
+  unread: Unread | null = null
+
+  constructor(private readonly texts: LimitText) {}
+
+  /** What a field says, read; NaN once something could not be. */
+  take(field: string, read: (text: string) => number | string): number {
+    if (this.unread !== null) return NaN
+    const value = read(this.texts[field] ?? '')
+    if (typeof value === 'number') return value
+    this.unread = { field, message: value }
+    return NaN
+  }
+}
+
+const readLimit =
+  (label: string, unit: 'mm' | 'inch') =>
+  (text: string): number | string => {
+    const reading = readLength(text, unit)
+    return reading.ok ? reading.um : `${label}: ${reading.message} It would be read as: ${reading.nearest}`
+  }
+
+const readCount =
+  (label: string) =>
+  (text: string): number | string => {
+    const value = Number(text.replace(',', '.'))
+    return text.trim() === '' || !Number.isFinite(value) || value < 0 ? `${label}: a number is wanted.` : value
+  }
+
+const readPrice =
+  (currency: string, message: string) =>
+  (text: string): number | string =>
+    readMoney(text, currency) ?? message
+
 /** The rules with what was typed, or the sentence that says what cannot be read, and where. */
-export function rulesFrom(
-  rules: HouseRules,
-  texts: LimitText,
-  unit: 'mm' | 'inch',
-): HouseRules | { readonly field: string; readonly message: string } {
+export function rulesFrom(rules: HouseRules, texts: LimitText, unit: 'mm' | 'inch'): HouseRules | Unread {
   const currency = (texts.currency ?? '').trim().toUpperCase()
-  try {
-    writeMoney(0, currency)
-  } catch {
-    return { field: 'currency', message: 'Money has a code of three letters, such as EUR.' }
-  }
+  if (!isCurrency(currency)) return { field: 'currency', message: 'Money has a code of three letters, such as EUR.' }
+  const reader = new Reader(texts)
   const changed: Record<string, number> = {}
-  for (const { field, label } of LENGTH_LIMITS) {
-    const reading = readLength(texts[field] ?? '', unit)
-    if (!reading.ok) return { field, message: `${label}: ${reading.message} It would be read as: ${reading.nearest}` }
-    changed[field] = reading.um
-  }
-  for (const { field, label } of NUMBER_LIMITS) {
-    const value = Number((texts[field] ?? '').replace(',', '.'))
-    if ((texts[field] ?? '').trim() === '' || !Number.isFinite(value) || value < 0)
-      return { field, message: `${label}: a number is wanted.` }
-    changed[field] = value
-  }
-  for (const { field, label } of PRICES) {
-    const minor = readMoney(texts[field] ?? '', currency)
-    if (minor === null) return { field, message: `${label}: an amount is wanted, such as 16.00.` }
-    changed[field] = minor
-  }
-  const linkPriceMinor: Partial<Record<PitchClass, number>> = {}
-  for (const pitch of Object.keys(rules.linkPriceMinor) as PitchClass[]) {
-    const minor = readMoney(texts[priceKey(pitch)] ?? '', currency)
-    if (minor === null) return { field: priceKey(pitch), message: 'A drive link costs an amount, such as 0.42.' }
-    linkPriceMinor[pitch] = minor
-  }
-  return { ...rules, ...changed, currency, linkPriceMinor: { ...rules.linkPriceMinor, ...linkPriceMinor } }
+  for (const { field, label } of LENGTH_LIMITS) changed[field] = reader.take(field, readLimit(label, unit))
+  for (const { field, label } of NUMBER_LIMITS) changed[field] = reader.take(field, readCount(label))
+  const example = moneyField(1600, currency)
+  for (const { field, label } of PRICES)
+    changed[field] = reader.take(field, readPrice(currency, `${label}: an amount is wanted, such as ${example}.`))
+  const linkPriceMinor = { ...rules.linkPriceMinor }
+  for (const pitch of PITCH_CLASSES)
+    linkPriceMinor[pitch] = reader.take(
+      priceKey(pitch),
+      readPrice(currency, `A drive link costs an amount, such as ${moneyField(42, currency)}.`),
+    )
+  return reader.unread ?? { ...rules, ...changed, currency, linkPriceMinor }
 }

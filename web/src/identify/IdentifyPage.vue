@@ -4,7 +4,6 @@ import {
   BENCH_FIGURES,
   CUTTER_TYPES,
   CUTTER_TYPE_NAMES,
-  DEFAULT_RULES,
   fileFor,
   fitCheck,
   gaugeCandidates,
@@ -14,6 +13,11 @@ import {
   originOf,
   PITCH_PROFILES,
   readLength,
+  sayCandidate,
+  sayFile,
+  sayGauge,
+  sayNext,
+  sayProbability,
   SEQUENCES,
   SEQUENCE_NAMES,
   specFromProfile,
@@ -33,18 +37,19 @@ import { NInput } from 'naive-ui'
 import { computed } from 'vue'
 import { useRouter } from 'vue-router'
 import { addLoopForm } from '../add/addLoopForm'
-import { sayFile } from '../loop/sayFile'
 import { useSession } from '../remote/sessionStore'
 import { useShed } from '../remote/shedStore'
 import BuildDrawing from './BuildDrawing.vue'
 import CornerDrawing from './CornerDrawing.vue'
 import MeasuredField from './MeasuredField.vue'
-import { sayCandidate, sayGauge, sayNext, sayProbability } from './sayFinding'
+import RadioChoice from '../parts/RadioChoice.vue'
 
 const BUILDS = [
-  ['low', 'Low'],
-  ['tall', 'Tall'],
+  { value: 'low', label: 'Low' },
+  { value: 'tall', label: 'Tall' },
 ] as const
+const cutterTypes = CUTTER_TYPES.map((value) => ({ value, label: CUTTER_TYPE_NAMES[value] }))
+const sequences = SEQUENCES.map((value) => ({ value, label: SEQUENCE_NAMES[value] }))
 const SEQUENCE_HINTS: Record<Sequence, string> = {
   full: 'a cutter every second drive link',
   semiSkip: 'gaps take turns',
@@ -103,7 +108,7 @@ const spec = computed(() =>
         sequence: form.value.sequence,
       }),
 )
-const rules = computed(() => shed.crew?.rules ?? DEFAULT_RULES)
+const rules = computed(() => shed.rules)
 const file = computed(() =>
   fileFor(
     spec.value ??
@@ -187,19 +192,17 @@ async function add(): Promise<void> {
       />
       <fieldset>
         <legend>The cutter beside its links</legend>
-        <div class="row" role="radiogroup" aria-label="The cutter beside its links">
-          <button
-            v-for="[one, name] in BUILDS"
-            :key="one"
-            type="button"
-            class="act drawn"
-            role="radio"
-            :aria-checked="form.build === one"
-            @click="form.build = form.build === one ? null : one"
-          >
-            <BuildDrawing :build="one" />{{ name }}
-          </button>
-        </div>
+        <RadioChoice
+          v-model="form.build"
+          v-slot="{ option }"
+          label="The cutter beside its links"
+          :options="BUILDS"
+          clearable
+          option-class="act drawn"
+          class="row"
+        >
+          <BuildDrawing :build="option.value" />{{ option.label }}
+        </RadioChoice>
       </fieldset>
       <div class="field">
         <label for="links">Drive links, counted</label>
@@ -223,37 +226,24 @@ async function add(): Promise<void> {
       </div>
       <fieldset>
         <legend>The corner, from in front</legend>
-        <div class="row" role="radiogroup" aria-label="Cutter type">
-          <button
-            v-for="one in CUTTER_TYPES"
-            :key="one"
-            type="button"
-            class="act drawn"
-            role="radio"
-            :aria-checked="form.cutterType === one"
-            @click="form.cutterType = one"
-          >
-            <CornerDrawing :type="one" />{{ CUTTER_TYPE_NAMES[one] }}
-          </button>
-        </div>
+        <RadioChoice
+          v-model="form.cutterType"
+          v-slot="{ option }"
+          label="Cutter type"
+          :options="cutterTypes"
+          option-class="act drawn"
+          class="row"
+        >
+          <CornerDrawing :type="option.value" />{{ option.label }}
+        </RadioChoice>
       </fieldset>
       <fieldset>
         <legend>How the cutters follow each other</legend>
-        <div class="row" role="radiogroup" aria-label="Sequence">
-          <button
-            v-for="one in SEQUENCES"
-            :key="one"
-            type="button"
-            class="act"
-            role="radio"
-            :aria-checked="form.sequence === one"
-            @click="form.sequence = one"
+        <RadioChoice v-model="form.sequence" v-slot="{ option }" label="Sequence" :options="sequences">
+          <span
+            >{{ option.label }}<br /><small>{{ SEQUENCE_HINTS[option.value] }}</small></span
           >
-            <span
-              >{{ SEQUENCE_NAMES[one] }}<br /><small>{{ SEQUENCE_HINTS[one] }}</small></span
-            >
-          </button>
-        </div>
+        </RadioChoice>
       </fieldset>
     </section>
 

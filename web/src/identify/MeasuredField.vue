@@ -3,6 +3,7 @@ import { readLength, type Instrument } from '@undercliff/core'
 import { NInput } from 'naive-ui'
 import { computed } from 'vue'
 import { useShed } from '../remote/shedStore'
+import RadioChoice from '../parts/RadioChoice.vue'
 
 /** A length with what it was taken with. */
 const props = defineProps<{ id: string; label: string; hint: string }>()
@@ -10,8 +11,8 @@ const text = defineModel<string>('text', { required: true })
 const instrument = defineModel<Instrument>('instrument', { required: true })
 const shed = useShed()
 const INSTRUMENTS = [
-  ['caliper', 'Caliper'],
-  ['ruler', 'Ruler'],
+  { value: 'caliper', label: 'Caliper' },
+  { value: 'ruler', label: 'Ruler' },
 ] as const
 const wrong = computed(() => {
   if (text.value.trim() === '') return ''
@@ -31,19 +32,7 @@ const wrong = computed(() => {
         :input-props="{ id: props.id, inputmode: 'decimal', autocomplete: 'off' }"
         placeholder=""
       />
-      <div class="row" role="radiogroup" :aria-label="`${label}: taken with`">
-        <button
-          v-for="[one, name] in INSTRUMENTS"
-          :key="one"
-          type="button"
-          class="act small"
-          role="radio"
-          :aria-checked="instrument === one"
-          @click="instrument = one"
-        >
-          {{ name }}
-        </button>
-      </div>
+      <RadioChoice v-model="instrument" :label="`${label}: taken with`" :options="INSTRUMENTS" small />
     </div>
     <p v-if="wrong" class="wrong" role="alert">{{ wrong }}</p>
   </div>

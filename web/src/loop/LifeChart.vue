@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { sayRange, UM_PER_MM, type Forecast, type LoopState } from '@undercliff/core'
+import { beginWithRange, UM_PER_MM, type Forecast, type LoopState } from '@undercliff/core'
 import { scaleLinear } from 'd3-scale'
 import { line } from 'd3-shape'
 import { computed } from 'vue'
@@ -34,16 +34,17 @@ const endY = (count: number): number => {
     ? y.value(floorUm.value)
     : y.value(floorUm.value + ((now.value.um - floorUm.value) * beyond) / count)
 }
-const fan = computed(
-  () =>
-    `M${x.value(now.value.sharpenings)} ${y.value(now.value.um)}L${end(ahead.value.low)} ${endY(ahead.value.low)}L${x.value(Math.min(last.value, now.value.sharpenings + ahead.value.high))} ${y.value(floorUm.value)}L${end(ahead.value.high)} ${endY(ahead.value.high)}Z`,
-)
-const middle = computed(
-  () =>
-    `M${x.value(now.value.sharpenings)} ${y.value(now.value.um)}L${end(ahead.value.likely)} ${endY(ahead.value.likely)}`,
-)
+/** A point of a path. */
+const at = (px: number, py: number): string => `${px} ${py}`
+const start = computed(() => at(x.value(now.value.sharpenings), y.value(now.value.um)))
+const goesTo = (count: number): string => at(end(count), endY(count))
+const fan = computed(() => {
+  const { low, high } = ahead.value
+  return `M${start.value}L${goesTo(low)}L${at(end(high), y.value(floorUm.value))}L${goesTo(high)}Z`
+})
+const middle = computed(() => `M${start.value}L${goesTo(ahead.value.likely)}`)
 const title = computed(() =>
-  ahead.value.high === 0 ? 'No sharpening left' : `${sayRange(ahead.value).replace('about', 'About')} sharpenings left`,
+  ahead.value.high === 0 ? 'No sharpening left' : `${beginWithRange(ahead.value)} sharpenings left`,
 )
 </script>
 

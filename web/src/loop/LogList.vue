@@ -1,17 +1,16 @@
 <script setup lang="ts">
-import { compareEntries, struckOutIds, type Entry, type LengthPreference } from '@undercliff/core'
+import { compareEntries, leadsOnly, sayEntry, struckOutIds, type Entry } from '@undercliff/core'
 import { computed, ref } from 'vue'
 import { useSession } from '../remote/sessionStore'
 import { useShed } from '../remote/shedStore'
-import { sayEntry } from './sayEntry'
 
-const props = defineProps<{ entries: readonly Entry[]; waiting: readonly Entry[]; lengths: LengthPreference }>()
+const props = defineProps<{ entries: readonly Entry[]; waiting: readonly Entry[] }>()
 const emit = defineEmits<{ strike: [string] }>()
 const shed = useShed()
 const session = useSession()
-/** A registration stays; specs, tags and retiring are a lead's. */
-const canStrike = ({ kind }: Entry): boolean =>
-  kind !== 'registered' && (session.isLead || !['specChanged', 'retagged', 'retired'].includes(kind))
+/** A registration stays; what is a lead's to write is a lead's to strike out. */
+const canStrike = (entry: Entry): boolean =>
+  entry.kind !== 'registered' && (session.isLead || leadsOnly(entry, props.entries) === null)
 const SHORT = 8
 const all = ref(false)
 const struck = computed(() => struckOutIds(props.entries))
@@ -37,7 +36,7 @@ const dayOf = (instant: string): string =>
         <time class="figures" :datetime="entry.happenedAt">{{ dayOf(entry.happenedAt) }}</time>
         <div>
           <p>
-            {{ sayEntry(entry, lengths, shed.sawName)
+            {{ sayEntry(entry, shed.figures, shed.sawName)
             }}<span v-if="unsent.has(entry.id)" class="unsent"> (kept here, not sent yet)</span>
           </p>
           <p class="soft">
@@ -53,7 +52,7 @@ const dayOf = (instant: string): string =>
           v-if="canStrike(entry) && !struck.has(entry.id)"
           type="button"
           class="act small"
-          :aria-label="`Strike out: ${sayEntry(entry, lengths, shed.sawName)}`"
+          :aria-label="`Strike out: ${sayEntry(entry, shed.figures, shed.sawName)}`"
           @click="emit('strike', entry.id)"
         >
           Strike out

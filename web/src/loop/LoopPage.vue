@@ -8,6 +8,8 @@ import {
   forecast,
   loopLength,
   pitchUmOf,
+  sayFile,
+  sayPlace,
   sayRange,
   SEQUENCE_NAMES,
   sideBalance,
@@ -27,14 +29,12 @@ import { useOpenLoop } from '../remote/openLoop'
 import { JOBS } from '../decide/jobs'
 import { useMoves } from '../move/moveStore'
 import { useSession } from '../remote/sessionStore'
-import { sayFile } from './sayFile'
-import { sayPlace } from './sayPlace'
-import SidesPanel from '../decide/SidesPanel.vue'
+import SidesPanel from '../parts/SidesPanel.vue'
 import LifeChart from './LifeChart.vue'
 import LogList from './LogList.vue'
-import LoopMap from './LoopMap.vue'
-import VerdictPanel from './VerdictPanel.vue'
-import LoopAway from './LoopAway.vue'
+import LoopMap from '../parts/LoopMap.vue'
+import VerdictPanel from '../parts/VerdictPanel.vue'
+import LoopAway from '../parts/LoopAway.vue'
 
 const props = defineProps<{ tag: string }>()
 const router = useRouter()
@@ -113,7 +113,8 @@ const gauges = computed(() => {
   if (ahead.value === null) return ''
   const { settingUm, targetUm, settingMeasured, gaugesDue: due } = ahead.value
   const when = due === null ? '' : due.likely === 0 ? ' Due now.' : ` Due in ${sayRange(due)} sharpenings.`
-  return `${settingMeasured ? 'Measured' : 'About'} ${writeLength(settingUm, shed.lengths)} on average, wanted ${writeLength(targetUm, shed.lengths)}.${when}`
+  const [is, wanted] = [writeLength(settingUm, shed.lengths), writeLength(targetUm, shed.lengths)]
+  return `${settingMeasured ? 'Measured' : 'About'} ${is} on average, wanted ${wanted}.${when}`
 })
 </script>
 
@@ -174,13 +175,7 @@ const gauges = computed(() => {
         Round the loop from the start mark
         <span class="soft">{{ ahead.summary.measured }} of {{ state.cutters.length }} cutters measured</span>
       </h2>
-      <LoopMap
-        :state="state"
-        :lengths="shed.lengths"
-        :selected="selected"
-        :target-um="ahead.targetUm"
-        @select="selected = $event"
-      />
+      <LoopMap :state="state" :lengths="shed.lengths" :selected="selected" :rules="rules" @select="selected = $event" />
     </section>
 
     <div class="two">
@@ -200,13 +195,7 @@ const gauges = computed(() => {
         </section>
       </div>
     </div>
-    <LogList
-      class="sheet"
-      :entries="loop.entries"
-      :waiting="loop.waiting"
-      :lengths="shed.lengths"
-      @strike="loop.strikeOut"
-    />
+    <LogList class="sheet" :entries="loop.entries" :waiting="loop.waiting" @strike="loop.strikeOut" />
   </div>
 </template>
 

@@ -2,23 +2,23 @@
 import { useLocalStorage } from '@vueuse/core'
 import {
   cutterName,
-  CUTTER_DAMAGE,
   damageName,
   decide,
   fold,
   forecast,
+  sayDamage,
   sayRange,
   writeLength,
   type LoopState,
 } from '@undercliff/core'
 import { computed, nextTick, onMounted, ref, shallowRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
-import LoopAway from '../loop/LoopAway.vue'
-import LoopMap from '../loop/LoopMap.vue'
-import VerdictPanel from '../loop/VerdictPanel.vue'
+import LoopAway from '../parts/LoopAway.vue'
+import LoopMap from '../parts/LoopMap.vue'
+import VerdictPanel from '../parts/VerdictPanel.vue'
 import WhoField from '../parts/WhoField.vue'
 import { useOpenLoop } from '../remote/openLoop'
-import { DAMAGE_KEYS, WALK_KEYS } from './keys'
+import { DAMAGE_KEYS, WALK_KEYS } from '../parts/keys'
 import * as walking from './walk'
 
 const props = defineProps<{ tag: string }>()
@@ -59,7 +59,8 @@ function press(): void {
   if (here.value === null) void save()
   else {
     step((current, of) => walking.enter(current, of, text))
-    if (walk.value?.wrong?.includes('It would be read as') === true) typed.value = text
+    // What could not be read stays in the field, to be put right.
+    if (walk.value?.unread === true) typed.value = text
   }
 }
 function undo(): void {
@@ -198,14 +199,7 @@ watch(field, (element) => element?.focus())
             >
           </p>
           <p v-if="shownDamage.length > 0" class="stop-text marks">
-            {{
-              shownDamage
-                .map(
-                  ({ kind, depthUm }) =>
-                    `${damageName(kind)}${depthUm === null ? (CUTTER_DAMAGE[kind].effect === 'depth' ? ', depth not measured' : '') : ` ${writeLength(depthUm, shed.lengths)}`}`,
-                )
-                .join('; ')
-            }}
+            {{ shownDamage.map((one) => sayDamage(one, shed.lengths)).join('; ') }}
           </p>
         </template>
         <p v-else class="which">
@@ -238,8 +232,7 @@ watch(field, (element) => element?.focus())
             class="act small"
             @click="tap(() => step((current, of) => walking.markDamage(current, of, kind)))"
           >
-            <kbd class="keys-only">{{ key }}</kbd
-            >{{ name }}
+            <kbd class="keys-only">{{ key }}</kbd>{{ name }}
           </button>
         </div>
         <div class="keys" role="group" aria-label="Walk">
@@ -250,8 +243,7 @@ watch(field, (element) => element?.focus())
             class="act small"
             @click="tap(() => COMMANDS[key]?.())"
           >
-            <kbd class="keys-only">{{ key }}</kbd
-            >{{ label }}
+            <kbd class="keys-only">{{ key }}</kbd>{{ label }}
           </button>
         </div>
         <LoopMap
@@ -259,7 +251,7 @@ watch(field, (element) => element?.focus())
           :state="ahead"
           :lengths="shed.lengths"
           :selected="here ?? undefined"
-          :target-um="outlook.targetUm"
+          :rules="rules"
           low
           @select="(number) => tap(() => step((current) => walking.goTo(current, number)))"
         />
@@ -277,8 +269,8 @@ watch(field, (element) => element?.focus())
           <dd>{{ writeLength(outlook.summary.spreadUm, shed.lengths) }}</dd>
           <dt>Left, right</dt>
           <dd>
-            {{ writeLength(Math.round(outlook.summary.sides.left.meanUm), 'mm').replace(' mm', '') }},
-            {{ writeLength(Math.round(outlook.summary.sides.right.meanUm), 'mm') }}
+            {{ writeLength(Math.round(outlook.summary.sides.left.meanUm), shed.lengths) }},
+            {{ writeLength(Math.round(outlook.summary.sides.right.meanUm), shed.lengths) }}
           </dd>
           <dt>Sharpenings left</dt>
           <dd>{{ sayRange(outlook.sharpeningsLeft) }}</dd>

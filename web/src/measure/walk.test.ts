@@ -1,7 +1,7 @@
 import { fold, specFromProfile, type Entry } from '@undercliff/core'
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
-import { DAMAGE_KEYS, WALK_KEYS } from './keys'
+import { DAMAGE_KEYS, WALK_KEYS } from '../parts/keys'
 import * as walking from './walk'
 
 const registered = {

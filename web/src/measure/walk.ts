@@ -7,7 +7,9 @@ import {
   type CutterDamageKind,
   type CutterReading,
   type CutterState,
+  MOST_SETTING_UM,
   type LengthCheck,
+  type LengthUnit,
   type LoopSpec,
   type Um,
 } from '@undercliff/core'
@@ -16,14 +18,14 @@ import {
 export type WalkOrder = 'round' | 'sides'
 
 /** What has been noted at one cutter on this walk. */
-export interface Noted {
+interface Noted {
   readonly lengthUm?: Um
   readonly damage?: readonly CutterDamage[]
   readonly settingUm?: Um
 }
 
 /** What the field is asking for. */
-export type Asking =
+type Asking =
   | { readonly what: 'length' }
   | { readonly what: 'depth'; readonly kind: CutterDamageKind }
   | { readonly what: 'setting' }
@@ -41,6 +43,8 @@ export interface Walk {
   readonly asking: Asking
   /** What was wrong with the last thing typed. */
   readonly wrong: string | null
+  /** It could not be read at all, and stays in the field. */
+  readonly unread?: boolean
 }
 
 /** What the walk has to know of the loop. */
@@ -132,39 +136,53 @@ export function enter(walk: Walk, loop: WalkLoop, typed: string): Walk {
   const text = typed.trim()
   const here = cutterInHand(walk)
   if (here === null) return walk
-  const { asking } = walk
-
-  if (text === '') {
-    if (asking.what === 'sure') return takeLength(walk, loop, asking.lengthUm)
-    if (asking.what === 'depth') return addDamage(walk, loop, { kind: asking.kind, depthUm: null })
-    if (asking.what === 'setting') return { ...walk, asking: LENGTH, wrong: null }
-    return walk.noted[here]?.damage === undefined
-      ? { ...walk, wrong: 'Type a length, or s to skip this one.' }
-      : moveTo(walk, walk.at + 1)
-  }
-
+  const { unread: _unread, ...rest } = walk
+  if (text === '') return enterNothing(rest, loop, here)
   const reading = readLength(text, loop.bare)
-  if (!reading.ok) return { ...walk, wrong: `${reading.message} It would be read as: ${reading.nearest}` }
-  const { um } = reading
-  switch (asking.what) {
+  if (!reading.ok) return { ...rest, unread: true, wrong: `${reading.message} It would be read as: ${reading.nearest}` }
+  const { um, unit } = reading
+  switch (walk.asking.what) {
     case 'depth':
-      return um > loop.spec.newLengthUm
-        ? { ...walk, wrong: `${writeMm(um)} is deeper than a new cutter is long.` }
-        : addDamage(walk, loop, { kind: asking.kind, depthUm: um })
+      return enterDepth(rest, loop, walk.asking.kind, um)
     case 'setting':
-      return um > 4000
-        ? { ...walk, wrong: `A gauge setting of ${writeMm(um)} cannot be.` }
-        : { ...note(walk, { settingUm: um }), asking: LENGTH }
+      return um > MOST_SETTING_UM
+        ? { ...rest, wrong: `A gauge setting of ${writeMm(um)} cannot be.` }
+        : { ...note(rest, { settingUm: um }), asking: LENGTH }
     case 'length':
-    case 'sure': {
-      const check = checkLength(loop.spec, um, known(walk, loop)?.length.um ?? null, reading.unit)
-      if (check.ok) return takeLength(walk, loop, um)
-      const wrong = sayCheck(check, um, loop.spec)
-      return check.weight === 'refuse'
-        ? { ...walk, asking: LENGTH, wrong }
-        : { ...walk, asking: { what: 'sure', lengthUm: um, check }, wrong: `${wrong} Enter takes it as typed.` }
-    }
+    case 'sure':
+      return enterLength(rest, loop, um, unit)
   }
+}
+
+/** Enter on the empty field: what it means depends on what was asked. */
+function enterNothing(walk: Walk, loop: WalkLoop, here: number): Walk {
+  const { asking } = walk
+  switch (asking.what) {
+    case 'sure':
+      return takeLength(walk, loop, asking.lengthUm)
+    case 'depth':
+      return addDamage(walk, loop, { kind: asking.kind, depthUm: null })
+    case 'setting':
+      return { ...walk, asking: LENGTH, wrong: null }
+    case 'length':
+      return walk.noted[here]?.damage === undefined
+        ? { ...walk, wrong: 'Type a length, or s to skip this one.' }
+        : moveTo(walk, walk.at + 1)
+  }
+}
+
+const enterDepth = (walk: Walk, loop: WalkLoop, kind: CutterDamageKind, um: Um): Walk =>
+  um > loop.spec.newLengthUm
+    ? { ...walk, wrong: `${writeMm(um)} is deeper than a new cutter is long.` }
+    : addDamage(walk, loop, { kind, depthUm: um })
+
+function enterLength(walk: Walk, loop: WalkLoop, um: Um, unit: LengthUnit): Walk {
+  const check = checkLength(loop.spec, um, known(walk, loop)?.length.um ?? null, unit)
+  if (check.ok) return takeLength(walk, loop, um)
+  const wrong = sayCheck(check, um, loop.spec)
+  return check.weight === 'refuse'
+    ? { ...walk, asking: LENGTH, wrong }
+    : { ...walk, asking: { what: 'sure', lengthUm: um, check }, wrong: `${wrong} Enter takes it as typed.` }
 }
 
 function addDamage(walk: Walk, loop: WalkLoop, damage: CutterDamage): Walk {

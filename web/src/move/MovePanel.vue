@@ -151,8 +151,7 @@ onMounted(() => {
           :disabled="only?.place.at === shelf"
           @click="toShelf(shelf)"
         >
-          <kbd class="keys-only">{{ key }}</kbd
-          >{{ SHELF_NAMES[shelf] }}
+          <kbd class="keys-only">{{ key }}</kbd>{{ SHELF_NAMES[shelf] }}
         </button>
         <button v-if="!away" type="button" class="act" @click="step = 'shop'">
           <kbd class="keys-only">h</kbd>a shop
@@ -164,8 +163,7 @@ onMounted(() => {
         <ol class="saws">
           <li v-for="({ saw: one, level, on }, i) in saws" :key="one.id">
             <button type="button" class="act" :class="level" @click="toSaw(one.id)">
-              <kbd v-if="i < MOST_NUMBERED" class="keys-only">{{ i + 1 }}</kbd
-              ><strong>{{ one.nickname }}</strong
+              <kbd v-if="i < MOST_NUMBERED" class="keys-only">{{ i + 1 }}</kbd><strong>{{ one.nickname }}</strong
               ><span class="level"><FitMark :level="level" /> {{ FIT_WORDS[level] }}</span
               ><span v-if="on" class="soft">{{ on.tag }} is on it</span>
             </button>

@@ -1,20 +1,16 @@
-import { MOST_ENTRIES } from '@undercliff/contract'
-import type { LoopCard, NewEntry } from '@undercliff/core'
-import { SHELF_NAMES } from '@undercliff/core'
+import { onShelf, type LoopCard } from '@undercliff/core'
 import { nanoid } from 'nanoid'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
-import { useNotices } from '../remote/notices'
-import { useOutbox } from '../remote/outbox'
 import { useSession } from '../remote/sessionStore'
 import { useShed } from '../remote/shedStore'
+import { useWriting } from '../remote/writing'
 import { entriesFor, isAt, type Target } from './entriesFor'
 
 /** Which loops are chosen, and moving them; every move has an undo. */
 export const useMoves = defineStore('moves', () => {
   const shed = useShed()
-  const outbox = useOutbox()
-  const notices = useNotices()
+  const writing = useWriting()
   const session = useSession()
   const chosen = ref<ReadonlySet<string>>(new Set())
   /** Whether a tap on a loop chooses it rather than opens it. */
@@ -45,37 +41,10 @@ export const useMoves = defineStore('moves', () => {
     asked.value = null
   }
 
-  const placeName = (target: Target): string =>
-    target.to === 'saw'
-      ? shed.sawName(target.sawId)
-      : target.to === 'shop'
-        ? target.shop
-        : `the ${SHELF_NAMES[target.shelf]}`
-
-  async function sendAll(entries: readonly NewEntry[]): Promise<string | null> {
-    for (let from = 0; from < entries.length; from += MOST_ENTRIES) {
-      const result = await outbox.send(entries.slice(from, from + MOST_ENTRIES))
-      if (result.outcome === 'refused') return result.why
-    }
-    return null
-  }
-
-  /** Strikes moves out again, the last first. */
-  async function undo(entries: readonly NewEntry[]): Promise<void> {
-    const at = Date.now()
-    const corrections = [...entries]
-      .reverse()
-      .map(({ id, loopId }, i): NewEntry => ({
-        id: nanoid(),
-        loopId,
-        happenedAt: new Date(at + i).toISOString(),
-        personId: session.me?.personId ?? null,
-        kind: 'corrected',
-        strikes: id,
-      }))
-    const wrong = await sendAll(corrections)
-    await shed.load()
-    notices.say(wrong ?? 'Undone.')
+  /** Where a target is, as it stands in a sentence. */
+  const whereIs = (target: Target): string => {
+    if (target.to === 'saw') return `on ${shed.sawName(target.sawId)}`
+    return target.to === 'shop' ? `at ${target.shop}` : onShelf(target.shelf)
   }
 
   /**
@@ -84,11 +53,11 @@ export const useMoves = defineStore('moves', () => {
    * @returns null when it is written or kept on this device, or why it was refused
    */
   async function move(loopIds: readonly string[], target: Target): Promise<string | null> {
-    const loops = loopIds
+    const going = loopIds
       .map((id) => shed.loops.find(({ loopId }) => loopId === id))
-      .filter((loop): loop is LoopCard => loop !== undefined && !loop.retired)
-    const going = loops.filter((loop) => !isAt(loop, target))
-    if (going.length === 0) {
+      .filter((loop): loop is LoopCard => loop !== undefined && !loop.retired && !isAt(loop, target))
+    const [first] = going
+    if (first === undefined) {
       close()
       return null
     }
@@ -101,22 +70,12 @@ export const useMoves = defineStore('moves', () => {
         newId: nanoid,
       }),
     )
-    const wrong = await sendAll(entries)
-    // What the panel and the shed show next has to be what is so now.
-    await shed.load()
+    const what = going.length === 1 ? `${first.tag} is` : `${going.length} loops are`
+    const off = occupant === undefined || occupant.loopId === first.loopId ? '' : `; ${occupant.tag} came off`
+    const wrong = await writing.write(entries, `${what} ${whereIs(target)}${off}`)
     if (wrong !== null) return wrong
     close()
     clear()
-    const [first] = going
-    const what = going.length === 1 && first !== undefined ? first.tag : `${going.length} loops`
-    const off = occupant === undefined || occupant.loopId === first?.loopId ? '' : `; ${occupant.tag} came off`
-    notices.say(
-      `${what} ${going.length === 1 ? 'is' : 'are'} ${target.to === 'saw' ? 'on' : target.to === 'shop' ? 'at' : 'in'} ${placeName(target)}${off}.`
-        .replace('in the truck', 'on the truck')
-        .replace('in the sharp rack', 'on the sharp rack')
-        .replace('in the bench', 'on the bench'),
-      () => undo(entries),
-    )
     return null
   }
 

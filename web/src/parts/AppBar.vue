@@ -39,8 +39,7 @@ onKeyStroke('?', (event) => {
       :aria-label="session.me.name"
       @click="switching = true"
     >
-      <span class="long">{{ session.me.name }}</span
-      ><span class="short">{{ session.me.name.split(' ')[0] }}</span>
+      <span class="long">{{ session.me.name }}</span><span class="short">{{ session.me.name.split(' ')[0] }}</span>
     </button>
     <RouterLink v-else to="/me" class="act small" :aria-label="session.me?.name"
       ><span class="long">{{ session.me?.name }}</span

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import Panel from './Panel.vue'
-import { DAMAGE_KEYS, WALK_KEYS } from '../measure/keys'
+import { DAMAGE_KEYS, WALK_KEYS } from './keys'
 
 const emit = defineEmits<{ close: [] }>()
 const SHED: readonly (readonly [string, string])[] = [

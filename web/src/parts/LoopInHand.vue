@@ -3,9 +3,9 @@ import {
   ACTION_WORDS,
   CUTTER_TYPE_NAMES,
   decide,
-  DEFAULT_RULES,
   fileFor,
   PITCH_PROFILES,
+  sayFile,
   sayReason,
   specLine,
   summarise,
@@ -17,7 +17,6 @@ import {
   type LoopState,
 } from '@undercliff/core'
 import { computed } from 'vue'
-import { sayFile } from '../loop/sayFile'
 import { useShed } from '../remote/shedStore'
 import ToothSign from './ToothSign.vue'
 import VerdictMark from './VerdictMark.vue'
@@ -25,7 +24,7 @@ import VerdictMark from './VerdictMark.vue'
 /** The loop on the bench while something is logged: what it is and the tools it takes. */
 const props = defineProps<{ state: LoopState }>()
 const shed = useShed()
-const rules = computed(() => shed.crew?.rules ?? DEFAULT_RULES)
+const rules = computed(() => shed.rules)
 const verdict = computed(() => decide(props.state, rules.value))
 const file = computed(() =>
   fileFor(props.state.spec, summarise(props.state).shortest.length.um, rules.value.fileSchool),
@@ -40,8 +39,7 @@ const wheel = computed(() => {
   <aside class="sheet inhand">
     <ToothSign class="sign" :tooth="toothSign(state, rules)" :retired="state.retired !== null" />
     <p>
-      <strong>{{ specLine(state.spec) }}</strong
-      ><br />{{ CUTTER_TYPE_NAMES[state.spec.cutterType] }}
+      <strong>{{ specLine(state.spec) }}</strong><br />{{ CUTTER_TYPE_NAMES[state.spec.cutterType] }}
     </p>
     <dl>
       <dt>File</dt>

@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import { nanoid } from 'nanoid'
-import { ref } from 'vue'
+import { computed, ref } from 'vue'
 import { postPerson } from '../remote/api'
 import { useSession } from '../remote/sessionStore'
 import { useShed } from '../remote/shedStore'
+import RadioChoice from './RadioChoice.vue'
 
 /** Who did the work: whoever is signed in, or another by a tap on their name. */
 const shed = useShed()
@@ -11,9 +12,7 @@ const session = useSession()
 withDefaults(defineProps<{ small?: boolean; label?: string }>(), { label: 'Who' })
 const model = defineModel<string | null>({ required: true })
 if (model.value === null) model.value = session.me?.personId ?? null
-const choose = (id: string): void => {
-  model.value = id
-}
+const people = computed(() => shed.people.map(({ id, name: called }) => ({ value: id, label: called })))
 const adding = ref(false)
 const name = ref('')
 const wrong = ref('')
@@ -23,7 +22,7 @@ async function add(): Promise<void> {
   try {
     await postPerson(person)
     await shed.load()
-    choose(person.id)
+    model.value = person.id
     adding.value = false
     name.value = ''
     wrong.value = ''
@@ -36,19 +35,8 @@ async function add(): Promise<void> {
 <template>
   <fieldset>
     <legend>{{ label }}</legend>
-    <div class="row" role="radiogroup" :aria-label="label">
-      <button
-        v-for="person in shed.people"
-        :key="person.id"
-        type="button"
-        class="act"
-        :class="{ small }"
-        role="radio"
-        :aria-checked="model === person.id"
-        @click="choose(person.id)"
-      >
-        {{ person.name }}
-      </button>
+    <div class="row">
+      <RadioChoice v-model="model" :label="label" :options="people" :small="small" />
       <button v-if="!adding && session.isLead" type="button" class="act small" @click="adding = true">
         Somebody else
       </button>

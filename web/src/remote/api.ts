@@ -1,6 +1,7 @@
 import type {
   AccountAnswer,
   AccountChange,
+  AnyNewEntry,
   CrewChange,
   EntriesAnswer,
   Import,
@@ -22,7 +23,7 @@ import type {
   TagSheet,
   WearAnswer,
 } from '@undercliff/contract'
-import type { CrewProfile, HouseRules, NewEntry, NewSawEntry } from '@undercliff/core'
+import type { CrewProfile, HouseRules } from '@undercliff/core'
 
 /** The server refused; carries its problem document. */
 export class ServerRefusal extends Error {
@@ -32,7 +33,7 @@ export class ServerRefusal extends Error {
 }
 
 /** The server could not be reached, or its database is away. What was to be sent is not lost. */
-export class ServerAway extends Error {}
+class ServerAway extends Error {}
 
 /** Nobody is signed in any more. What was to be sent is not lost. */
 export class SignedOut extends Error {}
@@ -116,9 +117,8 @@ export async function fetchShed(
 export const fetchLoop = (loopId: string): Promise<LoopAnswer> => call(`/loops/${loopId}`)
 export const fetchSaw = (sawId: string): Promise<SawAnswer> => call(`/saws/${sawId}`)
 export const fetchWear = (): Promise<WearAnswer> => call('/wear')
-export const postEntries = (entries: readonly NewEntry[]): Promise<EntriesAnswer> =>
+export const postEntries = (entries: readonly AnyNewEntry[]): Promise<EntriesAnswer> =>
   send('POST', '/entries', { entries })
-export const postSawEntry = (entry: NewSawEntry): Promise<unknown> => send('POST', '/saw-entries', { entry })
 export const postSaw = (saw: NewSaw): Promise<NewSaw> => send('POST', '/saws', saw)
 export const postPerson = (person: NewPerson): Promise<NewPerson> => send('POST', '/people', person)
 export const postProfile = (profile: CrewProfile): Promise<CrewProfile> => send('POST', '/profiles', profile)

@@ -38,7 +38,9 @@ beforeEach(() => {
     if (path === '/api/shed')
       return Promise.resolve(json({ crew: null, people: [], saws: [], loops: [{ loopId: base.loopId, tag: 'K3' }] }))
     if (path === '/api/entries')
-      return Promise.resolve(json({ entries: [{ ...ran, writtenAt: '2026-03-02T09:00:00.000Z' }] }))
+      return Promise.resolve(
+        json({ entries: [{ ...ran, writtenAt: '2026-03-02T09:00:00.000Z', writtenBy: null }], cards: [], saws: [] }),
+      )
     return new Promise<Response>((resolve) => {
       logAnswer = (entries) => {
         resolve(json({ loopId: base.loopId, entries }))
@@ -57,7 +59,7 @@ test('a log that was asked for before an entry was written does not take the ent
   await vi.waitFor(() => {
     expect(logAnswer).toBeDefined()
   })
-  expect(await useOutbox().send([ran])).toEqual({ outcome: 'sent' })
+  expect(await useOutbox().send([ran])).toMatchObject({ outcome: 'sent' })
   await answerWith([registered])
   await opened
   expect(loop.entries.map(({ id }) => id).sort()).toEqual(['ran-three-tanks', 'registration'])

@@ -1,11 +1,12 @@
-import { admit, fold, type Entry, type LoopState, type NewEntry } from '@undercliff/core'
+import { admit, asWritten, fold, type Entry, type LoopState, type NewEntry } from '@undercliff/core'
+import { isOfSaw, type EntriesAnswer } from '@undercliff/contract'
 import { nanoid } from 'nanoid'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import { fetchLoop, ServerRefusal } from './api'
-import { useNotices } from './notices'
 import { useOutbox } from './outbox'
 import { useShed } from './shedStore'
+import { useWriting } from './writing'
 
 type NewBody<T> = T extends NewEntry ? Omit<T, 'id' | 'loopId' | 'happenedAt'> & { happenedAt?: string } : never
 
@@ -16,7 +17,7 @@ export type EntryDraft = NewBody<NewEntry>
 export const useLoop = defineStore('loop', () => {
   const outbox = useOutbox()
   const shed = useShed()
-  const notices = useNotices()
+  const writing = useWriting()
   const loopId = ref<string | null>(null)
   const written = shallowRef<readonly Entry[]>([])
   const status = ref<'loading' | 'ready' | 'missing' | 'away'>('loading')
@@ -25,8 +26,9 @@ export const useLoop = defineStore('loop', () => {
     const known = new Set(written.value.map(({ id }) => id))
     return outbox.waiting
       .flatMap(({ entries }) => entries)
+      .filter((entry) => !isOfSaw(entry))
       .filter((entry) => entry.loopId === loopId.value && !known.has(entry.id))
-      .map((entry) => ({ ...entry, writtenAt: entry.happenedAt, writtenBy: null }) as Entry)
+      .map((entry) => asWritten(entry))
   })
   /** Everything that counts for this device, written or not. */
   const entries = computed<readonly Entry[]>(() => [...written.value, ...waiting.value])
@@ -36,15 +38,16 @@ export const useLoop = defineStore('loop', () => {
    * Takes entries that the server has written. Logs only grow, so an answer that was on its way
    * while something was written takes nothing back.
    */
-  function learn(fresh: readonly Entry[]): void {
+  function learn(fresh: EntriesAnswer['entries']): void {
     const known = new Set(written.value.map(({ id }) => id))
-    const mine = fresh.filter((entry) => entry.loopId === loopId.value && !known.has(entry.id))
+    const mine = fresh.filter(
+      (entry): entry is Entry => 'loopId' in entry && entry.loopId === loopId.value && !known.has(entry.id),
+    )
     if (mine.length > 0) written.value = [...written.value, ...mine]
   }
 
-  outbox.onWritten((fresh) => {
+  outbox.onWritten(({ entries: fresh }) => {
     learn(fresh)
-    void shed.load()
   })
 
   /** Brings a loop up by the tag in the address. */
@@ -71,18 +74,14 @@ export const useLoop = defineStore('loop', () => {
     }
   }
 
-  /** An entry as it would stand in the log, for looking ahead without writing it. */
-  const provisional = (draft: EntryDraft): Entry => {
+  /** A draft as an entry of this loop. */
+  const entryOf = (draft: EntryDraft): NewEntry => {
     const happenedAt = draft.happenedAt ?? new Date().toISOString()
-    return {
-      ...draft,
-      id: nanoid(),
-      loopId: loopId.value ?? '',
-      happenedAt,
-      writtenAt: happenedAt,
-      writtenBy: null,
-    } as Entry
+    return { ...draft, id: nanoid(), loopId: loopId.value ?? '', happenedAt }
   }
+
+  /** An entry as it would stand in the log, for looking ahead without writing it. */
+  const provisional = (draft: EntryDraft): Entry => asWritten(entryOf(draft))
 
   /**
    * Writes an entry: checked here, kept on this device, sent, with an undo.
@@ -90,22 +89,16 @@ export const useLoop = defineStore('loop', () => {
    * @param said what the notice says, such as `Sharpening logged`
    * @returns null when it is written or kept, or the sentence that says what is wrong
    */
-  async function write(draft: EntryDraft, said: string, before: readonly NewEntry[] = []): Promise<string | null> {
-    const { writtenAt: _writtenAt, writtenBy: _writtenBy, ...entry } = provisional(draft)
-    const newEntry = entry as NewEntry
-    const [problem] = admit(newEntry, entries.value, Date.now())
-    if (problem !== undefined) return problem.message
-    const result = await outbox.send([...before, newEntry])
-    if (result.outcome === 'refused') return result.why
-    const undo = newEntry.kind === 'corrected' ? undefined : () => strikeOut(newEntry.id, 'Undone')
-    notices.say(result.outcome === 'sent' ? `${said}.` : `${said}; kept on this device until the shed answers.`, undo)
-    return null
+  async function write(draft: EntryDraft, said: string): Promise<string | null> {
+    const entry = entryOf(draft)
+    const [problem] = admit(entry, entries.value, Date.now())
+    return problem === undefined ? writing.write([entry], said) : problem.message
   }
 
   /** Strikes an entry out; it stays in the log with the correction beside it. */
-  async function strikeOut(entryId: string, said = 'Struck out'): Promise<void> {
-    const wrong = await write({ kind: 'corrected', strikes: entryId, personId: null }, said)
-    if (wrong !== null) notices.say(wrong)
+  async function strikeOut(entryId: string): Promise<void> {
+    const entry = entries.value.find(({ id }) => id === entryId)
+    if (entry !== undefined) await writing.strikeOut([entry])
   }
 
   return { loopId, entries, waiting, state, status, open, write, strikeOut, provisional }

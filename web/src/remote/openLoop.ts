@@ -1,4 +1,3 @@
-import { DEFAULT_RULES } from '@undercliff/core'
 import { computed, watch } from 'vue'
 import { useLoop } from './loopStore'
 import { useShed } from './shedStore'
@@ -8,5 +7,5 @@ export function useOpenLoop(tag: () => string) {
   const loop = useLoop()
   const shed = useShed()
   watch(tag, (wanted) => void loop.open(wanted), { immediate: true })
-  return { loop, shed, rules: computed(() => shed.crew?.rules ?? DEFAULT_RULES) }
+  return { loop, shed, rules: computed(() => shed.rules) }
 }

@@ -1,4 +1,4 @@
-import type { Entry, NewEntry } from '@undercliff/core'
+import { MOST_ENTRIES, type AnyNewEntry, type EntriesAnswer } from '@undercliff/contract'
 import { defineStore } from 'pinia'
 import { computed, ref } from 'vue'
 import { postEntries, ServerRefusal } from './api'
@@ -7,12 +7,17 @@ import { useSession } from './sessionStore'
 /** What goes to the server in one piece: all of it is written, or none. */
 export interface Parcel {
   readonly key: string
-  readonly entries: readonly NewEntry[]
+  readonly entries: readonly AnyNewEntry[]
   /** Who wrote it; nobody else's session sends it. Missing from before people signed in. */
   readonly by?: string
   /** Why the server would not take it; it stays here until somebody has seen it. */
   readonly refused: string | null
 }
+
+/** What became of entries. */
+export type Sent = { readonly taken: readonly AnyNewEntry[] } & (
+  { readonly outcome: 'sent' | 'kept' } | { readonly outcome: 'refused'; readonly why: string }
+)
 
 const PREFIX = 'undercliff:outbox:'
 const RETRY_MS = 2000
@@ -55,7 +60,7 @@ export const useOutbox = defineStore('outbox', () => {
   const mine = computed(() => waiting.value.filter(({ by }) => by === undefined || by === session.me?.personId))
   const others = computed(() => waiting.value.length - mine.value.length)
   const refused = computed(() => parcels.value.filter((parcel) => parcel.refused !== null))
-  const listeners: ((entries: readonly Entry[]) => void)[] = []
+  const listeners: ((answer: EntriesAnswer) => void)[] = []
   let timer: ReturnType<typeof setTimeout> | undefined
   let flushing: Promise<void> | null = null
 
@@ -66,8 +71,8 @@ export const useOutbox = defineStore('outbox', () => {
 
   async function sendOne(parcel: Parcel): Promise<boolean> {
     try {
-      const { entries } = await postEntries(parcel.entries)
-      for (const listener of listeners) listener(entries)
+      const answer = await postEntries(parcel.entries)
+      for (const listener of listeners) listener(answer)
       drop(parcel.key)
       return true
     } catch (error) {
@@ -96,14 +101,8 @@ export const useOutbox = defineStore('outbox', () => {
     return flushing
   }
 
-  /**
-   * Keeps entries on this device and sends them.
-   *
-   * @returns `sent`, `kept` when the server is away, or the sentence with which it refused
-   */
-  async function send(
-    entries: readonly NewEntry[],
-  ): Promise<{ outcome: 'sent' | 'kept' } | { outcome: 'refused'; why: string }> {
+  /** Keeps some entries on this device and sends them, all of them or none. */
+  async function sendTogether(entries: readonly AnyNewEntry[]): Promise<Sent> {
     const key = `${Date.now().toString().padStart(15, '0')}-${entries[0]?.id ?? ''}`
     const by = session.me?.personId
     const parcel: Parcel = { key, entries, refused: null, ...(by === undefined ? {} : { by }) }
@@ -112,14 +111,33 @@ export const useOutbox = defineStore('outbox', () => {
     await (flushing ?? Promise.resolve())
     await flush()
     const left = parcels.value.find((one) => one.key === key)
-    if (left === undefined) return { outcome: 'sent' }
-    if (left.refused === null) return { outcome: 'kept' }
+    if (left === undefined) return { outcome: 'sent', taken: entries }
+    if (left.refused === null) return { outcome: 'kept', taken: entries }
     drop(key)
-    return { outcome: 'refused', why: left.refused }
+    return { outcome: 'refused', why: left.refused, taken: [] }
   }
 
-  /** Called with entries once the server has written them. */
-  const onWritten = (listener: (entries: readonly Entry[]) => void): void => {
+  /**
+   * Keeps entries of loops and saws on this device and sends them, in batches that the server writes
+   * all together or not at all.
+   *
+   * @returns `sent`; `kept` when the server is away; or why a batch was refused, after which no other is
+   *   sent. `taken` are those that were sent or kept.
+   */
+  async function send(entries: readonly AnyNewEntry[]): Promise<Sent> {
+    const taken: AnyNewEntry[] = []
+    let outcome: 'sent' | 'kept' = 'sent'
+    for (let from = 0; from < entries.length; from += MOST_ENTRIES) {
+      const sent = await sendTogether(entries.slice(from, from + MOST_ENTRIES))
+      taken.push(...sent.taken)
+      if (sent.outcome === 'refused') return { ...sent, taken }
+      if (sent.outcome === 'kept') outcome = 'kept'
+    }
+    return { outcome, taken }
+  }
+
+  /** Called with what the server answers once it has written entries. */
+  const onWritten = (listener: (answer: EntriesAnswer) => void): void => {
     listeners.push(listener)
   }
 

@@ -1,9 +1,17 @@
-import { KEPT_SHED } from './keptShed'
-import type { Crew, Person, Saw, ShedAnswer } from '@undercliff/contract'
-import { DEFAULT_RULES, whatNext, type CrewProfile, type Figures, type LoopCard } from '@undercliff/core'
+import type { Crew, EntriesAnswer, Person, Saw, ShedAnswer } from '@undercliff/contract'
+import {
+  DEFAULT_RULES,
+  whatNext,
+  type CrewProfile,
+  type Figures,
+  type HouseRules,
+  type LoopCard,
+} from '@undercliff/core'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
-import { groupShed } from '../shed/groups'
+import { groupShed } from './groupShed'
+import { KEPT_SHED } from './keptShed'
+import { useOutbox } from './outbox'
 import { fetchShed, SignedOut } from './api'
 
 const KEEP_AFTER_MS = 400
@@ -23,6 +31,8 @@ export const useShed = defineStore('shed', () => {
   const loaded = ref(false)
 
   let asked = 0
+  /** Answers to entries that were taken. */
+  let taken = 0
   let version: string | null = null
 
   /** Keeps the answer on the device once nobody waits for the page. */
@@ -38,13 +48,20 @@ export const useShed = defineStore('shed', () => {
   }
   let keeping: ReturnType<typeof setTimeout> | undefined
 
-  /** Asks for the shed; an answer that is overtaken by a later question is dropped. */
+  /**
+   * Asks for the shed. An answer that is overtaken by a later question is dropped; one that entries
+   * overtook while it was on its way is asked for again.
+   */
   async function load(): Promise<void> {
     asked += 1
-    const mine = asked
+    const [mine, before] = [asked, taken]
     try {
       const fresh = await fetchShed(loaded.value ? version : null)
       if (mine !== asked) return
+      if (before !== taken) {
+        await load()
+        return
+      }
       if (fresh !== null) {
         answer.value = fresh.shed
         version = fresh.version
@@ -57,6 +74,25 @@ export const useShed = defineStore('shed', () => {
     }
   }
 
+  /** Takes what entries changed, so that the whole shed need not be asked for anew. */
+  function take({ cards, saws: changed }: EntriesAnswer): void {
+    taken += 1
+    if (answer.value === null) return
+    const replaced = <T>(all: readonly T[], some: readonly T[], idOf: (one: T) => string): T[] => {
+      const byId = new Map(some.map((one) => [idOf(one), one]))
+      const kept = all.map((one) => byId.get(idOf(one)) ?? one)
+      const known = new Set(all.map(idOf))
+      return [...kept, ...some.filter((one) => !known.has(idOf(one)))]
+    }
+    answer.value = {
+      ...answer.value,
+      loops: replaced(answer.value.loops, cards, ({ loopId }) => loopId),
+      saws: replaced(answer.value.saws, changed, ({ id }) => id),
+    }
+    keepSoon()
+  }
+  useOutbox().onWritten(take)
+
   /** Forgets everything, when another crew signs in. */
   function forget(): void {
     asked += 1
@@ -67,6 +103,8 @@ export const useShed = defineStore('shed', () => {
   }
 
   const crew = computed<Crew | null>(() => answer.value?.crew ?? null)
+  /** House rules, or those that ship while the shed has not answered. */
+  const rules = computed<HouseRules>(() => crew.value?.rules ?? DEFAULT_RULES)
   const people = computed<readonly Person[]>(() => answer.value?.people ?? [])
   const saws = computed<readonly Saw[]>(() => answer.value?.saws ?? [])
   const profiles = computed<readonly CrewProfile[]>(() => answer.value?.profiles ?? [])
@@ -78,7 +116,7 @@ export const useShed = defineStore('shed', () => {
   /** How this crew reads lengths and money. */
   const figures = computed<Figures>(() => ({
     lengths: lengths.value,
-    currency: crew.value?.rules.currency ?? DEFAULT_RULES.currency,
+    currency: rules.value.currency,
   }))
   const bareUnit = computed(() => (lengths.value === 'inch' ? 'inch' : 'mm'))
   const byTag = computed(() => new Map(loops.value.map((loop) => [loop.tag, loop])))
@@ -94,8 +132,10 @@ export const useShed = defineStore('shed', () => {
     away,
     loaded,
     load,
+    take,
     forget,
     crew,
+    rules,
     people,
     saws,
     profiles,

@@ -9,30 +9,34 @@ import {
   readLength,
   SAW_DUE_WORDS,
   SAW_FIGURES,
+  admitSaw,
+  isFlip,
+  leadsOnlyOfSaw,
   sawEntriesThatCount,
+  saySawEntry,
   specLine,
   writeLength,
   writeMm,
   type NewSawEntry,
   type PitchClass,
+  type SawEntry,
 } from '@undercliff/core'
 import { nanoid } from 'nanoid'
 import { NInput, NSelect } from 'naive-ui'
 import { computed, ref, shallowRef, watch } from 'vue'
 import FitMark from '../parts/FitMark.vue'
-import LoopTile from '../shed/LoopTile.vue'
-import { fetchSaw, postSawEntry } from '../remote/api'
-import { useNotices } from '../remote/notices'
+import LoopTile from '../parts/LoopTile.vue'
+import { fetchSaw } from '../remote/api'
 import { useMoves } from '../move/moveStore'
 import { useSession } from '../remote/sessionStore'
 import { useShed } from '../remote/shedStore'
-import { saySawEntry } from './saySawEntry'
+import { useWriting } from '../remote/writing'
 
 /** A saw's bar, nose and sprocket: what they take, how worn they are, what is due, what was done. */
 const props = defineProps<{ nickname: string }>()
 const shed = useShed()
 const session = useSession()
-const notices = useNotices()
+const writing = useWriting()
 const moves = useMoves()
 const answer = shallowRef<SawAnswer | null>(null)
 const missing = ref(false)
@@ -56,30 +60,26 @@ watch(
 )
 
 type Body<T> = T extends NewSawEntry ? Omit<T, 'id' | 'sawId' | 'happenedAt' | 'personId'> : never
+/** Writes an entry, checked here as the server checks it, kept on this device until it is sent. */
 async function write(body: Body<NewSawEntry>, said: string): Promise<boolean> {
-  if (saw.value === undefined) return false
-  wrong.value = ''
-  try {
-    const id = nanoid()
-    await postSawEntry({
-      id,
-      sawId: saw.value.id,
-      happenedAt: new Date().toISOString(),
-      personId: session.me?.personId ?? null,
-      ...body,
-    } as NewSawEntry)
-    await shed.load()
-    // The shed may say the same of it as before.
-    await load()
-    notices.say(
-      `${said}.`,
-      body.kind === 'sawCorrected' ? undefined : () => write({ kind: 'sawCorrected', strikes: id }, 'Undone'),
-    )
-    return true
-  } catch (error) {
-    wrong.value = (error as Error).message
-    return false
+  if (saw.value === undefined || answer.value === null) return false
+  const entry: NewSawEntry = {
+    id: nanoid(),
+    sawId: saw.value.id,
+    happenedAt: new Date().toISOString(),
+    personId: session.me?.personId ?? null,
+    ...body,
   }
+  const [problem] = admitSaw(entry, answer.value.entries, answer.value.saw, Date.now())
+  wrong.value = problem?.message ?? (await writing.write([entry], said)) ?? ''
+  if (wrong.value !== '') return false
+  // The shed may say the same of it as before.
+  await load()
+  return true
+}
+async function strikeOut(entry: SawEntry): Promise<void> {
+  await writing.strikeOut([entry])
+  await load()
 }
 
 const form = ref<'none' | 'check' | 'bar' | 'sprocket'>('none')
@@ -191,8 +191,7 @@ const [, WORN_OUT] = SAW_FIGURES.loopsPerSprocket.value
         <dl>
           <dt>Groove</dt>
           <dd>
-            <strong>{{ writeMm(saw.gaugeUm, 1) }}</strong
-            >{{
+            <strong>{{ writeMm(saw.gaugeUm, 1) }}</strong>{{
               answer.state.bar.grooveWidthUm === null
                 ? ', wear not measured'
                 : `, measured ${writeLength(answer.state.bar.grooveWidthUm, shed.lengths)}`
@@ -216,7 +215,7 @@ const [, WORN_OUT] = SAW_FIGURES.loopsPerSprocket.value
           <button
             type="button"
             class="act"
-            :class="{ next: saw.due.some((one) => one.startsWith('flip')) }"
+            :class="{ next: saw.due.some(isFlip) }"
             @click="write({ kind: 'barFlipped' }, 'The bar is flipped')"
           >
             Flipped
@@ -364,11 +363,11 @@ const [, WORN_OUT] = SAW_FIGURES.loopsPerSprocket.value
             >
           </p>
           <button
-            v-if="counted.has(entry.id)"
+            v-if="counted.has(entry.id) && (session.isLead || leadsOnlyOfSaw(entry, entries) === null)"
             type="button"
             class="act small"
             :aria-label="`Strike out: ${saySawEntry(entry, shed.lengths)}`"
-            @click="write({ kind: 'sawCorrected', strikes: entry.id }, 'Struck out')"
+            @click="strikeOut(entry)"
           >
             Strike out
           </button>

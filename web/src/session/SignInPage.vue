@@ -105,8 +105,9 @@ const enterDemo = (person: DemoSignIn): Promise<void> =>
         <p>An invented crew on an invented island. These two can sign in:</p>
         <div v-for="person in session.demo" :key="person.login" class="person">
           <p>
-            <strong>{{ person.name }}</strong
-            >, {{ person.role }}<br /><span class="figures">{{ person.login }} · {{ person.password }}</span>
+            <strong>{{ person.name }}</strong>, {{ person.role }}<br /><span class="figures"
+              >{{ person.login }} · {{ person.password }}</span
+            >
           </p>
           <button type="button" class="act" :disabled="busy" @click="enterDemo(person)">
             Come in as {{ person.name.split(' ')[0] }}

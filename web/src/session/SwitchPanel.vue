@@ -1,15 +1,19 @@
 <script setup lang="ts">
 import { NInput } from 'naive-ui'
-import { nextTick, ref } from 'vue'
+import { computed, nextTick, ref } from 'vue'
 import Panel from '../parts/Panel.vue'
 import { useOutbox } from '../remote/outbox'
 import { useSession } from '../remote/sessionStore'
+import RadioChoice from '../parts/RadioChoice.vue'
 
 /** Another person takes over a shared bench device: a tap on a name, then the PIN. */
 const emit = defineEmits<{ close: [] }>()
 const session = useSession()
 const outbox = useOutbox()
 const chosen = ref<string | null>(null)
+const people = computed(() =>
+  (session.me?.switchable ?? []).map(({ personId, name }) => ({ value: personId, label: name })),
+)
 const pin = ref('')
 const wrong = ref('')
 async function choose(personId: string): Promise<void> {
@@ -35,19 +39,12 @@ async function enter(): Promise<void> {
 <template>
   <Panel title="Who takes over?" :width="520" @close="emit('close')">
     <form class="stack" @submit.prevent="enter">
-      <div class="row" role="radiogroup" aria-label="Who takes over">
-        <button
-          v-for="person in session.me?.switchable"
-          :key="person.personId"
-          type="button"
-          class="act"
-          role="radio"
-          :aria-checked="chosen === person.personId"
-          @click="choose(person.personId)"
-        >
-          {{ person.name }}
-        </button>
-      </div>
+      <RadioChoice
+        label="Who takes over"
+        :model-value="chosen"
+        :options="people"
+        @update:model-value="(personId) => personId && choose(personId)"
+      />
       <p v-if="session.me?.switchable.length === 0">Nobody has a PIN yet. Each sets their own on their page.</p>
       <div v-if="chosen" class="field">
         <label for="switch-pin">PIN</label

@@ -3,8 +3,10 @@ import { useLocalStorage } from '@vueuse/core'
 import {
   damageDepth,
   decide,
+  FILE_AGE_NAMES,
   FILE_AGES,
-  readLength,
+  METHOD_CAUTIONS,
+  METHOD_NAMES,
   SHARPEN_METHODS,
   type Action,
   type FileAge,
@@ -13,29 +15,32 @@ import {
 import { NInput } from 'naive-ui'
 import { computed, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
-import LoopAway from '../loop/LoopAway.vue'
+import LoopAway from '../parts/LoopAway.vue'
 import LoopInHand from '../parts/LoopInHand.vue'
+import { readTyped } from '../parts/readTyped'
 import WhoField from '../parts/WhoField.vue'
 import WhenField from '../parts/WhenField.vue'
 import { useOpenLoop } from '../remote/openLoop'
+import RadioChoice from '../parts/RadioChoice.vue'
 
 const props = defineProps<{ tag: string }>()
 const router = useRouter()
 const { loop, shed, rules } = useOpenLoop(() => props.tag)
 
-const METHOD_LABELS: Record<SharpenMethod, string> = {
-  fileField: 'File, in the field',
-  fileBench: 'File, at the bench',
-  grinder: 'Grinder',
-  shop: 'A shop',
-}
-const METHOD_CAUTIONS: Record<SharpenMethod, string> = {
-  fileField: 'Engine off and cold or battery out, brake on, gloves on. File away from you, push strokes only.',
-  fileBench: 'Bar clamped, chain tight, brake on, gloves on. Handle on the file.',
-  grinder:
-    'Eye protection on, guard fitted, stand out of the plane of the wheel. The wheel’s marked speed must not be below the spindle’s; inspect and ring it first. Touch, lift, touch: blue steel has lost its temper.',
-  shop: 'Look it over when it comes back, gauges too.',
-}
+const methods = SHARPEN_METHODS.map((value) => ({ value, label: METHOD_NAMES[value] }))
+const fileAges = FILE_AGES.map((value) => ({ value, label: FILE_AGE_NAMES[value] }))
+const NO_YES = [
+  { value: false, label: 'No' },
+  { value: true, label: 'Yes' },
+] as const
+const DULL = [
+  { value: true, label: 'Dull' },
+  { value: false, label: 'Still cut' },
+] as const
+const CLEARED = [
+  { value: true, label: 'All clean' },
+  { value: false, label: 'Some left' },
+] as const
 const method = useLocalStorage<SharpenMethod>('undercliff:method', 'fileField')
 const strokes = useLocalStorage<{ left: number; right: number }>('undercliff:strokes', { left: 4, right: 4 })
 const counted = ref(true)
@@ -43,7 +48,6 @@ const gauges = ref(false)
 const cleared = ref<boolean | null>(null)
 const dull = ref<boolean | null>(null)
 const fileAge = ref<FileAge | null>(null)
-const AGE_LABELS: Record<FileAge, string> = { fresh: 'Fresh', used: 'Used', worn: 'Skates' }
 const who = ref<string | null>(null)
 const happenedAt = ref<string | null>(null)
 const note = ref('')
@@ -90,14 +94,9 @@ const both = (by: number): void => {
 
 /** The figures of the more detailed part; a sentence when one cannot be read. */
 function details(): { settingUm?: number; pairs?: { cutter: number; beforeUm: number; afterUm: number }[] } | string {
-  const read = (text: string, name: string): number | string | null => {
-    if (text.trim() === '') return null
-    const reading = readLength(text, shed.bareUnit)
-    return reading.ok ? reading.um : `${name}: ${reading.message} It would be read as: ${reading.nearest}`
-  }
-  const settingUm = read(setting.value, 'Gauge setting')
-  const beforeUm = read(before.value, 'Before')
-  const afterUm = read(after.value, 'After')
+  const settingUm = readTyped(setting.value, 'Gauge setting', shed.bareUnit)
+  const beforeUm = readTyped(before.value, 'Before', shed.bareUnit)
+  const afterUm = readTyped(after.value, 'After', shed.bareUnit)
   for (const one of [settingUm, beforeUm, afterUm]) if (typeof one === 'string') return one
   if ((beforeUm === null) !== (afterUm === null)) return 'Give both lengths of cutter 1, before and after, or neither.'
   return {
@@ -150,19 +149,7 @@ async function save(): Promise<void> {
       <WhoField v-model="who" />
       <fieldset>
         <legend>How</legend>
-        <div class="row" role="radiogroup" aria-label="How">
-          <button
-            v-for="one in SHARPEN_METHODS"
-            :key="one"
-            type="button"
-            class="act"
-            role="radio"
-            :aria-checked="method === one"
-            @click="method = one"
-          >
-            {{ METHOD_LABELS[one] }}
-          </button>
-        </div>
+        <RadioChoice v-model="method" label="How" :options="methods" />
         <p class="caution">{{ METHOD_CAUTIONS[method] }}</p>
       </fieldset>
       <fieldset v-if="filed">
@@ -182,47 +169,18 @@ async function save(): Promise<void> {
       </fieldset>
       <fieldset>
         <legend>Gauges lowered? <span v-if="gaugesDue" class="soft">They are due.</span></legend>
-        <div class="row" role="radiogroup" aria-label="Gauges lowered?">
-          <button type="button" class="act" role="radio" :aria-checked="!gauges" @click="gauges = false">No</button>
-          <button type="button" class="act" role="radio" :aria-checked="gauges" @click="gauges = true">Yes</button>
-        </div>
+        <RadioChoice v-model="gauges" label="Gauges lowered?" :options="NO_YES" />
         <p v-if="gauges" class="caution">
           Use the plate. Gauges too low cannot be put back: the saw snatches and kicks.
         </p>
       </fieldset>
       <fieldset v-if="loop.state.tanksSinceSharpened > 0">
         <legend>Was it dull?</legend>
-        <div class="row" role="radiogroup" aria-label="Was it dull?">
-          <button
-            type="button"
-            class="act"
-            role="radio"
-            :aria-checked="dull === true"
-            @click="dull = dull === true ? null : true"
-          >
-            Dull
-          </button>
-          <button
-            type="button"
-            class="act"
-            role="radio"
-            :aria-checked="dull === false"
-            @click="dull = dull === false ? null : false"
-          >
-            Still cut
-          </button>
-        </div>
+        <RadioChoice v-model="dull" label="Was it dull?" :options="DULL" clearable />
       </fieldset>
       <fieldset v-if="damaged > 0">
         <legend>{{ damaged }} {{ damaged === 1 ? 'cutter was' : 'cutters were' }} damaged. All clean now?</legend>
-        <div class="row" role="radiogroup" aria-label="All clean now?">
-          <button type="button" class="act" role="radio" :aria-checked="cleared === true" @click="cleared = true">
-            All clean
-          </button>
-          <button type="button" class="act" role="radio" :aria-checked="cleared === false" @click="cleared = false">
-            Some left
-          </button>
-        </div>
+        <RadioChoice v-model="cleared" label="All clean now?" :options="CLEARED" />
       </fieldset>
       <div v-if="more" class="details">
         <div v-if="filed && counted" class="field">
@@ -248,19 +206,7 @@ async function save(): Promise<void> {
         </div>
         <fieldset v-if="filed">
           <legend>The file</legend>
-          <div class="row" role="radiogroup" aria-label="The file">
-            <button
-              v-for="one in FILE_AGES"
-              :key="one"
-              type="button"
-              class="act small"
-              role="radio"
-              :aria-checked="fileAge === one"
-              @click="fileAge = fileAge === one ? null : one"
-            >
-              {{ AGE_LABELS[one] }}
-            </button>
-          </div>
+          <RadioChoice v-model="fileAge" label="The file" :options="fileAges" small clearable />
         </fieldset>
         <WhenField v-model="happenedAt" />
         <div class="field wide">

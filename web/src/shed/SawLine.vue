@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import type { Saw } from '@undercliff/contract'
-import { fitCheck, type LoopCard } from '@undercliff/core'
+import { fitCheck, sayDueBriefly, type LoopCard } from '@undercliff/core'
 import { computed, ref } from 'vue'
 import { useMoves } from '../move/moveStore'
 import FitMark from '../parts/FitMark.vue'
-import LoopTile from './LoopTile.vue'
+import LoopTile from '../parts/LoopTile.vue'
 
 /** A saw with the loop on it; loops can be dropped here. */
 const props = defineProps<{ saw: Saw; spec: string; loop: LoopCard | null }>()
@@ -33,11 +33,7 @@ function drop(event: DragEvent): void {
       </h2>
       <span class="soft spec">{{ spec }}</span>
       <RouterLink v-if="saw.due.length > 0" class="due" :to="`/saws/${encodeURIComponent(saw.nickname)}`">{{
-        saw.due.some((one) => one.startsWith('flip')) && saw.due.length === 1
-          ? 'flip the bar'
-          : saw.due.some((one) => one.startsWith('sprocket'))
-            ? 'sprocket'
-            : 'bar'
+        sayDueBriefly(saw.due)
       }}</RouterLink>
     </div>
     <div v-if="loop" class="on">

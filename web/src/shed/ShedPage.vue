@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { onKeyStroke } from '@vueuse/core'
-import { ACTION_WORDS, ACTIONS, PITCH_PROFILES, SHELF_NAMES, type Action, type LoopCard } from '@undercliff/core'
+import { ACTION_WORDS, ACTIONS, PITCH_PROFILES, placeWord, type Action, type LoopCard } from '@undercliff/core'
 import { computed, onMounted, onUnmounted, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { useShed } from '../remote/shedStore'
@@ -10,10 +10,10 @@ import PlaceStrip from '../move/PlaceStrip.vue'
 import VerdictMark from '../parts/VerdictMark.vue'
 import { isTyping } from '../parts/typing'
 import { useSession } from '../remote/sessionStore'
-import LoopTile from './LoopTile.vue'
+import LoopTile from '../parts/LoopTile.vue'
 import NextUp from './NextUp.vue'
 import SawLine from './SawLine.vue'
-import ShedAway from './ShedAway.vue'
+import ShedAway from '../parts/ShedAway.vue'
 
 const shed = useShed()
 const session = useSession()
@@ -58,8 +58,6 @@ const counts = computed(() => {
 })
 
 const words = computed(() => search.value.toLowerCase().split(/\s+/).filter(Boolean))
-const placeWords = ({ place: { at } }: LoopCard): string =>
-  at === 'saw' || at === 'shop' || at === 'retired' ? at : SHELF_NAMES[at]
 /** What is searched of each loop, worked out once for each answer of the shed. */
 const texts = computed(
   () =>
@@ -68,7 +66,16 @@ const texts = computed(
         const { spec, tag, sawId, action } = loop
         return [
           loop.loopId,
-          `${tag} ${sawId === null ? '' : shed.sawName(sawId)} ${placeWords(loop)} ${PITCH_PROFILES[spec.pitchClass].name} ${ACTION_WORDS[action]} ${spec.driveLinks}`.toLowerCase(),
+          [
+            tag,
+            sawId === null ? '' : shed.sawName(sawId),
+            placeWord(loop.place),
+            PITCH_PROFILES[spec.pitchClass].name,
+            ACTION_WORDS[action],
+            String(spec.driveLinks),
+          ]
+            .join(' ')
+            .toLowerCase(),
         ]
       }),
     ),
@@ -88,7 +95,7 @@ const shownGroups = computed(() => {
     .map((group) => ({
       ...group,
       saws: group.saws.filter(({ loop }) => loop !== null && hit.has(loop.loopId)),
-      beside: group.beside.filter(({ loopId }) => hit.has(loopId)),
+      beside: group.beside.filter(({ loop }) => hit.has(loop.loopId)),
     }))
     .filter((group) => group.saws.length > 0 || group.beside.length > 0)
 })
@@ -100,7 +107,7 @@ const FIRST_LINES = 3
 const LINES_A_FRAME = 3
 const LINES = 24
 const opened = ref(new Set<string>())
-const besideOf = (key: string, loops: readonly LoopCard[]): readonly LoopCard[] =>
+const besideOf = <T,>(key: string, loops: readonly T[]): readonly T[] =>
   opened.value.has(key) ? loops : loops.slice(0, BESIDE)
 const linesShown = ref(FIRST_LINES)
 let nextFrame = 0
@@ -250,7 +257,12 @@ onKeyStroke(['ArrowLeft', 'ArrowRight', 'ArrowUp', 'ArrowDown'], (event) => {
           <SawLine v-for="{ saw, loop } in group.saws" :key="saw.id" :saw="saw" :spec="group.spec" :loop="loop" />
         </div>
         <div class="beside">
-          <LoopTile v-for="loop in besideOf(group.key, group.beside)" :key="loop.loopId" :loop="loop" />
+          <LoopTile
+            v-for="{ loop, level } in besideOf(group.key, group.beside)"
+            :key="loop.loopId"
+            :loop="loop"
+            :drawback="level === 'but'"
+          />
           <button
             v-if="group.beside.length > BESIDE && !opened.has(group.key)"
             type="button"

@@ -4,6 +4,7 @@ import {
   CUTTER_TYPE_NAMES,
   ENTERED_ORIGINS,
   freshTag,
+  isGiven,
   GAUGES_UM,
   ORIGIN_WORDS,
   originOf,
@@ -12,6 +13,8 @@ import {
   readLength,
   SEQUENCES,
   SEQUENCE_NAMES,
+  saySpecValue,
+  SPEC_FIELD_NAMES,
   START_MARKS,
   writeFile,
   writeMm,
@@ -22,8 +25,7 @@ import {
 import { nanoid } from 'nanoid'
 import { NInput, NSelect } from 'naive-ui'
 import { computed, ref } from 'vue'
-import LoopAway from '../loop/LoopAway.vue'
-import { saySpecValue, SPEC_FIELD_NAMES } from '../loop/sayEntry'
+import LoopAway from '../parts/LoopAway.vue'
 import { postProfile } from '../remote/api'
 import { useNotices } from '../remote/notices'
 import { useOpenLoop } from '../remote/openLoop'
@@ -161,12 +163,7 @@ const originOptions = ENTERED_ORIGINS.map((value: Origin) => ({ value, label: OR
           <dd>
             <strong>{{ saySpecValue(state.spec, field, shed.lengths) || 'none' }}</strong>
             <span class="origin" :class="originOf(state.spec, field)">{{
-              state.spec.origins?.[field] ||
-              !['pitchClass', 'gaugeUm', 'driveLinks', 'sequence', 'cutterType', 'firstHand', 'startMark'].includes(
-                field,
-              )
-                ? ORIGIN_WORDS[originOf(state.spec, field)]
-                : ''
+              isGiven(state.spec, field) ? '' : ORIGIN_WORDS[originOf(state.spec, field)]
             }}</span>
             <button
               v-if="session.isLead"

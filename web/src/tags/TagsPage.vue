@@ -75,8 +75,7 @@ async function print(): Promise<void> {
           :aria-pressed="isPicked(loop.loopId, loop.tag)"
           @click="toggle(loop.loopId)"
         >
-          <strong class="figures">{{ loop.tag }}</strong
-          ><span class="spec"
+          <strong class="figures">{{ loop.tag }}</strong><span class="spec"
             >{{ PITCH_PROFILES[loop.spec.pitchClass].name }} · {{ writeMm(loop.spec.gaugeUm, 1) }} ·
             {{ loop.spec.driveLinks }}</span
           >

@@ -2,7 +2,8 @@
 import { onKeyStroke } from '@vueuse/core'
 import {
   ACTION_WORDS,
-  sayMinutes,
+  actionInWords,
+  briefMinutes,
   sayReason,
   SHELF_NAMES,
   triage,
@@ -21,7 +22,7 @@ import { useNotices } from '../remote/notices'
 import { useOutbox } from '../remote/outbox'
 import { useSession } from '../remote/sessionStore'
 import { useShed } from '../remote/shedStore'
-import ShedAway from '../shed/ShedAway.vue'
+import ShedAway from '../parts/ShedAway.vue'
 
 /** Every loop that needs something, by what matters before the next job; verdicts are accepted in one go. */
 const shed = useShed()
@@ -193,9 +194,7 @@ onKeyStroke(['x', 'a', 'ArrowDown', 'ArrowUp'], (event) => {
               <VerdictMark :action="loop.action" />
               <strong :class="{ 'stop-text': !loop.fitForUse }"
                 >{{ ACTION_WORDS[loop.action]
-                }}<template v-for="also in loop.also" :key="also">
-                  and {{ ACTION_WORDS[also].toLowerCase() }}</template
-                ></strong
+                }}<template v-for="also in loop.also" :key="also"> and {{ actionInWords(also) }}</template></strong
               ><span v-if="loop.settled" class="settled">{{
                 loop.action === loop.advised ? 'accepted' : 'overruled'
               }}</span>
@@ -204,15 +203,11 @@ onKeyStroke(['x', 'a', 'ArrowDown', 'ArrowUp'], (event) => {
           </div>
           <p class="cost figures">
             {{
-              [
-                sayMinutes(loop.minutes).replace('about ', ''),
-                loop.costMinor === null || loop.costMinor === 0 ? '' : money(loop.costMinor),
-              ]
+              [briefMinutes(loop.minutes), loop.costMinor === null || loop.costMinor === 0 ? '' : money(loop.costMinor)]
                 .filter(Boolean)
                 .join(' · ') || '–'
             }}<small v-if="loop.runnerUp"
-              >next: {{ ACTION_WORDS[loop.runnerUp.action].toLowerCase() }}, {{ money(loop.runnerUp.byMinor) }}/h
-              dearer</small
+              >next: {{ actionInWords(loop.runnerUp.action) }}, {{ money(loop.runnerUp.byMinor) }}/h dearer</small
             >
           </p>
         </li>

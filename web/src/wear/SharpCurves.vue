@@ -2,6 +2,7 @@
 import type { Conditions, CutterType, SharpCurve } from '@undercliff/core'
 import { scaleLinear } from 'd3-scale'
 import { computed, ref } from 'vue'
+import RadioChoice from '../parts/RadioChoice.vue'
 
 /** How long does a loop stay sharp? The part still sharp after so many tanks, with its range. */
 const props = defineProps<{
@@ -12,9 +13,12 @@ const props = defineProps<{
 const W = 620
 const H = 260
 const M = { top: 14, right: 14, bottom: 34, left: 44 }
-const chosen = ref(0)
+const chosen = ref<number | null>(0)
 const sorted = computed(() => [...props.curves].sort((a, b) => b.ended - a.ended || b.spells - a.spells))
-const curve = computed(() => sorted.value[chosen.value] ?? null)
+const curve = computed(() => sorted.value[chosen.value ?? 0] ?? null)
+const choices = computed(() =>
+  sorted.value.map((one, value) => ({ value, label: name(one), ended: one.ended, spells: one.spells })),
+)
 const name = ({ cutterType, conditions }: SharpCurve): string =>
   `${props.names[cutterType]} in ${props.conditions[conditions]}`
 const last = computed(() =>
@@ -53,19 +57,16 @@ const title = computed(() => {
 <template>
   <section aria-labelledby="sharp-title">
     <h2 id="sharp-title">{{ title }}</h2>
-    <div v-if="sorted.length > 0" class="row" role="radiogroup" aria-label="Cutter type and wood">
-      <button
-        v-for="(one, i) in sorted"
-        :key="name(one)"
-        type="button"
-        class="act small"
-        role="radio"
-        :aria-checked="chosen === i"
-        @click="chosen = i"
-      >
-        {{ name(one) }} <span class="figures">{{ one.ended }}/{{ one.spells }}</span>
-      </button>
-    </div>
+    <RadioChoice
+      v-if="sorted.length > 0"
+      v-model="chosen"
+      v-slot="{ option }"
+      label="Cutter type and wood"
+      :options="choices"
+      small
+    >
+      {{ option.label }} <span class="figures">{{ option.ended }}/{{ option.spells }}</span>
+    </RadioChoice>
     <template v-if="curve">
       <svg :viewBox="`0 0 ${W} ${H}`" role="img" :aria-label="`${title}. Part still sharp against tanks.`">
         <g class="axis figures">

@@ -1,11 +1,22 @@
 <script setup lang="ts">
 import type { WearAnswer } from '@undercliff/contract'
-import { CONDITION_NAMES, CUTTER_TYPE_NAMES, SHARPEN_METHOD_NAMES, type Population } from '@undercliff/core'
+import {
+  CONDITION_WORDS,
+  CUTTER_TYPE_NAMES,
+  FILE_AGE_WORDS,
+  METHOD_WORDS,
+  POPULATION_WORDS,
+  POPULATIONS,
+  type FileAge,
+  type Population,
+  type SharpenMethod,
+} from '@undercliff/core'
 import { computed, ref } from 'vue'
 import { fetchWear } from '../remote/api'
 import { useShed } from '../remote/shedStore'
 import BeliefBars from './BeliefBars.vue'
 import SharpCurves from './SharpCurves.vue'
+import RadioChoice from '../parts/RadioChoice.vue'
 
 /** What sharpening takes off, and how long loops stay sharp, over everything the crew has logged. */
 const shed = useShed()
@@ -21,14 +32,8 @@ async function load(): Promise<void> {
 }
 void load()
 const population = ref<Population>('touchUp')
-const POPULATION_NAMES: Record<Population, string> = {
-  touchUp: 'Touch-ups',
-  routine: 'Filing at the bench',
-  grind: 'Grinding',
-}
+const populations = POPULATIONS.map((value) => ({ value, label: POPULATION_WORDS[value].all }))
 const groups = computed(() => wear.value?.removal[population.value] ?? null)
-const HANDS = { left: 'left', right: 'right' } as const
-const AGES = { fresh: 'fresh file', used: 'used file', worn: 'worn file' } as const
 const personSide = (key: string): string => {
   const [person = '', hand = ''] = key.split('|')
   return `${shed.nameOf(person)}, ${hand}`
@@ -44,7 +49,10 @@ const longest = computed(() => {
 const title = computed(() =>
   longest.value === null
     ? 'Nobody surely takes more off one side'
-    : `${shed.nameOf(longest.value.person)} takes ${Math.round(longest.value.byUm)} µm more off the ${longest.value.hand} each time`,
+    : [
+        `${shed.nameOf(longest.value.person)} takes ${Math.round(longest.value.byUm)} µm more`,
+        `off the ${longest.value.hand} each time`,
+      ].join(' '),
 )
 const nothing = computed(() => wear.value !== null && (groups.value?.side.length ?? 0) === 0)
 </script>
@@ -59,19 +67,7 @@ const nothing = computed(() => wear.value !== null && (groups.value?.side.length
     <template v-else>
       <section class="sheet" aria-labelledby="removal-title">
         <h2 id="removal-title">{{ title }}</h2>
-        <div class="row" role="radiogroup" aria-label="Kind of sharpening">
-          <button
-            v-for="(name, one) in POPULATION_NAMES"
-            :key="one"
-            type="button"
-            class="act small"
-            role="radio"
-            :aria-checked="population === one"
-            @click="population = one"
-          >
-            {{ name }}
-          </button>
-        </div>
+        <RadioChoice v-model="population" label="Kind of sharpening" :options="populations" small />
         <p v-if="nothing" class="soft">
           Nobody has measured before and after such a sharpening yet. Read a few cutters before and after, and this
           fills.
@@ -79,13 +75,17 @@ const nothing = computed(() => wear.value !== null && (groups.value?.side.length
         <div v-else-if="groups" class="grid">
           <BeliefBars title="By person and side" :groups="groups.personSide" :name="personSide" />
           <BeliefBars title="By person" :groups="groups.person" :name="shed.nameOf" />
-          <BeliefBars title="By side" :groups="groups.side" :name="(hand) => HANDS[hand as 'left']" />
+          <BeliefBars title="By side" :groups="groups.side" :name="(hand) => hand" />
           <BeliefBars
             title="By method"
             :groups="groups.method"
-            :name="(method) => SHARPEN_METHOD_NAMES[method as 'grinder']"
+            :name="(method) => METHOD_WORDS[method as SharpenMethod]"
           />
-          <BeliefBars title="By age of the file" :groups="groups.fileAge" :name="(age) => AGES[age as 'used']" />
+          <BeliefBars
+            title="By age of the file"
+            :groups="groups.fileAge"
+            :name="(age) => FILE_AGE_WORDS[age as FileAge]"
+          />
         </div>
         <p class="soft small">
           Micrometres off a cutter in one sharpening; bars are 95 % ranges, drawn toward all the others while there are
@@ -93,7 +93,7 @@ const nothing = computed(() => wear.value !== null && (groups.value?.side.length
           sides).
         </p>
       </section>
-      <SharpCurves class="sheet" :curves="wear.curves" :names="CUTTER_TYPE_NAMES" :conditions="CONDITION_NAMES" />
+      <SharpCurves class="sheet" :curves="wear.curves" :names="CUTTER_TYPE_NAMES" :conditions="CONDITION_WORDS" />
     </template>
   </div>
 </template>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { writeLength, type Figures, type HouseRules, type SideBalance, type UnevenSchool } from '@undercliff/core'
+import { schoolWords, UM_PER_MM, writeLength, type Figures, type HouseRules, type SideBalance } from '@undercliff/core'
 import { scaleLinear } from 'd3-scale'
 import { computed } from 'vue'
 
@@ -17,11 +17,12 @@ const reach = computed(() => {
   )
 })
 const x = computed(() => scaleLinear([-reach.value, reach.value], [10, W - 10]))
+const letRun = ', which is let run'
 const title = computed(() => {
   const { difference, longer, beyond, within } = props.sides
   if (difference === null) return 'Left against right is not known yet'
   if (longer !== null)
-    return `The ${longer} side is ${length(difference.difference)} longer${beyond ? `: it pulls ${longer}` : ', which is let run'}`
+    return `The ${longer} side is ${length(difference.difference)} longer${beyond ? `: it pulls ${longer}` : letRun}`
   return within ? 'The sides are even' : 'The sides may differ; the readings do not settle it'
 })
 const needed = computed(() => {
@@ -33,29 +34,24 @@ const needed = computed(() => {
   const side = (count: number, hand: string): string => (count === 0 ? '' : `${count} more ${hand}`)
   return `Measure ${[side(left, 'left'), side(right, 'right')].filter(Boolean).join(' and ')} to settle it.`
 })
-const SCHOOLS: Record<UnevenSchool, string> = {
-  matchShortest: 'Match the shortest',
-  sameStrokes: 'Same strokes for all',
-  worstSetsCount: 'Worst sets the count',
-  extraOnBad: 'Extra on the bad ones',
-}
+const interval = computed(() => {
+  const { difference } = props.sides
+  if (difference === null) return ''
+  const [low, high] = [difference.low, difference.high].map((um) => (Math.round(um) / UM_PER_MM).toString())
+  return `95 % from ${low ?? ''} to ${high ?? ''} mm, left less right.`
+})
+/** The interval as a line with an end at either side. */
+const bars = ({ low, high }: { readonly low: number; readonly high: number }): string =>
+  `M${x.value(low)} 28H${x.value(high)}M${x.value(low)} 21v14M${x.value(high)} 21v14`
 </script>
 
 <template>
   <section aria-labelledby="sides-title">
     <h2 id="sides-title">{{ title }}</h2>
-    <svg
-      v-if="sides.difference"
-      :viewBox="`0 0 ${W} ${H}`"
-      role="img"
-      :aria-label="`${title}. 95 % from ${Math.round(sides.difference.low) / 1000} to ${Math.round(sides.difference.high) / 1000} mm, left less right.`"
-    >
+    <svg v-if="sides.difference" :viewBox="`0 0 ${W} ${H}`" role="img" :aria-label="`${title}. ${interval}`">
       <rect class="within" :x="x(-limit)" y="16" :width="x(limit) - x(-limit)" height="24" />
       <path class="zero" :d="`M${x(0)} 10V46`" />
-      <path
-        class="interval"
-        :d="`M${x(sides.difference.low)} 28H${x(sides.difference.high)}M${x(sides.difference.low)} 21v14M${x(sides.difference.high)} 21v14`"
-      />
+      <path class="interval" :d="bars(sides.difference)" />
       <circle :cx="x(sides.difference.difference)" cy="28" r="6" />
       <text x="10" :y="H - 4">right longer</text>
       <text :x="W - 10" :y="H - 4" text-anchor="end">left longer</text>
@@ -70,7 +66,7 @@ const SCHOOLS: Record<UnevenSchool, string> = {
         :key="school"
         :class="{ ours: school === rules.unevenSchool }"
       >
-        {{ SCHOOLS[school] }}:
+        {{ schoolWords('uneven', school).name }}:
         {{
           sharpenings === null
             ? 'it stays until the loop is next ground'

@@ -1,11 +1,16 @@
 <script setup lang="ts">
-import { ACTION_WORDS, SHELF_NAMES, sayMinutes, type LoopCard } from '@undercliff/core'
+import { ACTION_WORDS, FIT_WORDS, SHELF_NAMES, briefMinutes, type LoopCard } from '@undercliff/core'
 import { computed } from 'vue'
 import { useMoves } from '../move/moveStore'
-import ToothSign from '../parts/ToothSign.vue'
-import VerdictMark from '../parts/VerdictMark.vue'
+import FitMark from './FitMark.vue'
+import ToothSign from './ToothSign.vue'
+import VerdictMark from './VerdictMark.vue'
 
-const props = defineProps<{ loop: LoopCard }>()
+const props = defineProps<{
+  loop: LoopCard
+  /** It will run on the saws that it hangs beside, but not without a drawback. */
+  drawback?: boolean
+}>()
 const moves = useMoves()
 const chosen = computed(() => moves.chosen.has(props.loop.loopId))
 const where = computed(() => {
@@ -39,7 +44,8 @@ function tap(event: MouseEvent): void {
     <ToothSign class="sign" :tooth="loop.tooth" :retired="loop.retired" />
     <span class="words">
       <strong class="tag figures">{{ loop.tag }}<span v-if="chosen" class="hidden-text">, chosen</span></strong>
-      <span class="where">{{ where || sayMinutes(loop.minutes).replace('about ', '') }}</span>
+      <span v-if="drawback" class="where"><FitMark level="but" /> {{ FIT_WORDS.but }}</span>
+      <span v-else class="where">{{ where || briefMinutes(loop.minutes) }}</span>
       <span class="verdict"><VerdictMark :action="loop.action" /> {{ ACTION_WORDS[loop.action] }}</span>
     </span>
   </RouterLink>

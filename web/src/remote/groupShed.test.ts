@@ -8,7 +8,7 @@ import {
   type SpecChoice,
 } from '@undercliff/core'
 import { describe, expect, test } from 'vitest'
-import { groupShed } from './groups'
+import { groupShed } from './groupShed'
 
 const saw = (id: string, driveLinks = 72) => ({
   id,
@@ -52,7 +52,7 @@ describe('groupShed', () => {
       ],
       [['big', null]],
     ])
-    expect(groups[0]?.beside.map(({ tag }) => tag)).toEqual(['K9', 'K10'])
+    expect(groups[0]?.beside.map(({ loop: { tag } }) => tag)).toEqual(['K9', 'K10'])
   })
 
   test('every loop is somewhere, and only there', () => {
@@ -67,7 +67,7 @@ describe('groupShed', () => {
     const placed = [
       ...groups.flatMap(({ saws, beside }) => [
         ...saws.flatMap(({ loop }) => (loop === null ? [] : [loop])),
-        ...beside,
+        ...beside.map(({ loop }) => loop),
       ]),
       ...homeless,
       ...retired,
@@ -75,5 +75,18 @@ describe('groupShed', () => {
     expect(placed.map(({ tag }) => tag).sort()).toEqual(['A1', 'A2', 'B1', 'C1', 'D1'])
     expect(homeless.map(({ tag }) => tag)).toEqual(['B1'])
     expect(retired.map(({ tag }) => tag)).toEqual(['D1'])
+  })
+
+  test('what the fit check says decides: a drawback is told, another nose is another kind of saw', () => {
+    const low = card('L1', null, { pitchClass: 'lowProfile' })
+    const { groups, homeless } = groupShed([saw('one')], [low])
+    expect(groups[0]?.beside).toEqual([{ loop: low, level: 'but' }])
+    expect(homeless).toEqual([])
+    const nosed = { ...saw('two'), nosePitchClass: 'p325' as const }
+    const parted = groupShed([nosed, saw('one')], [card('K1')])
+    expect(parted.groups.map(({ beside }) => beside.length)).toEqual(
+      parted.groups.map(({ saws }) => (saws[0]?.saw.id === 'one' ? 1 : 0)),
+    )
+    expect(groupShed([nosed], [card('K1')]).homeless.map(({ tag }) => tag)).toEqual(['K1'])
   })
 })

@@ -3,10 +3,12 @@ import {
   cutterName,
   CUTTER_DAMAGE,
   damageDepth,
-  damageName,
+  gaugeStanding,
+  sayDamage,
   summarise,
   writeLength,
   type CutterState,
+  type HouseRules,
   type LengthPreference,
   type LoopState,
 } from '@undercliff/core'
@@ -20,7 +22,8 @@ const props = defineProps<{
   state: LoopState
   lengths: LengthPreference
   selected?: number | undefined
-  targetUm: number
+  /** The house's limits for depth gauges, and the rule that says what they come down to. */
+  rules: HouseRules
   low?: boolean
   /** What each cutter would be brought to: the map then shows before and after. */
   afterUm?: readonly number[] | undefined
@@ -70,7 +73,6 @@ const bars = computed(() =>
     )
     const gone = left - sound
     const serious = cutter.damage.some(({ kind }) => ['ends', 'unfit'].includes(CUTTER_DAMAGE[kind].effect))
-    const off = cutter.setting.um - props.targetUm
     return {
       cutter,
       x: middleOf(cutter.number),
@@ -82,7 +84,7 @@ const bars = computed(() =>
       unknown: depth.unknown,
       minor: cutter.damage.length > 0 && depth.knownUm === 0 && !depth.unknown && !serious,
       tipY: cutter.hand === 'left' ? SIDE - left * scaleUm.value : SIDE + CHAIN + left * scaleUm.value,
-      gauge: off < -100 ? 'high' : off > 150 ? 'low' : 'fine',
+      gauge: gaugeStanding(props.state.spec, cutter, props.rules),
     }
   }),
 )
@@ -97,14 +99,12 @@ const describe = (cutter: CutterState): string => {
       : cutter.length.known === 'new'
         ? 'as new, not measured'
         : 'estimated'
-  const damage = cutter.damage.map(
-    ({ kind, depthUm }) =>
-      `${damageName(kind)}${depthUm === null ? (CUTTER_DAMAGE[kind].effect === 'depth' ? ', depth not measured' : '') : ` ${writeLength(depthUm, props.lengths)} deep`}`,
-  )
+  const damage = cutter.damage.map((one) => sayDamage(one, props.lengths))
+  const read = cutter.setting.known === 'measured' ? 'measured' : 'estimated'
   return [
     `${cutterName(cutter.number, cutter.hand)}: ${writeLength(cutter.length.um, props.lengths)} ${how}`,
     ...damage,
-    `gauge setting ${writeLength(cutter.setting.um, props.lengths)} ${cutter.setting.known === 'measured' ? 'measured' : 'estimated'}`,
+    `gauge setting ${writeLength(cutter.setting.um, props.lengths)} ${read}`,
   ].join('; ')
 }
 

@@ -1,7 +1,15 @@
 <script setup lang="ts">
-import { ACTION_WORDS, sayMinutes, sayReason, type Figures, type Reason, type Verdict } from '@undercliff/core'
+import {
+  ACTION_WORDS,
+  actionInWords,
+  sayMinutes,
+  sayReason,
+  type Figures,
+  type Reason,
+  type Verdict,
+} from '@undercliff/core'
 import { computed } from 'vue'
-import VerdictMark from '../parts/VerdictMark.vue'
+import VerdictMark from './VerdictMark.vue'
 
 const props = defineProps<{ verdict: Verdict; figures: Figures }>()
 const SHOWN = 4
@@ -24,7 +32,7 @@ const shown = computed(() => kinds.value.slice(0, SHOWN))
     <h2>
       <VerdictMark :action="verdict.action" />
       {{ ACTION_WORDS[verdict.action]
-      }}<template v-for="also in verdict.also" :key="also"> and {{ ACTION_WORDS[also].toLowerCase() }}</template>
+      }}<template v-for="also in verdict.also" :key="also"> and {{ actionInWords(also) }}</template>
     </h2>
     <p v-if="sayMinutes(verdict.minutes)" class="minutes">
       {{ sayMinutes(verdict.minutes) }}

@@ -1,0 +1,33 @@
+import { expect, test } from 'vitest'
+import { fileFor } from '../geometry'
+import { specFromProfile } from '../profile'
+import type { Place } from '../state'
+import { sayFile } from './file'
+import { onShelf, sayPlace } from './places'
+
+const SPEC = specFromProfile({ pitchClass: 'threeEighths', gaugeUm: 1500, driveLinks: 72, cutterType: 'semiChisel' })
+
+test('places are said as a crew says them', () => {
+  const say = (place: Place): string => sayPlace(place, () => 'Bellwether')
+  expect(say({ at: 'saw', sawId: 'any-saw' })).toBe('On Bellwether')
+  expect(say({ at: 'dullBox' })).toBe('In the dull box')
+  expect(say({ at: 'truck' })).toBe('On the truck')
+  expect(
+    say({ at: 'shop', shop: 'Quay works', sentAt: '2026-03-01T12:00:00.000Z', dueBackAt: '2026-03-06T12:00:00.000Z' }),
+  ).toBe('At Quay works since 1 Mar, due back 6 Mar')
+})
+
+test('the file is named with why', () => {
+  expect(sayFile(fileFor(SPEC, 8000, 'oneSize'))).toBe('one size for life.')
+  expect(sayFile(fileFor(SPEC, 8000, 'largerThenSmaller'))).toBe(
+    'still the larger: its bottom lies 4.4 mm below the top plate, about 4.9 mm above the tie strap by now.',
+  )
+  expect(sayFile(fileFor(SPEC, 2000, 'largerThenSmaller'))).toMatch(
+    /^the smaller by now: 5\.5 mm would bite the tie strap/,
+  )
+})
+
+test('a loop lies in a box, and on everything else', () => {
+  expect(onShelf('dullBox')).toBe('in the dull box')
+  expect(onShelf('sharpRack')).toBe('on the sharp rack')
+})
