@@ -1,3 +1,4 @@
+import { readdirSync } from 'node:fs'
 import vue from 'eslint-plugin-vue'
 import globals from 'globals'
 import tseslint from 'typescript-eslint'
@@ -15,7 +16,26 @@ const MAY_IMPORT = {
 }
 const WORKSPACES = Object.keys(MAY_IMPORT)
 
-const importRule = (workspace, files, ignores = []) => ({
+/** Folders of core from the ground up: each may import only from those before it. */
+const CORE_LAYERS = [
+  ...['units', 'stats', 'tag', 'damage', 'loop', 'profile', 'geometry', 'identify', 'log', 'state', 'measure', 'saw'],
+  ...['roles', 'house', 'sharpen', 'wear', 'fold', 'verdict', 'fit', 'admit', 'card', 'importing', 'words'],
+]
+
+/** Folders of web that hold what screens share, with what else of web each may import from. */
+const WEB_SHARED = { theme: [], remote: [], parts: ['remote', 'theme'] }
+
+const SHARED = Object.keys(WEB_SHARED)
+const webFolders = readdirSync(`${import.meta.dirname}/web/src`, { withFileTypes: true })
+  .filter((entry) => entry.isDirectory())
+  .map(({ name }) => name)
+
+for (const entry of readdirSync(`${import.meta.dirname}/core/src`, { withFileTypes: true }))
+  if (entry.isDirectory() && entry.name !== 'fixtures' && !CORE_LAYERS.includes(entry.name))
+    throw new Error(`core/src/${entry.name} has no place in CORE_LAYERS`)
+
+/** What one workspace keeps out, with further patterns for some of its files. */
+const importRule = (workspace, files, further = [], ignores = []) => ({
   files,
   ignores,
   rules: {
@@ -29,14 +49,35 @@ const importRule = (workspace, files, ignores = []) => ({
               message: `${workspace} must not import from ${other}.`,
             }),
           ),
-          ...(workspace === 'core' && ignores.length > 0
-            ? [{ group: ['node:*', 'vue', 'express', 'drizzle-orm', 'mysql2', 'naive-ui'], message: 'core is pure.' }]
-            : []),
+          ...further,
         ],
       },
     ],
   },
 })
+const PURE = { group: ['node:*', 'vue', 'express', 'drizzle-orm', 'mysql2', 'naive-ui'], message: 'core is pure.' }
+const notFrom = (folders, message) => ({ regex: `^(\\.\\./)+(${folders.join('|')})/`, message })
+
+const coreRules = CORE_LAYERS.map((folder, i) =>
+  importRule(
+    'core',
+    [`core/src/${folder}/**/*.ts`],
+    [PURE, notFrom(['fixtures', ...CORE_LAYERS.slice(i + 1)], `${folder} stands below that: see CORE_LAYERS.`)],
+    ['**/*.test.ts'],
+  ),
+)
+const webRules = SHARED.map((folder) =>
+  importRule(
+    'web',
+    [`web/src/${folder}/**/*.{ts,vue}`],
+    [
+      notFrom(
+        webFolders.filter((other) => other !== folder && !WEB_SHARED[folder].includes(other)),
+        `${folder} is shared by screens: it knows none of them.`,
+      ),
+    ],
+  ),
+)
 
 /** What core knows nothing of: clocks, chance, the machine, the browser and the network. */
 const NOT_IN_CORE = [
@@ -117,6 +158,7 @@ export default tseslint.config(
     },
   },
   ...WORKSPACES.map((workspace) => importRule(workspace, [`${workspace}/**/*.{ts,vue}`])),
-  importRule('core', ['core/**/*.ts'], ['**/*.test.ts']),
+  ...coreRules,
+  ...webRules,
   { files: ['**/*.js'], ...tseslint.configs.disableTypeChecked },
 )

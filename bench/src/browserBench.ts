@@ -37,7 +37,8 @@ const timed = (page: Page, act: string, done: string): Promise<number> =>
   })`)
 
 const press = (key: string): string =>
-  `(document.activeElement ?? document.body).dispatchEvent(new KeyboardEvent('keydown', { key: ${JSON.stringify(key)}, bubbles: true }));`
+  `(document.activeElement ?? document.body).dispatchEvent(
+    new KeyboardEvent('keydown', { key: ${JSON.stringify(key)}, bubbles: true }));`
 
 /** Going down the triage of a large shed and choosing, key by key. */
 async function triageKeys(page: Page, address: string): Promise<number[]> {
@@ -57,6 +58,12 @@ async function triageKeys(page: Page, address: string): Promise<number[]> {
   return times
 }
 
+/** Script that puts a text into a field as typing does. */
+const setField = (selector: string, text: string): string =>
+  `{ const field = document.querySelector(${JSON.stringify(selector)});
+     field.value = ${JSON.stringify(text)};
+     field.dispatchEvent(new Event('input', { bubbles: true })) }`
+
 /** Turning the price of a new loop on the decision screen. */
 async function whatIfRedraws(page: Page, address: string): Promise<number[]> {
   await page.goto(`${address}/loops/N7/decide`)
@@ -64,10 +71,50 @@ async function whatIfRedraws(page: Page, address: string): Promise<number[]> {
   const times: number[] = []
   for (let turn = 1; turn <= 40; turn += 1) {
     const minor = turn * 100
-    const act = `const slider = document.querySelector('input[type=range]'); slider.value = '${minor}'; slider.dispatchEvent(new Event('input', { bubbles: true }));`
+    const act = setField('input[type=range]', String(minor))
     times.push(await timed(page, act, `document.querySelector('output').textContent.includes('${turn}.00')`))
   }
   return times
+}
+
+/** Going away from the list and back to it. */
+async function listPaints(page: Page): Promise<number[]> {
+  const paints: number[] = []
+  for (let round = 0; round < ROUNDS; round += 1) {
+    await page.locator('header a[href="/scan"]').click()
+    await page.locator('[data-loop-tile]').first().waitFor({ state: 'detached' })
+    paints.push(
+      await timed(
+        page,
+        `document.querySelector('header a[href="/"]').click()`,
+        `document.querySelectorAll('[data-loop-tile]').length > 15`,
+      ),
+    )
+  }
+  return paints
+}
+
+/** Typing searches letter by letter and pressing every filter on and off. */
+async function searchAndFilterKeys(page: Page): Promise<number[]> {
+  const keys: number[] = []
+  const showAll = `[...document.querySelectorAll('button')].find((one) => one.textContent === 'Show all').click()`
+  for (let round = 0; round < 4; round += 1) {
+    for (const search of SEARCHES) {
+      for (let typed = 1; typed <= search.length; typed += 1) {
+        const text = search.slice(0, typed)
+        const found = `new URLSearchParams(location.search).get('find') === ${JSON.stringify(text)}`
+        const told = `document.querySelector('[role=status]') !== null`
+        keys.push(await timed(page, setField('input[type=search]', text), `${found} && ${told}`))
+      }
+      keys.push(await timed(page, showAll, `location.search === ''`))
+    }
+    const filters = await page.locator('.filters button').count()
+    for (let i = 0; i < filters; i += 1) {
+      const press = `document.querySelectorAll('.filters button')[${i}].click()`
+      keys.push(await timed(page, press, `location.search !== ''`), await timed(page, press, `location.search === ''`))
+    }
+  }
+  return keys
 }
 
 /** First paint of the list and key presses in a shed of 2,000 loops, in the real interface. */
@@ -91,49 +138,8 @@ export async function browserBench(): Promise<Figure[]> {
     await page.goto(`${address}/`)
     await page.locator('[data-loop-tile]').first().waitFor()
 
-    const paints: number[] = []
-    for (let round = 0; round < ROUNDS; round += 1) {
-      await page.locator('header a[href="/scan"]').click()
-      await page.locator('[data-loop-tile]').first().waitFor({ state: 'detached' })
-      paints.push(
-        await timed(
-          page,
-          `document.querySelector('header a[href="/"]').click()`,
-          `document.querySelectorAll('[data-loop-tile]').length > 15`,
-        ),
-      )
-    }
-    const keys: number[] = []
-    for (let round = 0; round < 4; round += 1) {
-      for (const search of SEARCHES) {
-        for (let typed = 1; typed <= search.length; typed += 1) {
-          const text = JSON.stringify(search.slice(0, typed))
-          keys.push(
-            await timed(
-              page,
-              `const field = document.querySelector('input[type=search]'); field.value = ${text}; field.dispatchEvent(new Event('input', { bubbles: true }))`,
-              `new URLSearchParams(location.search).get('find') === ${text} && document.querySelector('[role=status]') !== null`,
-            ),
-          )
-        }
-        keys.push(
-          await timed(
-            page,
-            `[...document.querySelectorAll('button')].find((one) => one.textContent === 'Show all').click()`,
-            `location.search === ''`,
-          ),
-        )
-      }
-      const filters = await page.locator('.filters button').count()
-      for (let i = 0; i < filters; i += 1) {
-        keys.push(
-          await timed(page, `document.querySelectorAll('.filters button')[${i}].click()`, `location.search !== ''`),
-        )
-        keys.push(
-          await timed(page, `document.querySelectorAll('.filters button')[${i}].click()`, `location.search === ''`),
-        )
-      }
-    }
+    const paints = await listPaints(page)
+    const keys = await searchAndFilterKeys(page)
     const triage = await triageKeys(page, address)
     const redraws = await whatIfRedraws(page, address)
     return [

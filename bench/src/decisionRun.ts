@@ -46,7 +46,7 @@ export function decisionRun(): Figure[] {
   const checked = medianSeconds(() => decideFile(file), 9)
   return [
     {
-      name: `decision in full, ${CUTTERS} cutters, against JSON.parse of its file (${Math.round(text.length / 1000)} kB)`,
+      name: `decision in full, ${CUTTERS} cutters, against JSON.parse of its ${Math.round(text.length / 1000)} kB file`,
       value: ratios[ratios.length >> 1] ?? Infinity,
       unit: 'times',
       limit: { atMost: 25 },

@@ -22,8 +22,7 @@ for (const { name, value, unit, limit } of figures) {
   if (!met) missed += 1
   const wanted =
     limit === undefined ? '' : limit.atMost === undefined ? `at least ${limit.atLeast}` : `at most ${limit.atMost}`
-  process.stdout.write(
-    `${met ? '  ' : '! '}${name.padEnd(58)} ${value.toLocaleString('en', { maximumFractionDigits: 2 }).padStart(12)} ${unit.padEnd(10)} ${wanted}\n`,
-  )
+  const number = value.toLocaleString('en', { maximumFractionDigits: 2 })
+  process.stdout.write(`${met ? '  ' : '! '}${name.padEnd(58)} ${number.padStart(12)} ${unit.padEnd(10)} ${wanted}\n`)
 }
 process.exit(missed === 0 ? 0 : 1)

@@ -36,6 +36,8 @@ export interface Crew {
   readonly name: string
   readonly lengths: LengthPreference
   readonly rules: HouseRules
+  /** Whether it is the crew that ships for trying things out; its screens offer the stand-in scanner. */
+  readonly demo: boolean
 }
 
 /** Answer of `GET /api/shed`: everything the whole-shed screen draws. */

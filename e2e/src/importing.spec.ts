@@ -94,13 +94,11 @@ test('an XLSX comes in as a CSV does', async ({ page, open }) => {
   sheet.addRow(['H2', '3/8 std', 1.5, 72, 'semi-chisel'])
   sheet.addRow(['H3', '.325"', 1.3, 64, 'full chisel'])
   await open('/import')
-  await page
-    .getByLabel('CSV or XLSX')
-    .setInputFiles({
-      name: 'loops.xlsx',
-      mimeType: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
-      buffer: Buffer.from(await book.xlsx.writeBuffer()),
-    })
+  await page.getByLabel('CSV or XLSX').setInputFiles({
+    name: 'loops.xlsx',
+    mimeType: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
+    buffer: Buffer.from(await book.xlsx.writeBuffer()),
+  })
   await expect(page.getByRole('heading', { name: 'What becomes of 2 rows' })).toBeVisible()
   await expect(page.getByRole('button', { name: 'Bring in 2 loops' })).toBeEnabled()
 })

@@ -1,7 +1,7 @@
 import type { ShedAnswer } from '@undercliff/contract'
 import { caliper, expect, logOf, tabTo, test } from './testing'
 
-test('from the shed to a verdict and a logged sharpening by keyboard alone, through a killed server and a killed database', async ({
+test('from the shed to a logged sharpening by keyboard alone, through a killed server and a killed database', async ({
   page,
   open,
   undercliff,

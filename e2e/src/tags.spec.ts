@@ -12,7 +12,7 @@ async function printed(page: Page): Promise<string | null> {
   return qrOf(readFileSync(await download.path()))
 }
 
-test('a loop that nobody knows: three measurements, a made tag, and the printed QR code read by an outside decoder', async ({
+test('an unknown loop: three measurements, a made tag, and its printed QR code read by an outside decoder', async ({
   page,
   open,
 }) => {
@@ -45,7 +45,7 @@ test('a loop that nobody knows: three measurements, a made tag, and the printed 
 async function scan(page: Page, code: string): Promise<void> {
   const devtools = await page.context().newCDPSession(page)
   const start = Date.now() / 1000
-  for (const [i, key] of [...code].entries()) {
+  for (const [i, key] of Array.from(code).entries()) {
     const timestamp = start + i * 0.004
     await devtools.send('Input.dispatchKeyEvent', { type: 'keyDown', key, text: key, timestamp })
     await devtools.send('Input.dispatchKeyEvent', { type: 'keyUp', key, timestamp })

@@ -1,11 +1,15 @@
-import { createRouter, createWebHistory } from 'vue-router'
+import { createRouter, createWebHistory, type RouteRecordInfo } from 'vue-router'
 import ShedPage from './shed/ShedPage.vue'
 
 const screens = {
   loop: () => import('./loop/LoopPage.vue'),
   measure: () => import('./measure/MeasurePage.vue'),
   sharpened: () => import('./sharpened/SharpenedPage.vue'),
-  note: () => import('./note/NotePage.vue'),
+  ran: () => import('./note/RanPage.vue'),
+  struck: () => import('./note/StruckPage.vue'),
+  inspected: () => import('./note/InspectedPage.vue'),
+  gaugesLowered: () => import('./note/GaugesLoweredPage.vue'),
+  retire: () => import('./note/RetirePage.vue'),
   addLoop: () => import('./add/AddLoopPage.vue'),
   addSaw: () => import('./add/AddSawPage.vue'),
   identify: () => import('./identify/IdentifyPage.vue'),
@@ -41,7 +45,11 @@ export const router = createRouter({
     { path: '/loops/:tag/measure', name: 'measure', component: screens.measure, props: true },
     { path: '/loops/:tag/sharpened', name: 'sharpened', component: screens.sharpened, props: true },
     { path: '/loops/:tag/decide', name: 'decide', component: screens.decide, props: true },
-    { path: '/loops/:tag/note/:kind', name: 'note', component: screens.note, props: true },
+    { path: '/loops/:tag/note/ran', name: 'ran', component: screens.ran, props: true },
+    { path: '/loops/:tag/note/struck', name: 'struck', component: screens.struck, props: true },
+    { path: '/loops/:tag/note/inspected', name: 'inspected', component: screens.inspected, props: true },
+    { path: '/loops/:tag/note/gaugesLowered', name: 'gaugesLowered', component: screens.gaugesLowered, props: true },
+    { path: '/loops/:tag/note/retired', name: 'retire', component: screens.retire, props: true },
     { path: '/loops/:tag/spec', name: 'spec', component: screens.spec, props: true },
     { path: '/saws/:nickname', name: 'saw', component: screens.saw, props: true },
     { path: '/triage', name: 'triage', component: screens.triage },
@@ -58,3 +66,45 @@ export const router = createRouter({
     { path: '/:rest(.*)*', name: 'nowhere', component: screens.nowhere },
   ],
 })
+
+type ByTag = { tag: string }
+// eslint-disable-next-line @typescript-eslint/no-generated-empty-object-type -- the library's word for no parameters
+type Screen<Name extends string, Params extends Record<string, string> = Record<never, string>> = RouteRecordInfo<
+  Name,
+  string,
+  Params,
+  Params
+>
+
+/** The names of the screens with what their addresses need, so that a wrong one does not compile. */
+interface Screens {
+  shed: Screen<'shed'>
+  loop: Screen<'loop', ByTag>
+  measure: Screen<'measure', ByTag>
+  sharpened: Screen<'sharpened', ByTag>
+  decide: Screen<'decide', ByTag>
+  ran: Screen<'ran', ByTag>
+  struck: Screen<'struck', ByTag>
+  inspected: Screen<'inspected', ByTag>
+  gaugesLowered: Screen<'gaugesLowered', ByTag>
+  retire: Screen<'retire', ByTag>
+  spec: Screen<'spec', ByTag>
+  saw: Screen<'saw', { nickname: string }>
+  triage: Screen<'triage'>
+  house: Screen<'house'>
+  wear: Screen<'wear'>
+  scan: Screen<'scan'>
+  tags: Screen<'tags'>
+  import: Screen<'import'>
+  me: Screen<'me'>
+  addLoop: Screen<'addLoop'>
+  addSaw: Screen<'addSaw'>
+  identify: Screen<'identify'>
+  crew: Screen<'crew'>
+  nowhere: Screen<'nowhere'>
+}
+declare module 'vue-router' {
+  interface TypesConfig {
+    RouteNamedMap: Screens
+  }
+}

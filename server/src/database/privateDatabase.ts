@@ -11,7 +11,7 @@ import { createConnection } from 'mysql2/promise'
 export class StartProblem extends Error {}
 
 /** How the database is reached; kept in a file that only its owner reads. */
-export interface Credentials {
+interface Credentials {
   readonly port: number
   readonly user: string
   readonly password: string

@@ -8,10 +8,10 @@ import { sendProblem } from './problems'
 import { jsonOnly } from './security'
 
 /** Largest request body unless a route says otherwise. A whole loop's readings are a tenth of it. */
-export const BODY_LIMIT = '256kb'
+const BODY_LIMIT = '256kb'
 
 export const SESSION_COOKIE = 'undercliff_session'
-export const CSRF_HEADER = 'x-csrf-token'
+const CSRF_HEADER = 'x-csrf-token'
 
 type Method = 'get' | 'post' | 'put' | 'delete'
 

@@ -23,7 +23,7 @@ function ofRequest(error: unknown): ProblemDetails | null {
 }
 
 /** What an error answers with. */
-export function problemOf(error: unknown): ProblemDetails {
+function problemOf(error: unknown): ProblemDetails {
   if (error instanceof Refusal) return error.problem
   if (isDatabaseAway(error)) {
     return problemDetails('database-away', 'Nothing was written. It is tried again by itself in a moment.')

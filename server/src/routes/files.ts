@@ -8,9 +8,9 @@ import { readBody } from './body'
 import type { RouteParts } from './parts'
 
 /** Largest backup that is read: some hundred thousand entries. */
-export const BACKUP_LIMIT = '100mb'
+const BACKUP_LIMIT = '100mb'
 /** Largest import: its rows at about a kilobyte each. */
-export const IMPORT_LIMIT = '40mb'
+const IMPORT_LIMIT = '40mb'
 
 const isTable = (name: string): name is TableName => (TABLES as readonly string[]).includes(name)
 

@@ -94,7 +94,7 @@ function readSawEntries(sent: readonly unknown[]): SawEntry[] {
  *
  * @throws Refusal when it is of a newer version, damaged or wrong
  */
-export function readBackup(body: unknown): BackupContent {
+function readBackup(body: unknown): BackupContent {
   const outer = validate<Backup>(backupSchema, body)
   if (!outer.ok) throw invalid(outer.problems)
   const { version, checksum, content } = outer.value

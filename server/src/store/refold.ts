@@ -7,7 +7,7 @@ import { lockCrew } from './crewLock'
 import { readLogs, snapshotRow, writeSnapshots, type SnapshotRow } from './snapshot'
 
 /** A loop whose snapshot is not what its log comes to. */
-export interface Disagreement {
+interface Disagreement {
   readonly crewId: string
   readonly loopId: string
   readonly what: 'missing' | 'state' | 'card' | 'saw' | 'place' | 'extra'

@@ -26,7 +26,7 @@ export async function readShed(db: Database, crewId: string): Promise<ShedAnswer
         .orderBy(asc(profiles.name))
       const rules = withDefaults(crew.rules)
       return {
-        crew: { id: crew.id, name: crew.name, lengths: crew.lengths, rules },
+        crew: { id: crew.id, name: crew.name, lengths: crew.lengths, rules, demo: crew.demo },
         people: crewPeople,
         saws: await readSaws(tx, crewId),
         profiles: crewProfiles.map(({ crewId: _crew, ...profile }) => profile),

@@ -16,6 +16,7 @@ import {
   writeFile,
   writeMm,
   type LoopSpec,
+  type NewEntry,
   type Origin,
   type SpecField,
 } from '@undercliff/core'
@@ -23,16 +24,14 @@ import { nanoid } from 'nanoid'
 import { NInput, NSelect } from 'naive-ui'
 import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
-import { useNotices } from '../remote/notices'
-import { useOutbox } from '../remote/outbox'
 import { useSession } from '../remote/sessionStore'
 import { useShed } from '../remote/shedStore'
+import { useWriting } from '../remote/writing'
 import { addLoopForm } from './addLoopForm'
 
 const router = useRouter()
 const shed = useShed()
-const outbox = useOutbox()
-const notices = useNotices()
+const writing = useWriting()
 const session = useSession()
 const form = addLoopForm()
 const wrong = ref('')
@@ -62,6 +61,10 @@ function startFrom(id: string): void {
   const { pitchClass, gaugeUm, cutterType, sequence, fileUm } = found.values
   form.value = { ...form.value, pitchClass, gaugeUm, cutterType, sequence, fileUm }
 }
+const usualNewLength = computed(() => {
+  const { value, origin } = profile.value.newLengthUm
+  return `${writeMm(value)}, ${origin === 'assumed' ? 'assumed' : 'common practice'}`
+})
 const marks = START_MARKS.map((value) => ({ value, label: value }))
 const makeTag = (): void => {
   form.value.tag = freshTag(new Set(shed.loops.map(({ tag }) => tag)), Math.random()) ?? ''
@@ -112,7 +115,8 @@ const preview = computed(() => {
   if (typeof spec === 'string') return ''
   try {
     const { cutters, joint, lengthUm } = layoutLoop({ ...spec, pitchUm: pitchUmOf(spec) })
-    return `${cutters.length} cutters on ${writeMm(lengthUm, 0)} of chain; the joint is ${joint.regular ? 'regular' : 'irregular'}.`
+    const regular = joint.regular ? 'regular' : 'irregular'
+    return `${cutters.length} cutters on ${writeMm(lengthUm, 0)} of chain; the joint is ${regular}.`
   } catch (error) {
     return (error as Error).message
   }
@@ -125,32 +129,29 @@ async function save(): Promise<void> {
     return
   }
   const tag = form.value.tag.trim()
-  const result = await outbox.send([
-    {
-      id: nanoid(),
-      loopId: nanoid(),
-      happenedAt: new Date().toISOString(),
-      personId: session.me?.personId ?? null,
-      kind: 'registered',
-      tag,
-      spec,
-    },
-  ])
-  if (result.outcome === 'refused') {
-    wrong.value = result.why
-    return
+  const said = `${tag} is in the shed`
+  const registered: NewEntry = {
+    id: nanoid(),
+    loopId: nanoid(),
+    happenedAt: new Date().toISOString(),
+    personId: session.me?.personId ?? null,
+    kind: 'registered',
+    tag,
+    spec,
   }
+  wrong.value = (await writing.write([registered], said)) ?? ''
+  if (wrong.value !== '') return
   form.value = { ...form.value, tag: '', measured: [] }
-  await shed.load()
-  notices.say(`${tag} is in the shed.`)
-  await router.push(result.outcome === 'sent' ? `/loops/${encodeURIComponent(tag)}` : '/')
+  await router.push(shed.loopByTag(tag) === undefined ? { name: 'shed' } : { name: 'loop', params: { tag } })
 }
 </script>
 
 <template>
   <form class="sheet form" @submit.prevent="save">
     <h1>Add a loop</h1>
-    <p class="wide"><RouterLink to="/identify">Not sure which chain it is? Measure it first.</RouterLink></p>
+    <p class="wide">
+      <RouterLink :to="{ name: 'identify' }">Not sure which chain it is? Measure it first.</RouterLink>
+    </p>
     <div class="field">
       <label for="tag">Tag</label>
       <div class="tag">
@@ -211,7 +212,7 @@ async function save(): Promise<void> {
       ><NInput
         v-model:value="form.newLength"
         :input-props="{ id: 'new', inputmode: 'decimal' }"
-        :placeholder="`${writeMm(profile.newLengthUm.value)}, ${profile.newLengthUm.origin === 'assumed' ? 'assumed' : 'common practice'}`"
+        :placeholder="usualNewLength"
       />
     </div>
     <div class="field">

@@ -40,7 +40,7 @@ async function save(): Promise<void> {
     })
     form.value = { ...form.value, nickname: '' }
     await shed.load()
-    await router.push('/')
+    await router.push({ name: 'shed' })
   } catch (error) {
     wrong.value = (error as Error).message
   }

@@ -52,7 +52,7 @@ async function restore(event: Event): Promise<void> {
     await postBackup(await file.text())
     await shed.load()
     notices.say('The backup is in the shed.')
-    await router.push('/')
+    await router.push({ name: 'shed' })
   } catch (error) {
     wrong.value = (error as Error).message
   } finally {
@@ -125,9 +125,9 @@ async function change(lengths: LengthPreference): Promise<void> {
           own loops.
         </p>
         <p class="row">
-          <RouterLink class="act small" to="/rules"
+          <RouterLink class="act small" :to="{ name: 'house' }"
             >House rules <span class="figures">v{{ shed.crew.rules.version }}</span></RouterLink
-          ><RouterLink class="act small" to="/wear">What wears</RouterLink>
+          ><RouterLink class="act small" :to="{ name: 'wear' }">What wears</RouterLink>
         </p>
       </section>
     </div>
@@ -161,7 +161,7 @@ async function change(lengths: LengthPreference): Promise<void> {
       <section class="sheet stack">
         <h2>In and out</h2>
         <p v-if="session.isLead" class="row">
-          <RouterLink class="act small" to="/import">Bring in a spreadsheet</RouterLink
+          <RouterLink class="act small" :to="{ name: 'import' }">Bring in a spreadsheet</RouterLink
           ><a class="act small" href="/api/backup" download>Everything, as one file</a>
         </p>
         <p class="row">

@@ -84,7 +84,6 @@ const option = computed(() => {
   return options.find(({ action }) => action === wanted) ?? null
 })
 const after = computed(() => (option.value !== null && option.value.deepestUm > 0 ? option.value.afterUm : undefined))
-const base = computed(() => `/loops/${encodeURIComponent(props.tag)}`)
 const againstIt = computed(
   () => option.value !== null && verdict.value !== null && option.value.action !== verdict.value.action,
 )
@@ -137,7 +136,7 @@ async function start(): Promise<void> {
     return
   }
   const { to } = JOBS[current.action]
-  if (to !== null) await router.push(`${base.value}/${to}`)
+  if (to !== null) await router.push({ name: to, params: { tag: props.tag } })
   else moves.ask([state.value.loopId])
 }
 onKeyStroke('Enter', (event) => {
@@ -192,7 +191,7 @@ const costLine = computed(() => {
       <ToothSign class="sign" :tooth="toothSign(state, rules)" :retired="state.retired !== null" />
       <div>
         <h1>
-          Decide <RouterLink :to="base" class="figures">{{ tag }}</RouterLink>
+          Decide <RouterLink :to="{ name: 'loop', params: { tag } }" class="figures">{{ tag }}</RouterLink>
         </h1>
         <p v-if="state.duty === 'dirty'" class="soft">
           Kept for dirty work.
@@ -318,8 +317,8 @@ const costLine = computed(() => {
           </ul>
           <p class="soft">
             Made under version {{ verdict.rulesVersion }} of the house rules.
-            <RouterLink to="/rules">House rules</RouterLink> ·
-            <RouterLink to="/wear">What wears, over all loops</RouterLink>
+            <RouterLink :to="{ name: 'house' }">House rules</RouterLink> ·
+            <RouterLink :to="{ name: 'wear' }">What wears, over all loops</RouterLink>
           </p>
         </section>
       </div>

@@ -8,16 +8,19 @@ const wheel = computed(() => {
   const [thin, thick] = props.grinder.wheelUm
   return thin === thick ? writeMm(thin, 1) : `${thin / 1000} to ${writeMm(thick, 1)}`
 })
+const gauges = computed(() => {
+  const { wheelUm, headDeg, settingUm } = props.grinder.gauges
+  const head = `head ${headDeg.join(' to ')}°`
+  const down = writeLength(settingUm, props.figures.lengths)
+  return `wheel about ${writeMm(wheelUm, 0)}, clamp 0°, ${head}, down to ${down}`
+})
 const rows = computed(() => [
   ['Wheel', wheel.value],
   ['Clamp', `${props.grinder.clampDeg}°, then ${props.grinder.clampDeg}° the other way`],
   ['Head', `${props.grinder.headTiltDeg.join('° or ')}°, by the chain’s sheet`],
   ['Table', `${props.grinder.downAngleDeg}°`],
   ['Stop', `${writeLength(props.grinder.stopUm, props.figures.lengths)} on the worst cutter; check it after turning`],
-  [
-    'Gauges',
-    `wheel about ${writeMm(props.grinder.gauges.wheelUm, 0)}, clamp 0°, head ${props.grinder.gauges.headDeg.join(' to ')}°, down to ${writeLength(props.grinder.gauges.settingUm, props.figures.lengths)}`,
-  ],
+  ['Gauges', gauges.value],
 ])
 </script>
 

@@ -32,16 +32,14 @@ const width = (minor: number): string => `${Math.min(100, (minor / most.value) *
 const used = computed(() =>
   MONEY_PARTS.filter(({ part }) => props.options.some(({ feasible, money }) => feasible && money[part] > 0)),
 )
+const money = (minor: number): string => writeMoney(Math.round(minor), props.figures.currency)
+const length = (um: number): string => writeLength(um, props.figures.lengths)
 const perHour = ({ perHourMinor }: Option): string =>
-  perHourMinor === null ? 'no sharp hours' : writeMoney(Math.round(perHourMinor.likely), props.figures.currency)
+  perHourMinor === null ? 'no sharp hours' : money(perHourMinor.likely)
 const range = ({ perHourMinor }: Option): string =>
-  perHourMinor === null || perHourMinor.high <= 0
-    ? ''
-    : `${writeMoney(Math.round(perHourMinor.low), props.figures.currency)} to ${writeMoney(Math.round(perHourMinor.high), props.figures.currency)}`
+  perHourMinor === null || perHourMinor.high <= 0 ? '' : `${money(perHourMinor.low)} to ${money(perHourMinor.high)}`
 const takes = (option: Option): string =>
-  option.deepestUm === 0
-    ? 'no metal'
-    : `${writeLength(option.meanUm, props.figures.lengths)} on average, ${writeLength(option.deepestUm, props.figures.lengths)} at most`
+  option.deepestUm === 0 ? 'no metal' : `${length(option.meanUm)} on average, ${length(option.deepestUm)} at most`
 const strokes = ({ strokes: given }: Option): string =>
   given === null
     ? ''

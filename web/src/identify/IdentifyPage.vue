@@ -166,7 +166,7 @@ async function add(): Promise<void> {
     markLength: '',
   }
   form.value = { ...EMPTY }
-  await router.push('/add/loop')
+  await router.push({ name: 'addLoop' })
 }
 </script>
 
@@ -317,7 +317,7 @@ async function add(): Promise<void> {
             v-for="loop in alike"
             :key="loop.loopId"
             class="tag figures"
-            :to="`/loops/${encodeURIComponent(loop.tag)}`"
+            :to="{ name: 'loop', params: { tag: loop.tag } }"
             >{{ loop.tag }}</RouterLink
           >
         </p>

@@ -100,7 +100,7 @@ function look(): void {
       nosePitchClass,
     })),
     takenSawIds: shed.loops.flatMap(({ sawId }) => (sawId === null ? [] : [sawId])),
-    unit: shed.bareUnit as 'mm' | 'inch',
+    unit: shed.bareUnit,
     columns: headings.value.length,
     now: new Date().toISOString(),
   }
@@ -144,10 +144,9 @@ async function write(): Promise<void> {
   try {
     const { loops, saws } = await postImport({ saws: plan.value.saws, entries: plan.value.entries })
     await shed.load()
-    notices.say(
-      `${loops} ${loops === 1 ? 'loop is' : 'loops are'} in the shed${saws > 0 ? `, and ${saws} ${saws === 1 ? 'saw' : 'saws'}` : ''}.`,
-    )
-    await router.push('/')
+    const also = saws === 0 ? '' : `, and ${saws} ${saws === 1 ? 'saw' : 'saws'}`
+    notices.say(`${loops} ${loops === 1 ? 'loop is' : 'loops are'} in the shed${also}.`)
+    await router.push({ name: 'shed' })
   } catch (error) {
     wrong.value = `${(error as Error).message} Nothing was written.`
   } finally {

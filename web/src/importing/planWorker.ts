@@ -28,8 +28,11 @@ export type Told =
 const tell = (message: Told): void => {
   self.postMessage(message)
 }
-const textOf = (cell: unknown): string =>
-  cell === null || cell === undefined ? '' : cell instanceof Date ? cell.toISOString().slice(0, 10) : String(cell)
+/** A cell as it would stand in a CSV file; what is neither text, number, truth value nor date is empty. */
+function textOf(cell: unknown): string {
+  if (cell instanceof Date) return cell.toISOString().slice(0, 10)
+  return typeof cell === 'string' || typeof cell === 'number' || typeof cell === 'boolean' ? String(cell) : ''
+}
 
 async function readCells(file: File): Promise<string[][]> {
   const start = new Uint8Array(await file.slice(0, 4).arrayBuffer())

@@ -26,7 +26,7 @@ import { useRouter } from 'vue-router'
 import { isTyping } from '../parts/typing'
 import ToothSign from '../parts/ToothSign.vue'
 import { useOpenLoop } from '../remote/openLoop'
-import { JOBS } from '../decide/jobs'
+import { JOBS, type LoopScreen } from '../decide/jobs'
 import { useMoves } from '../move/moveStore'
 import { useSession } from '../remote/sessionStore'
 import SidesPanel from '../parts/SidesPanel.vue'
@@ -57,25 +57,25 @@ const LOG_WORDS: Partial<Record<Action, string>> = {
   touchUp: 'Log the touch-up',
 }
 /** Where the next step of the work is, for each verdict. */
-const nextOf = (action: Action): { to: string; label: string } => {
+const nextOf = (action: Action): { to: LoopScreen; label: string } => {
   const { to, start } = JOBS[action]
   return to === null ? { to: 'decide', label: ACTION_WORDS[action] } : { to, label: LOG_WORDS[action] ?? start }
 }
-const base = computed(() => `/loops/${encodeURIComponent(props.tag)}`)
+const at = (name: LoopScreen) => ({ name, params: { tag: props.tag } })
 const next = computed(() =>
   verdict.value === null || state.value?.retired
     ? null
     : nextOf(verdict.value.action === 'retire' && !session.isLead ? 'stop' : verdict.value.action),
 )
-const others = computed(() => [
+const others = computed((): { to: LoopScreen; label: string; key: string }[] => [
   { to: 'decide', label: 'Decide', key: 'd' },
   { to: 'measure', label: 'Measure', key: 'm' },
   { to: 'sharpened', label: 'Sharpened', key: 's' },
-  { to: 'note/ran', label: 'Ran', key: 'r' },
-  { to: 'note/struck', label: 'Struck', key: 'x' },
-  { to: 'note/inspected', label: 'Inspected', key: 'i' },
-  { to: 'note/gaugesLowered', label: 'Gauges', key: 'g' },
-  ...(session.isLead ? [{ to: 'note/retired', label: 'Retire', key: 'e' }] : []),
+  { to: 'ran', label: 'Ran', key: 'r' },
+  { to: 'struck', label: 'Struck', key: 'x' },
+  { to: 'inspected', label: 'Inspected', key: 'i' },
+  { to: 'gaugesLowered', label: 'Gauges', key: 'g' },
+  ...(session.isLead ? [{ to: 'retire', label: 'Retire', key: 'e' } as const] : []),
 ])
 onKeyStroke(
   (event) => !isTyping(event) && others.value.some(({ key }) => key === event.key),
@@ -83,7 +83,7 @@ onKeyStroke(
     const found = others.value.find(({ key }) => key === event.key)
     if (found !== undefined && state.value?.retired === null) {
       event.preventDefault()
-      void router.push(`${base.value}/${found.to}`)
+      void router.push(at(found.to))
     }
   },
 )
@@ -149,7 +149,7 @@ const gauges = computed(() => {
           <button v-if="!state.retired" type="button" class="act small" @click="put">
             Put … <kbd class="keys-only">p</kbd>
           </button>
-          <RouterLink class="act small" :to="`${base}/spec`">Spec</RouterLink>
+          <RouterLink class="act small" :to="{ name: 'spec', params: { tag } }">Spec</RouterLink>
         </span>
       </p>
     </header>
@@ -157,13 +157,13 @@ const gauges = computed(() => {
     <div class="sheet decide">
       <VerdictPanel :verdict="verdict" :figures="shed.figures" />
       <nav v-if="next" class="do no-print" aria-label="What to do">
-        <RouterLink class="act next" :to="`${base}/${next.to}`">{{ next.label }}</RouterLink>
+        <RouterLink class="act next" :to="at(next.to)">{{ next.label }}</RouterLink>
         <div class="others">
           <RouterLink
             v-for="other in others.filter(({ to }) => to !== next?.to)"
             :key="other.to"
             class="act small"
-            :to="`${base}/${other.to}`"
+            :to="at(other.to)"
             >{{ other.label }} <kbd class="keys-only">{{ other.key }}</kbd></RouterLink
           >
         </div>
@@ -190,7 +190,7 @@ const gauges = computed(() => {
           <h2 id="decide-title">What else could be done</h2>
           <p>
             {{ feasible }} ways are open, with their costs, and what would change the verdict.
-            <RouterLink :to="`${base}/decide`">Decide</RouterLink>
+            <RouterLink :to="at('decide')">Decide</RouterLink>
           </p>
         </section>
       </div>

@@ -157,7 +157,7 @@ async function save(): Promise<void> {
   }
   draft.value = null
   history.value = []
-  await router.push(`/loops/${encodeURIComponent(props.tag)}`)
+  await router.push({ name: 'loop', params: { tag: props.tag } })
 }
 onMounted(() => void nextTick(() => field.value?.focus()))
 watch(field, (element) => element?.focus())
@@ -173,7 +173,7 @@ watch(field, (element) => element?.focus())
   <div v-else class="measure">
     <header class="row top">
       <h1>
-        Measure <RouterLink :to="`/loops/${encodeURIComponent(tag)}`" class="figures">{{ tag }}</RouterLink>
+        Measure <RouterLink :to="{ name: 'loop', params: { tag } }" class="figures">{{ tag }}</RouterLink>
       </h1>
       <div class="row" role="group" aria-label="Order of the walk">
         <button type="button" class="act small" :aria-pressed="walk.order === 'round'" @click="setOrder('round')">

@@ -1,29 +1,31 @@
 <script setup lang="ts">
 import { useRouter } from 'vue-router'
 import { useMoves } from './moveStore'
+import { useChosen } from '../parts/chosenStore'
 
 /** What can be done with the loops that are chosen, at the foot of the screen. */
 const moves = useMoves()
+const chosen = useChosen()
 const router = useRouter()
 const print = (): void => {
-  void router.push({ path: '/tags', query: { only: 'chosen' } })
+  void router.push({ name: 'tags', query: { only: 'chosen' } })
 }
 </script>
 
 <template>
-  <div v-if="moves.choosing || moves.chosen.size > 0" class="chosen no-print" role="status">
+  <div v-if="chosen.choosing || chosen.ids.size > 0" class="chosen no-print" role="status">
     <strong>{{
-      moves.chosen.size === 0
+      chosen.ids.size === 0
         ? 'Tap the loops'
-        : moves.chosen.size === 1
+        : chosen.ids.size === 1
           ? '1 loop chosen'
-          : `${moves.chosen.size} loops chosen`
+          : `${chosen.ids.size} loops chosen`
     }}</strong>
-    <button v-if="moves.chosen.size > 0" type="button" class="act next" @click="moves.ask([...moves.chosen])">
+    <button v-if="chosen.ids.size > 0" type="button" class="act next" @click="moves.ask([...chosen.ids])">
       Move <kbd class="keys-only">p</kbd>
     </button>
-    <button v-if="moves.chosen.size > 0" type="button" class="act" @click="print">Tags</button>
-    <button type="button" class="act" @click="moves.clear()">Done</button>
+    <button v-if="chosen.ids.size > 0" type="button" class="act" @click="print">Tags</button>
+    <button type="button" class="act" @click="chosen.clear()">Done</button>
   </div>
 </template>
 

@@ -1,5 +1,15 @@
 <script setup lang="ts">
-import { fitCheck, FIT_WORDS, sayFit, SHELF_NAMES, type FitCheck, type LoopCard, type Shelf } from '@undercliff/core'
+import {
+  fitCheck,
+  FIT_WORDS,
+  moneyField,
+  readMoney,
+  sayFit,
+  SHELF_NAMES,
+  type FitCheck,
+  type LoopCard,
+  type Shelf,
+} from '@undercliff/core'
 import type { Saw } from '@undercliff/contract'
 import { useEventListener } from '@vueuse/core'
 import { NInput } from 'naive-ui'
@@ -57,6 +67,7 @@ const shop = ref('')
 const dueBack = ref('')
 const cost = ref('')
 const away = computed(() => only.value?.place.at === 'shop')
+const example = computed(() => moneyField(1450, shed.figures.currency))
 
 async function go(target: Target): Promise<void> {
   wrong.value =
@@ -66,12 +77,13 @@ async function go(target: Target): Promise<void> {
     )) ?? ''
 }
 function toShelf(shelf: Shelf): void {
-  const text = cost.value.trim().replace(',', '.')
-  if (text !== '' && !/^\d{1,7}(\.\d{1,2})?$/.test(text)) {
-    wrong.value = 'A cost is written like 14.50.'
+  if (cost.value.trim() === '') {
+    void go({ to: 'shelf', shelf })
     return
   }
-  void go({ to: 'shelf', shelf, ...(text === '' ? {} : { costMinor: Math.round(Number(text) * 100) }) })
+  const costMinor = readMoney(cost.value, shed.figures.currency)
+  if (costMinor === null) wrong.value = `A cost is written like ${example.value}.`
+  else void go({ to: 'shelf', shelf, costMinor })
 }
 async function toSaw(id: string): Promise<void> {
   sawId.value = id
@@ -107,23 +119,24 @@ function sendOut(): void {
     ...(dueBack.value === '' ? {} : { dueBackAt: new Date(`${dueBack.value}T12:00:00Z`).toISOString() }),
   })
 }
+function chooseWhere(key: string): void {
+  const shelf = SHELF_KEYS.find((one) => one.key === key)?.shelf
+  const numbered = /^[1-9]$/.test(key) ? saws.value[Number(key) - 1] : undefined
+  if (shelf !== undefined) toShelf(shelf)
+  else if (numbered !== undefined) void toSaw(numbered.saw.id)
+  else if (key === 'h' && !away.value) step.value = 'shop'
+}
+function tickDone(key: string): void {
+  if (key === 'f') flipped.value = !flipped.value
+  else if (key === 'n') tensioned.value = !tensioned.value
+}
+const KEYS_OF = { where: chooseWhere, saw: tickDone, shop: null } as const
 function onKey(event: KeyboardEvent): void {
   if (isTyping(event) || event.ctrlKey || event.metaKey || event.altKey) return
-  const key = event.key.toLowerCase()
-  // A button under the focus is pressed with the space bar.
-  if (key === ' ') return
-  if (step.value === 'where') {
-    const shelf = SHELF_KEYS.find((one) => one.key === key)?.shelf
-    const numbered = /^[1-9]$/.test(key) ? saws.value[Number(key) - 1] : undefined
-    if (shelf !== undefined) toShelf(shelf)
-    else if (numbered !== undefined) void toSaw(numbered.saw.id)
-    else if (key === 'h' && !away.value) step.value = 'shop'
-    else if (key.length > 1) return
-  } else if (step.value === 'saw') {
-    if (key === 'f') flipped.value = !flipped.value
-    else if (key === 'n') tensioned.value = !tensioned.value
-    else if (key.length > 1) return
-  } else return
+  const keys = KEYS_OF[step.value]
+  // A button under the focus is pressed with the space bar; arrows and the like keep their sense.
+  if (keys === null || event.key === ' ' || event.key.length > 1) return
+  keys(event.key.toLowerCase())
   // The keys of the screen behind the panel are not meant.
   event.preventDefault()
   event.stopPropagation()
@@ -139,7 +152,7 @@ onMounted(() => {
     <div v-if="step === 'where'" class="stack">
       <div v-if="away && session.isLead" class="field">
         <label for="cost">What the shop took, if you know</label
-        ><NInput v-model:value="cost" :input-props="{ id: 'cost', inputmode: 'decimal' }" placeholder="14.50" />
+        ><NInput v-model:value="cost" :input-props="{ id: 'cost', inputmode: 'decimal' }" :placeholder="example" />
       </div>
       <div class="row">
         <button

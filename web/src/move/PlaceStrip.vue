@@ -2,11 +2,13 @@
 import { SHELF_NAMES, SHELVES, type LoopCard, type Shelf } from '@undercliff/core'
 import { computed } from 'vue'
 import { useMoves } from './moveStore'
+import { useChosen } from '../parts/chosenStore'
 
 /** The places off the saws: each filters the shed, and takes loops that are dropped on it. */
 const props = defineProps<{ loops: readonly LoopCard[]; only: string }>()
 const emit = defineEmits<{ choose: [string] }>()
 const moves = useMoves()
+const chosen = useChosen()
 const counts = computed(() => {
   const counted = new Map<string, number>()
   for (const { place } of props.loops) counted.set(place.at, (counted.get(place.at) ?? 0) + 1)
@@ -14,11 +16,11 @@ const counts = computed(() => {
 })
 const drop = (event: DragEvent, shelf: Shelf): void => {
   const loopId = event.dataTransfer?.getData('text/undercliff-loop') ?? ''
-  if (loopId !== '') void moves.move(moves.withChosen(loopId), { to: 'shelf', shelf })
+  if (loopId !== '') void moves.move(chosen.withOthers(loopId), { to: 'shelf', shelf })
 }
 const dropAtShop = (event: DragEvent): void => {
   const loopId = event.dataTransfer?.getData('text/undercliff-loop') ?? ''
-  if (loopId !== '') moves.ask(moves.withChosen(loopId))
+  if (loopId !== '') moves.ask(chosen.withOthers(loopId))
 }
 </script>
 

@@ -45,8 +45,13 @@ export function entriesFor(
   let order = 0
   const startMs = Date.parse(at)
   // A millisecond apart, so that they count in this order.
-  const entry = (loopId: string, body: Body<NewEntry>): NewEntry =>
-    ({ id: newId(), loopId, happenedAt: new Date(startMs + order++).toISOString(), personId, ...body }) as NewEntry
+  const entry = (loopId: string, body: Body<NewEntry>): NewEntry => ({
+    id: newId(),
+    loopId,
+    happenedAt: new Date(startMs + order++).toISOString(),
+    personId,
+    ...body,
+  })
   const away = loop.place.at === 'shop'
   switch (target.to) {
     case 'shelf': {

@@ -1,38 +1,21 @@
 import { onShelf, type LoopCard } from '@undercliff/core'
 import { nanoid } from 'nanoid'
 import { defineStore } from 'pinia'
-import { computed, ref, shallowRef } from 'vue'
+import { shallowRef } from 'vue'
+import { useChosen } from '../parts/chosenStore'
 import { useSession } from '../remote/sessionStore'
 import { useShed } from '../remote/shedStore'
 import { useWriting } from '../remote/writing'
 import { entriesFor, isAt, type Target } from './entriesFor'
 
-/** Which loops are chosen, and moving them; every move has an undo. */
+/** Moving loops, one or many at a time; every move has an undo. */
 export const useMoves = defineStore('moves', () => {
   const shed = useShed()
   const writing = useWriting()
   const session = useSession()
-  const chosen = ref<ReadonlySet<string>>(new Set())
-  /** Whether a tap on a loop chooses it rather than opens it. */
-  const choosing = ref(false)
+  const chosen = useChosen()
   /** What the move panel is open for; null when it is closed. */
   const asked = shallowRef<{ readonly loopIds: readonly string[]; readonly sawId: string | null } | null>(null)
-
-  const chosenLoops = computed(() => shed.loops.filter(({ loopId }) => chosen.value.has(loopId)))
-  const toggle = (loopId: string): void => {
-    const next = new Set(chosen.value)
-    if (!next.delete(loopId)) next.add(loopId)
-    chosen.value = next
-  }
-  const choose = (loopIds: readonly string[]): void => {
-    chosen.value = new Set(loopIds)
-  }
-  const clear = (): void => {
-    chosen.value = new Set()
-    choosing.value = false
-  }
-  /** The loops that a move of this one moves: all that are chosen when it is one of them. */
-  const withChosen = (loopId: string): readonly string[] => (chosen.value.has(loopId) ? [...chosen.value] : [loopId])
 
   const ask = (loopIds: readonly string[], sawId: string | null = null): void => {
     if (loopIds.length > 0) asked.value = { loopIds, sawId }
@@ -75,9 +58,9 @@ export const useMoves = defineStore('moves', () => {
     const wrong = await writing.write(entries, `${what} ${whereIs(target)}${off}`)
     if (wrong !== null) return wrong
     close()
-    clear()
+    chosen.clear()
     return null
   }
 
-  return { chosen, chosenLoops, choosing, asked, toggle, choose, clear, withChosen, ask, close, move }
+  return { asked, ask, close, move }
 })

@@ -22,8 +22,8 @@ onKeyStroke('?', (event) => {
 
 <template>
   <header class="bar no-print">
-    <RouterLink to="/" class="name">Undercliff</RouterLink>
-    <RouterLink to="/crew" class="crew">{{ shed.crew?.name }}</RouterLink>
+    <RouterLink :to="{ name: 'shed' }" class="name">Undercliff</RouterLink>
+    <RouterLink :to="{ name: 'crew' }" class="crew">{{ shed.crew?.name }}</RouterLink>
     <span v-if="outbox.waiting.length > 0" class="state" role="status">
       {{ outbox.waiting.length }} kept on this device, waiting to be sent
     </span>
@@ -31,7 +31,7 @@ onKeyStroke('?', (event) => {
     <span v-if="outbox.others > 0" class="state" role="status"
       >{{ outbox.others }} of somebody else's wait until they sign in</span
     >
-    <RouterLink to="/scan" class="act small">Scan a tag</RouterLink>
+    <RouterLink :to="{ name: 'scan' }" class="act small">Scan a tag</RouterLink>
     <button
       v-if="session.me?.shared"
       type="button"
@@ -41,7 +41,7 @@ onKeyStroke('?', (event) => {
     >
       <span class="long">{{ session.me.name }}</span><span class="short">{{ session.me.name.split(' ')[0] }}</span>
     </button>
-    <RouterLink v-else to="/me" class="act small" :aria-label="session.me?.name"
+    <RouterLink v-else :to="{ name: 'me' }" class="act small" :aria-label="session.me?.name"
       ><span class="long">{{ session.me?.name }}</span
       ><span class="short">{{ session.me?.name.split(' ')[0] }}</span></RouterLink
     >

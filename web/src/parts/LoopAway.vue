@@ -8,7 +8,7 @@ const emit = defineEmits<{ again: [] }>()
     <template v-if="status === 'missing'">
       <h1>No loop has the tag {{ tag }}</h1>
       <p>Check the tag on the loop, or search the shed.</p>
-      <p><RouterLink class="act next" to="/">To the shed</RouterLink></p>
+      <p><RouterLink class="act next" :to="{ name: 'shed' }">To the shed</RouterLink></p>
     </template>
     <template v-else-if="status === 'away'">
       <h1>The shed does not answer</h1>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { ACTION_WORDS, FIT_WORDS, SHELF_NAMES, briefMinutes, type LoopCard } from '@undercliff/core'
 import { computed } from 'vue'
-import { useMoves } from '../move/moveStore'
+import { useChosen } from './chosenStore'
 import FitMark from './FitMark.vue'
 import ToothSign from './ToothSign.vue'
 import VerdictMark from './VerdictMark.vue'
@@ -11,8 +11,8 @@ const props = defineProps<{
   /** It will run on the saws that it hangs beside, but not without a drawback. */
   drawback?: boolean
 }>()
-const moves = useMoves()
-const chosen = computed(() => moves.chosen.has(props.loop.loopId))
+const choice = useChosen()
+const chosen = computed(() => choice.ids.has(props.loop.loopId))
 const where = computed(() => {
   const { place, duty } = props.loop
   if (duty === 'dirty' && place.at !== 'retired') return 'for dirt'
@@ -23,16 +23,16 @@ function drag(event: DragEvent): void {
   if (event.dataTransfer !== null) event.dataTransfer.effectAllowed = 'move'
 }
 function tap(event: MouseEvent): void {
-  if (!moves.choosing) return
+  if (!choice.choosing) return
   event.preventDefault()
   event.stopPropagation()
-  moves.toggle(props.loop.loopId)
+  choice.toggle(props.loop.loopId)
 }
 </script>
 
 <template>
   <RouterLink
-    :to="`/loops/${encodeURIComponent(loop.tag)}`"
+    :to="{ name: 'loop', params: { tag: loop.tag } }"
     class="tile"
     :class="[loop.action, { unfit: !loop.fitForUse, chosen }]"
     data-loop-tile

@@ -22,8 +22,8 @@ const root = ref<HTMLElement | null>(null)
 /** Where the keys are, while nothing is chosen or the keys only go there. */
 const at = ref<number | null>(null)
 
-const classOf = (value: O['value']): string | (string | Record<string, boolean>)[] => {
-  if (props.optionClass === undefined) return ['act', { small: props.small === true }]
+const classOf = (value: O['value']): string => {
+  if (props.optionClass === undefined) return 'act'
   return typeof props.optionClass === 'string' ? props.optionClass : props.optionClass(value)
 }
 
@@ -45,7 +45,7 @@ async function onKey(event: KeyboardEvent, from: number): Promise<void> {
   event.preventDefault()
   event.stopPropagation()
   at.value = to
-  if (props.manual !== true) model.value = target.value
+  if (!props.manual) model.value = target.value
   await nextTick()
   root.value?.querySelectorAll<HTMLElement>('[role=radio]')[to]?.focus()
 }
@@ -64,7 +64,7 @@ async function onKey(event: KeyboardEvent, from: number): Promise<void> {
       :key="String(option.value)"
       type="button"
       role="radio"
-      :class="classOf(option.value)"
+      :class="[classOf(option.value), { small }]"
       :aria-checked="model === option.value"
       :tabindex="i === tabStop() ? 0 : -1"
       :disabled="disabled"

@@ -21,7 +21,10 @@ const edge = computed(() => NEW_EDGE + (1 - Math.min(1, props.tooth.left)) * (MA
 const LEAN = { hook: 10, straight: 3, backSlope: -5 } as const
 const lean = computed(() => LEAN[props.tooth.shape ?? 'straight'])
 const body = (x: number, under: number): string =>
-  `M${x} ${topAt(x)}L${HEEL} ${topAt(HEEL)}L${HEEL - 1} ${STRAP}H${Math.min(x + 10, HEEL - 3)}C${x + 1} ${STRAP - 6} ${Math.min(HEEL - 4, x + under)} ${topAt(x) + 10} ${x} ${topAt(x)}Z`
+  [
+    `M${x} ${topAt(x)}L${HEEL} ${topAt(HEEL)}L${HEEL - 1} ${STRAP}H${Math.min(x + 10, HEEL - 3)}`,
+    `C${x + 1} ${STRAP - 6} ${Math.min(HEEL - 4, x + under)} ${topAt(x) + 10} ${x} ${topAt(x)}Z`,
+  ].join('')
 const damageEnd = computed(() => Math.min(HEEL, edge.value + props.tooth.damaged * (MARK - NEW_EDGE)))
 const gaugeTop = computed(() => Math.min(STRAP - 8, topAt(edge.value) + GAP * props.tooth.setting))
 /** A gauge with its front rounded, or left flat by the file. */
@@ -36,9 +39,10 @@ const GAUGE_WORDS: Record<Sign['gauge'], string> = {
   flat: ', gauges flat-fronted',
   fine: '',
 }
+const KNOWN_WORDS: Record<Sign['known'], string> = { measured: 'measured', new: 'as new', estimated: 'estimated' }
 const said = computed(() => {
   const { left, known, damage, shape } = props.tooth
-  const length = `${Math.round(left * 100)} % of the cutter left, ${known === 'measured' ? 'measured' : known === 'new' ? 'as new' : 'estimated'}`
+  const length = `${Math.round(left * 100)} % of the cutter left, ${KNOWN_WORDS[known]}`
   const wrong = damage === null ? '' : shape === null || damage !== shape ? `, ${damageName(damage)}` : ''
   const leans = shape === 'hook' ? ', hook' : shape === 'backSlope' ? ', back slope' : ''
   return `${length}${wrong}${leans}${GAUGE_WORDS[props.tooth.gauge]}`

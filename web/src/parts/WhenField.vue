@@ -8,7 +8,8 @@ const local = computed({
   get: () => {
     if (model.value === null) return ''
     const at = new Date(model.value)
-    return `${at.getFullYear()}-${pad(at.getMonth() + 1)}-${pad(at.getDate())}T${pad(at.getHours())}:${pad(at.getMinutes())}`
+    const day = [at.getFullYear(), pad(at.getMonth() + 1), pad(at.getDate())].join('-')
+    return `${day}T${pad(at.getHours())}:${pad(at.getMinutes())}`
   },
   set: (text: string) => {
     const at = new Date(text)

@@ -2,13 +2,13 @@ import { fitCheck, PITCH_PROFILES, specLine, type FitLevel, type FitSpec, type L
 import type { Saw } from '@undercliff/contract'
 
 /** A loop beside the saws that it goes on, and how well it goes on them. */
-export interface Beside {
+interface Beside {
   readonly loop: LoopCard
   readonly level: Exclude<FitLevel, 'mustNot'>
 }
 
 /** Saws that take the same loops, what is on each, and the loops beside them. */
-export interface FitGroup {
+interface FitGroup {
   readonly key: string
   readonly spec: string
   readonly saws: readonly { readonly saw: Saw; readonly loop: LoopCard | null }[]

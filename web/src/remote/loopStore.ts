@@ -14,6 +14,7 @@ type NewBody<T> = T extends NewEntry ? Omit<T, 'id' | 'loopId' | 'happenedAt'> &
 export type EntryDraft = NewBody<NewEntry>
 
 /** The loop on screen: its log as written, what of it still waits to be sent, and its state. */
+// eslint-disable-next-line max-lines-per-function -- a store is one setup function
 export const useLoop = defineStore('loop', () => {
   const outbox = useOutbox()
   const shed = useShed()

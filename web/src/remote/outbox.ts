@@ -52,6 +52,7 @@ function keep(parcel: Parcel): void {
  * Entries on their way to the server. They are kept on this device before they are sent, and
  * until the server has said that they are written; ids are made here, so sending twice is safe.
  */
+// eslint-disable-next-line max-lines-per-function -- a store is one setup function
 export const useOutbox = defineStore('outbox', () => {
   const session = useSession()
   const parcels = ref<Parcel[]>(keptParcels())

@@ -28,6 +28,7 @@ function keptMe(): SignedIn | null {
  * Who is signed in on this device. The last answer is kept, so that work goes on while the server
  * is away; what it may do is decided by the server each time.
  */
+// eslint-disable-next-line max-lines-per-function -- a store is one setup function
 export const useSession = defineStore('session', () => {
   const me = shallowRef<SignedIn | null>(keptMe())
   const state = ref<'asking' | 'setUp' | 'signedOut' | 'signedIn'>(me.value === null ? 'asking' : 'signedIn')

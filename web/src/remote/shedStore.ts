@@ -25,6 +25,7 @@ function keptShed(): ShedAnswer | null {
 }
 
 /** The whole shed as the server last told it; the last answer is kept for when it is away. */
+// eslint-disable-next-line max-lines-per-function -- a store is one setup function
 export const useShed = defineStore('shed', () => {
   const answer = shallowRef<ShedAnswer | null>(keptShed())
   const away = ref(false)
@@ -118,7 +119,7 @@ export const useShed = defineStore('shed', () => {
     lengths: lengths.value,
     currency: rules.value.currency,
   }))
-  const bareUnit = computed(() => (lengths.value === 'inch' ? 'inch' : 'mm'))
+  const bareUnit = computed((): 'mm' | 'inch' => (lengths.value === 'inch' ? 'inch' : 'mm'))
   const byTag = computed(() => new Map(loops.value.map((loop) => [loop.tag, loop])))
   const loopByTag = (tag: string): LoopCard | undefined => byTag.value.get(tag)
   const nameOf = (personId: string | null): string =>

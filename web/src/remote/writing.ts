@@ -24,7 +24,9 @@ export const useWriting = defineStore('writing', () => {
     })
   }
 
-  const isCorrection = ({ kind }: AnyNewEntry): boolean => kind === 'corrected' || kind === 'sawCorrected'
+  /** What an undo cannot strike out: corrections, and the entry that a loop begins with. */
+  const stays = ({ kind }: AnyNewEntry): boolean =>
+    kind === 'corrected' || kind === 'sawCorrected' || kind === 'registered'
 
   /**
    * Writes entries and says so, with an undo of those that were taken.
@@ -41,7 +43,7 @@ export const useWriting = defineStore('writing', () => {
     if (taken.length > 0) {
       const text = typeof said === 'string' ? said : said(taken.length)
       const kept = sent.outcome === 'kept' ? '; kept on this device until the shed answers' : ''
-      const undo = taken.every(isCorrection) ? undefined : () => strikeOut(taken, 'Undone')
+      const undo = taken.every(stays) ? undefined : () => strikeOut(taken, 'Undone')
       notices.say(`${text}${kept}.`, undo)
     }
     return sent.outcome === 'refused' ? sent.why : null

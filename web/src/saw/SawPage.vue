@@ -115,7 +115,11 @@ async function saveCheck(): Promise<void> {
 const pitches = PITCH_CLASSES.map((value) => ({ value, label: PITCH_PROFILES[value].name }))
 const noses = [...pitches, { value: 'solid', label: 'a solid nose' }]
 const gauges = GAUGES_UM.map((value) => ({ value, label: writeMm(value, 1) }))
-const bar = ref({ gaugeUm: 1500, driveLinks: '72', nose: 'threeEighths' as PitchClass | 'solid' })
+const bar = ref<{ gaugeUm: number; driveLinks: string; nose: PitchClass | 'solid' }>({
+  gaugeUm: 1500,
+  driveLinks: '72',
+  nose: 'threeEighths',
+})
 const sprocket = ref<PitchClass>('threeEighths')
 function open(which: typeof form.value): void {
   form.value = form.value === which ? 'none' : which
@@ -164,7 +168,7 @@ const [, WORN_OUT] = SAW_FIGURES.loopsPerSprocket.value
 <template>
   <section v-if="missing" class="sheet stack">
     <h1>No saw is called {{ nickname }}</h1>
-    <p><RouterLink class="act next" to="/">To the shed</RouterLink></p>
+    <p><RouterLink class="act next" :to="{ name: 'shed' }">To the shed</RouterLink></p>
   </section>
   <p v-else-if="!saw || !answer" class="sheet">
     Fetching {{ nickname }} … <span v-if="wrong" class="stop-text">{{ wrong }}</span>

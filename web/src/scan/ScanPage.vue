@@ -3,13 +3,14 @@ import type { IScannerControls } from '@zxing/browser'
 import { readTag, tagCode } from '@undercliff/core'
 import { NInput, NSelect } from 'naive-ui'
 import { computed, onUnmounted, ref } from 'vue'
-import { useRouter } from 'vue-router'
+import { useRoute, useRouter } from 'vue-router'
 import { useShed } from '../remote/shedStore'
 import { standInScanner } from './standInScanner'
 
 /** A loop by its tag: through the camera, typed, or from a scanner that types. */
 const shed = useShed()
 const router = useRouter()
+const route = useRoute()
 const text = ref('')
 const wrong = ref('')
 const nearest = ref<readonly string[]>([])
@@ -25,7 +26,7 @@ function take(code: string): boolean {
   )
   if (read.ok) {
     stop()
-    void router.push(`/loops/${encodeURIComponent(read.tag)}`)
+    void router.push({ name: 'loop', params: { tag: read.tag } })
     return true
   }
   wrong.value = read.message
@@ -68,6 +69,8 @@ onUnmounted(stop)
 const options = computed(() =>
   shed.loops.filter(({ retired }) => !retired).map(({ tag }) => ({ value: tag, label: tag })),
 )
+/** Only where it is asked for: with the demo crew, or by `?standIn` in the address. */
+const offersStandIn = computed(() => shed.crew?.demo === true || 'standIn' in route.query)
 const scanWithStandIn = (): void => {
   if (standIn.value !== null) standInScanner(tagCode(standIn.value))
 }
@@ -97,7 +100,7 @@ const scanWithStandIn = (): void => {
             v-for="tag in nearest"
             :key="tag"
             class="act small figures"
-            :to="`/loops/${encodeURIComponent(tag)}`"
+            :to="{ name: 'loop', params: { tag } }"
             >{{ tag }}</RouterLink
           >
         </p>
@@ -110,10 +113,10 @@ const scanWithStandIn = (): void => {
       </div>
       <p class="soft">
         A scanner that types works on every screen, with no setting: point it at a tag. No tag to be read?
-        <RouterLink to="/identify">Which chain is this?</RouterLink>
+        <RouterLink :to="{ name: 'identify' }">Which chain is this?</RouterLink>
       </p>
     </form>
-    <aside class="sheet stack">
+    <aside v-if="offersStandIn" class="sheet stack">
       <h2>Stand-in scanner</h2>
       <p class="soft">For trying it out without one: types a tag's code as a scanner does.</p>
       <NSelect

@@ -2,7 +2,7 @@ import { expect, test } from 'vitest'
 import { KeyBurst, type Outcome } from './keyBurst'
 
 const typed = (burst: KeyBurst, text: string, stepMs: number, fromMs = 0): Outcome[] =>
-  [...text, 'Enter'].map((key, i) => burst.take(key, fromMs + i * stepMs))
+  [...Array.from(text), 'Enter'].map((key, i) => burst.take(key, fromMs + i * stepMs))
 const kinds = (outcomes: readonly Outcome[]): string[] => outcomes.map(({ kind }) => kind)
 
 test('a scanner is told by how its code begins and by its speed, in either case', () => {

@@ -4,6 +4,6 @@
  */
 export function standInScanner(code: string): void {
   const target = document.activeElement ?? document.body
-  for (const key of [...code, 'Enter'])
+  for (const key of [...Array.from(code), 'Enter'])
     target.dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true, cancelable: true }))
 }

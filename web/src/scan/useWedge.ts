@@ -40,7 +40,7 @@ export function useWedge(): void {
       outcome.text,
       shed.loops.map(({ tag }) => tag),
     )
-    if (read.ok) void router.push(`/loops/${encodeURIComponent(read.tag)}`)
+    if (read.ok) void router.push({ name: 'loop', params: { tag: read.tag } })
     else notices.say(read.message)
   }
   onMounted(() => {

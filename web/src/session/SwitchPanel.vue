@@ -59,7 +59,7 @@ async function enter(): Promise<void> {
       <p v-if="wrong" class="stop-text" role="alert">{{ wrong }}</p>
       <div class="row">
         <button v-if="chosen" type="submit" class="act next">Take over</button
-        ><RouterLink class="act" to="/me" @click="emit('close')">My page</RouterLink>
+        ><RouterLink class="act" :to="{ name: 'me' }" @click="emit('close')">My page</RouterLink>
       </div>
     </form>
   </Panel>

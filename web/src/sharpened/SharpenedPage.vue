@@ -135,7 +135,7 @@ async function save(): Promise<void> {
     wrong.value = problem
     return
   }
-  await router.push(`/loops/${encodeURIComponent(props.tag)}`)
+  await router.push({ name: 'loop', params: { tag: props.tag } })
 }
 </script>
 
@@ -144,7 +144,7 @@ async function save(): Promise<void> {
   <div v-else class="desk">
     <form class="sheet log-form" @submit.prevent="save">
       <h1>
-        Sharpened <RouterLink :to="`/loops/${encodeURIComponent(tag)}`" class="figures">{{ tag }}</RouterLink>
+        Sharpened <RouterLink :to="{ name: 'loop', params: { tag } }" class="figures">{{ tag }}</RouterLink>
       </h1>
       <WhoField v-model="who" />
       <fieldset>

@@ -22,14 +22,16 @@ const where = (loop: LoopCard): string => (loop.sawId === null ? 'off the saws' 
         {{ due.length }} {{ due.length === 1 ? 'loop needs' : 'loops need' }} you<template v-if="unfit > 0"
           >, <span class="stop-text">{{ unfit }} must not cut</span></template
         >
-        <RouterLink class="all" to="/triage">Go through them all, about {{ Math.round(minutes) }} minutes</RouterLink>
+        <RouterLink class="all" :to="{ name: 'triage' }"
+          >Go through them all, about {{ Math.round(minutes) }} minutes</RouterLink
+        >
       </template>
     </h1>
     <ol>
       <li v-for="(loop, i) in shown" :key="loop.loopId">
         <ToothSign class="sign" :tooth="loop.tooth" />
         <div class="what">
-          <RouterLink class="go" :class="{ first: i === 0 }" :to="`/loops/${encodeURIComponent(loop.tag)}`"
+          <RouterLink class="go" :class="{ first: i === 0 }" :to="{ name: 'loop', params: { tag: loop.tag } }"
             ><VerdictMark :action="loop.action" /> {{ ACTION_WORDS[loop.action] }}
             <span class="figures">{{ loop.tag }}</span></RouterLink
           >

@@ -29,10 +29,10 @@ function drop(event: DragEvent): void {
   >
     <div class="saw">
       <h2>
-        <RouterLink :to="`/saws/${encodeURIComponent(saw.nickname)}`">{{ saw.nickname }}</RouterLink>
+        <RouterLink :to="{ name: 'saw', params: { nickname: saw.nickname } }">{{ saw.nickname }}</RouterLink>
       </h2>
       <span class="soft spec">{{ spec }}</span>
-      <RouterLink v-if="saw.due.length > 0" class="due" :to="`/saws/${encodeURIComponent(saw.nickname)}`">{{
+      <RouterLink v-if="saw.due.length > 0" class="due" :to="{ name: 'saw', params: { nickname: saw.nickname } }">{{
         sayDueBriefly(saw.due)
       }}</RouterLink>
     </div>

@@ -6,6 +6,7 @@ import { useRoute, useRouter } from 'vue-router'
 import { useShed } from '../remote/shedStore'
 import ChosenBar from '../move/ChosenBar.vue'
 import { useMoves } from '../move/moveStore'
+import { useChosen } from '../parts/chosenStore'
 import PlaceStrip from '../move/PlaceStrip.vue'
 import VerdictMark from '../parts/VerdictMark.vue'
 import { isTyping } from '../parts/typing'
@@ -18,6 +19,7 @@ import ShedAway from '../parts/ShedAway.vue'
 const shed = useShed()
 const session = useSession()
 const moves = useMoves()
+const chosen = useChosen()
 const route = useRoute()
 const router = useRouter()
 /** What is known is painted first, and then asked for anew. */
@@ -163,16 +165,16 @@ function step(from: HTMLElement, key: string): HTMLElement | undefined {
 onKeyStroke('t', (event) => {
   if (isTyping(event) || event.ctrlKey || event.metaKey || moves.asked !== null) return
   event.preventDefault()
-  void router.push('/triage')
+  void router.push({ name: 'triage' })
 })
 /** On a loop: one key chooses it, one asks where it goes. */
 onKeyStroke(['p', 'x'], (event) => {
   const here = document.activeElement
   const loopId = here instanceof HTMLElement ? here.dataset.loopId : undefined
   if (isTyping(event) || event.ctrlKey || event.metaKey || moves.asked !== null) return
-  if (event.key === 'x' && loopId !== undefined) moves.toggle(loopId)
-  else if (event.key === 'p' && loopId !== undefined) moves.ask(moves.withChosen(loopId))
-  else if (event.key === 'p' && moves.chosen.size > 0) moves.ask([...moves.chosen])
+  if (event.key === 'x' && loopId !== undefined) chosen.toggle(loopId)
+  else if (event.key === 'p' && loopId !== undefined) moves.ask(chosen.withOthers(loopId))
+  else if (event.key === 'p' && chosen.ids.size > 0) moves.ask([...chosen.ids])
   else return
   event.preventDefault()
 })
@@ -198,10 +200,10 @@ onKeyStroke(['ArrowLeft', 'ArrowRight', 'ArrowUp', 'ArrowDown'], (event) => {
         spreadsheet comes in all at once.
       </p>
       <p class="row">
-        <RouterLink class="act next" to="/add/saw">Add a saw</RouterLink
-        ><RouterLink class="act" to="/add/loop">Add a loop</RouterLink
-        ><RouterLink class="act" to="/import">Bring in a spreadsheet</RouterLink
-        ><RouterLink class="act" to="/crew">Read a backup</RouterLink>
+        <RouterLink class="act next" :to="{ name: 'addSaw' }">Add a saw</RouterLink
+        ><RouterLink class="act" :to="{ name: 'addLoop' }">Add a loop</RouterLink
+        ><RouterLink class="act" :to="{ name: 'import' }">Bring in a spreadsheet</RouterLink
+        ><RouterLink class="act" :to="{ name: 'crew' }">Read a backup</RouterLink>
       </p>
     </template>
     <p v-else>A lead has to add the saws and loops first.</p>
@@ -234,8 +236,8 @@ onKeyStroke(['ArrowLeft', 'ArrowRight', 'ArrowUp', 'ArrowDown'], (event) => {
       <button
         type="button"
         class="act small quiet"
-        :aria-pressed="moves.choosing"
-        @click="moves.choosing ? moves.clear() : (moves.choosing = true)"
+        :aria-pressed="chosen.choosing"
+        @click="chosen.choosing ? chosen.clear() : (chosen.choosing = true)"
       >
         Choose several
       </button>
@@ -244,7 +246,7 @@ onKeyStroke(['ArrowLeft', 'ArrowRight', 'ArrowUp', 'ArrowDown'], (event) => {
         <button type="button" class="act small quiet" @click="setQuery({ find: '', verdict: '', place: '' })">
           Show all
         </button>
-        <button type="button" class="act small quiet" @click="moves.choose(hits.map(({ loopId }) => loopId))">
+        <button type="button" class="act small quiet" @click="chosen.choose(hits.map(({ loopId }) => loopId))">
           Choose these
         </button>
       </p>
@@ -298,16 +300,19 @@ onKeyStroke(['ArrowLeft', 'ArrowRight', 'ArrowUp', 'ArrowDown'], (event) => {
       </div>
     </section>
     <p class="row foot">
-      <RouterLink class="act small" to="/identify">Which chain is this?</RouterLink>
-      <RouterLink v-if="session.isLead" class="act small" to="/add/loop">Add a loop</RouterLink>
-      <RouterLink v-if="session.isLead" class="act small" to="/add/saw">Add a saw</RouterLink>
-      <RouterLink class="act small" to="/tags">Print tags</RouterLink>
-      <RouterLink v-if="session.isLead" class="act small" to="/import">Bring in a spreadsheet</RouterLink>
+      <RouterLink class="act small" :to="{ name: 'identify' }">Which chain is this?</RouterLink>
+      <RouterLink v-if="session.isLead" class="act small" :to="{ name: 'addLoop' }">Add a loop</RouterLink>
+      <RouterLink v-if="session.isLead" class="act small" :to="{ name: 'addSaw' }">Add a saw</RouterLink>
+      <RouterLink class="act small" :to="{ name: 'tags' }">Print tags</RouterLink>
+      <RouterLink v-if="session.isLead" class="act small" :to="{ name: 'import' }">Bring in a spreadsheet</RouterLink>
       <span v-if="grouped.retired.length > 0" class="soft"
         >Retired:
-        <RouterLink v-for="loop in grouped.retired" :key="loop.loopId" :to="`/loops/${encodeURIComponent(loop.tag)}`">{{
-          loop.tag
-        }}</RouterLink>
+        <RouterLink
+          v-for="loop in grouped.retired"
+          :key="loop.loopId"
+          :to="{ name: 'loop', params: { tag: loop.tag } }"
+          >{{ loop.tag }}</RouterLink
+        >
       </span>
     </p>
     <ChosenBar />

@@ -202,7 +202,7 @@ const originOptions = ENTERED_ORIGINS.map((value: Origin) => ({ value, label: OR
       </dl>
     </section>
     <aside class="stack side">
-      <RouterLink class="act" :to="`/loops/${encodeURIComponent(state.tag)}`">Back to {{ state.tag }}</RouterLink>
+      <RouterLink class="act" :to="{ name: 'loop', params: { tag: state.tag } }">Back to {{ state.tag }}</RouterLink>
       <form v-if="session.isLead" class="sheet stack" @submit.prevent="retag">
         <h2>Another tag</h2>
         <div class="field">
@@ -222,7 +222,7 @@ const originOptions = ENTERED_ORIGINS.map((value: Origin) => ({ value, label: OR
       </form>
       <section class="sheet stack">
         <h2>Print its tag</h2>
-        <RouterLink class="act small" :to="{ path: '/tags', query: { tag: state.tag } }">Tag with QR code</RouterLink>
+        <RouterLink class="act small" :to="{ name: 'tags', query: { tag: state.tag } }">Tag with QR code</RouterLink>
       </section>
       <form v-if="session.isLead" class="sheet stack" @submit.prevent="keepProfile">
         <h2>Keep as a profile</h2>

@@ -5,20 +5,20 @@ import { useLocalStorage } from '@vueuse/core'
 import { NSelect } from 'naive-ui'
 import { computed, ref } from 'vue'
 import { useRoute } from 'vue-router'
-import { useMoves } from '../move/moveStore'
+import { useChosen } from '../parts/chosenStore'
 import { postTags } from '../remote/api'
 import { useShed } from '../remote/shedStore'
 
 /** Tags to print, on a sheet of labels. */
 const shed = useShed()
-const moves = useMoves()
+const chosen = useChosen()
 const route = useRoute()
 void shed.load()
 const live = computed(() =>
   shed.loops.filter(({ retired }) => !retired).sort((a, b) => a.tag.localeCompare(b.tag, undefined, { numeric: true })),
 )
 const byAddress = typeof route.query.tag === 'string' ? route.query.tag : null
-const picked = ref<ReadonlySet<string> | null>(route.query.only === 'chosen' ? new Set(moves.chosen) : null)
+const picked = ref<ReadonlySet<string> | null>(route.query.only === 'chosen' ? new Set(chosen.ids) : null)
 const isPicked = (loopId: string, tag: string): boolean =>
   picked.value === null ? byAddress === null || tag === byAddress : picked.value.has(loopId)
 const loops = computed(() => live.value.filter(({ loopId, tag }) => isPicked(loopId, tag)))

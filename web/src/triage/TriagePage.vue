@@ -18,17 +18,15 @@ import { computed, ref } from 'vue'
 import ToothSign from '../parts/ToothSign.vue'
 import { isTyping } from '../parts/typing'
 import VerdictMark from '../parts/VerdictMark.vue'
-import { useNotices } from '../remote/notices'
-import { useOutbox } from '../remote/outbox'
 import { useSession } from '../remote/sessionStore'
 import { useShed } from '../remote/shedStore'
+import { useWriting } from '../remote/writing'
 import ShedAway from '../parts/ShedAway.vue'
 
 /** Every loop that needs something, by what matters before the next job; verdicts are accepted in one go. */
 const shed = useShed()
 const session = useSession()
-const outbox = useOutbox()
-const notices = useNotices()
+const writing = useWriting()
 void shed.load()
 
 const GROUP_WORDS: Record<TriageGroup, string> = {
@@ -79,7 +77,6 @@ const where = ({ place }: LoopCard): string =>
         ? ''
         : SHELF_NAMES[place.at]
 
-const MOST_AT_ONCE = 50
 const entryOf = ({ loopId, action, advised }: LoopCard, happenedAt: string): NewEntry => ({
   id: nanoid(),
   loopId,
@@ -88,42 +85,19 @@ const entryOf = ({ loopId, action, advised }: LoopCard, happenedAt: string): New
   kind: 'decided',
   action,
   advised,
-  rulesVersion: shed.crew?.rules.version ?? 1,
+  rulesVersion: shed.rules.version,
 })
 
-/** Accepts the verdicts of those chosen, in pieces that the server takes whole, with one undo. */
+/** Accepts the verdicts of those chosen, with one undo. */
 async function accept(): Promise<void> {
   if (picked.value.length === 0 || busy.value) return
   busy.value = true
-  wrong.value = ''
   const happenedAt = new Date().toISOString()
   const entries = picked.value.map((card) => entryOf(card, happenedAt))
-  const written: NewEntry[] = []
-  for (let from = 0; from < entries.length; from += MOST_AT_ONCE) {
-    const part = entries.slice(from, from + MOST_AT_ONCE)
-    const result = await outbox.send(part)
-    if (result.outcome === 'refused') wrong.value = result.why
-    else written.push(...part)
-  }
+  const said = (taken: number): string => `${taken} ${taken === 1 ? 'verdict' : 'verdicts'} accepted`
+  wrong.value = (await writing.write(entries, said)) ?? ''
   chosen.value = new Set()
-  await shed.load()
   busy.value = false
-  if (written.length === 0) return
-  const undo = async (): Promise<void> => {
-    const at = new Date().toISOString()
-    const corrections = written.map(({ id, loopId, personId }): NewEntry => ({
-      id: nanoid(),
-      loopId,
-      happenedAt: at,
-      personId,
-      kind: 'corrected',
-      strikes: id,
-    }))
-    for (let from = 0; from < corrections.length; from += MOST_AT_ONCE)
-      await outbox.send(corrections.slice(from, from + MOST_AT_ONCE))
-    await shed.load()
-  }
-  notices.say(`${written.length} ${written.length === 1 ? 'verdict' : 'verdicts'} accepted.`, undo)
 }
 onKeyStroke(['x', 'a', 'ArrowDown', 'ArrowUp'], (event) => {
   if (isTyping(event) && !(event.target instanceof HTMLInputElement && event.target.type === 'checkbox')) return
@@ -185,7 +159,7 @@ onKeyStroke(['x', 'a', 'ArrowDown', 'ArrowUp'], (event) => {
               @change="toggle(loop.loopId)"
           /></label>
           <ToothSign class="sign" :tooth="loop.tooth" />
-          <RouterLink class="go" :data-triage-link="loop.loopId" :to="`/loops/${encodeURIComponent(loop.tag)}/decide`"
+          <RouterLink class="go" :data-triage-link="loop.loopId" :to="{ name: 'decide', params: { tag: loop.tag } }"
             ><strong class="figures">{{ loop.tag }}</strong
             ><span class="soft">{{ where(loop) }}</span></RouterLink
           >
@@ -220,7 +194,7 @@ onKeyStroke(['x', 'a', 'ArrowDown', 'ArrowUp'], (event) => {
     </section>
     <p v-if="all.length === 0" class="sheet">
       {{ shed.loops.length === 0 ? 'There are no loops yet.' : 'Every loop in the shed can run on.' }}
-      <RouterLink to="/">Back to the shed</RouterLink>
+      <RouterLink :to="{ name: 'shed' }">Back to the shed</RouterLink>
     </p>
   </div>
 </template>

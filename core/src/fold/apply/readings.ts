@@ -38,7 +38,7 @@ export function bySide(
 }
 
 /** The cutter with a number; undefined when the loop has none such. */
-export const cutterAt = (draft: Draft, number: number): DraftCutter | undefined => draft.cutters[number - 1]
+const cutterAt = (draft: Draft, number: number): DraftCutter | undefined => draft.cutters[number - 1]
 
 /** What came off per sharpening between the last set and this one, where that is plain to see. */
 function learnBetweenSets(draft: Draft, at: Instant, readings: readonly CutterReading[]): void {
