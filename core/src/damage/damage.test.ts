@@ -1,7 +1,14 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
 import { damageAfterRemoval, damageDepth, shapeUm, spreadStrike } from './damage'
-import { CUTTER_DAMAGE, CUTTER_DAMAGE_KINDS, PART_DAMAGE, PART_DAMAGE_KINDS } from './kinds'
+import {
+  CUTTER_DAMAGE,
+  CUTTER_DAMAGE_KINDS,
+  PART_DAMAGE,
+  PART_DAMAGE_KINDS,
+  type DamageEffect,
+  type DamageKind,
+} from './kinds'
 
 const anyDamage = fc.array(
   fc.record({ kind: fc.constantFrom(...CUTTER_DAMAGE_KINDS), depthUm: fc.option(fc.integer({ min: 1, max: 5000 })) }),
@@ -72,7 +79,56 @@ describe('damage', () => {
   })
 })
 
+// What each kind of damage means for a loop: common practice. A new kind does not compile until it stands here.
+const EFFECTS: Record<DamageKind, readonly [DamageEffect, fileBites?: false]> = {
+  rounded: ['dullness'],
+  dirtDulled: ['dullness'],
+  chipped: ['depth'],
+  folded: ['depth'],
+  cornerGone: ['depth'],
+  stone: ['depth'],
+  metal: ['depth'],
+  blued: ['depth', false],
+  cracked: ['ends'],
+  missing: ['unfit'],
+  hook: ['shape'],
+  backSlope: ['shape'],
+  wrongAngle: ['shape'],
+  gulletRidge: ['shape'],
+  gaugeHigh: ['gauge'],
+  gaugeLow: ['unfit'],
+  gaugeFlat: ['gauge'],
+  bumperFiled: ['unfit'],
+  strapCut: ['attention'],
+  strapCracked: ['ends'],
+  driveLinkBent: ['attention'],
+  driveLinkCracked: ['ends'],
+  rivetLoose: ['ends'],
+  rivetSeized: ['attention'],
+  stretched: ['ends'],
+  anglesDiffer: ['shape'],
+}
+const ALL = Object.values({ ...CUTTER_DAMAGE, ...PART_DAMAGE })
+
 describe('every kind', () => {
+  test.each(ALL)('$kind is what the trade says it is', ({ kind, effect, fileBites }) => {
+    const [wanted, bites = true] = EFFECTS[kind]
+    expect({ effect, fileBites }).toEqual({ effect: wanted, fileBites: bites })
+  })
+
+  test('no sharpening takes away what only a look or a repair takes away', () => {
+    for (const { kind, effect } of Object.values(CUTTER_DAMAGE)) {
+      const left = damageAfterRemoval([{ kind, depthUm: 300 }], 5000)
+      expect(left.length, kind).toBe(effect === 'dullness' || effect === 'depth' ? 0 : 1)
+    }
+  })
+
+  test('what has a depth shrinks by what came off, and stays while it is not known', () => {
+    expect(damageAfterRemoval([{ kind: 'stone', depthUm: 900 }], 300)).toEqual([{ kind: 'stone', depthUm: 600 }])
+    expect(damageAfterRemoval([{ kind: 'stone', depthUm: 300 }], 300)).toEqual([])
+    expect(damageAfterRemoval([{ kind: 'stone', depthUm: null }], 5000)).toHaveLength(1)
+  })
+
   test('what reaches back has bounds for while nobody has measured it; nothing else has', () => {
     for (const { kind, effect, boundsUm } of Object.values(CUTTER_DAMAGE)) {
       expect(boundsUm !== null, kind).toBe(effect === 'depth')

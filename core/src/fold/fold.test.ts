@@ -2,6 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
 import { anyLog } from '../fixtures/anyLog'
 import { hour, Log, SPEC } from '../fixtures/logs'
+import { notFinite } from '../fixtures/notFinite'
 import { fold } from './fold'
 
 const state = (log: Log, until?: string) => {
@@ -201,10 +202,11 @@ describe('properties', () => {
     fc.assert(
       fc.property(anyLog, (log) => {
         const before = JSON.stringify(log.entries)
-        const { cutters } = state(log)
+        const folded = state(log)
         expect(JSON.stringify(log.entries)).toBe(before)
-        for (const { length, setting } of cutters) {
-          expect(Number.isInteger(length.um) && length.um >= 0 && length.um <= 8000).toBe(true)
+        expect(notFinite(folded)).toEqual([])
+        for (const { length, setting } of folded.cutters) {
+          expect(Number.isInteger(length.um) && length.um >= 0 && length.um <= folded.spec.newLengthUm).toBe(true)
           expect(Number.isInteger(setting.um)).toBe(true)
           expect(length.sdUm).toBeGreaterThan(0)
         }

@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
 import { fromInch, UM_PER_INCH } from './length'
 import { readLength, slippedDecimals } from './readLength'
-import { pitchName, writeFile, writeFraction, writeInch, writeLength, writeMm } from './writeLength'
+import { lengthField, pitchName, writeFile, writeFraction, writeInch, writeLength, writeMm } from './writeLength'
 
 const um = (text: string, bare: 'mm' | 'inch' = 'mm') => {
   const reading = readLength(text, bare)
@@ -108,4 +108,17 @@ test('lengths are written the way the trade reads them', () => {
 
 test('a slipped decimal is a place either way', () => {
   expect(slippedDecimals(52_000)).toEqual([5200, 520_000])
+})
+
+test('what a field shows is read as the same micrometres again', () => {
+  const units = fc.constantFrom('mm' as const, 'inch' as const)
+  fc.assert(
+    fc.property(fc.integer({ min: 1, max: 60_000 }), units, (length, bare) => {
+      expect(um(lengthField(length, bare), bare)).toBe(length)
+    }),
+  )
+  // 0.020" would be 508 µm.
+  expect(lengthField(500, 'inch')).toBe('0.0197')
+  expect(lengthField(650, 'mm')).toBe('0.65')
+  expect(lengthField(8000, 'mm')).toBe('8')
 })

@@ -1,0 +1,153 @@
+import { expect, test } from 'vitest'
+import type { CutterDamageKind } from '../damage'
+import { Log } from '../fixtures/logs'
+import { fold } from '../fold'
+import { DEFAULT_RULES, type HouseRules } from '../house'
+import { sayReason } from '../words'
+import { decide } from './decide'
+import type { Reason, Rule } from './verdict'
+
+const sound = (lengthUm = 7000): Log => new Log().measureAll(lengthUm)
+const dull = (tanks: number, log = sound()): Log => log.add('ran', { tanks, conditions: 'clean' })
+const seen = (kind: CutterDamageKind, depthUm: number | null = null, log = sound()): Log =>
+  log.add('measured', { readings: [{ cutter: 3, damage: [{ kind, depthUm }] }] })
+const gauges = (settingUm: number): Log => sound().add('measured', { readings: [{ cutter: 3, settingUm }] })
+const allGauges = (settingUm: number): Log =>
+  new Log().add('measured', {
+    readings: Array.from({ length: 36 }, (_, i) => ({ cutter: i + 1, lengthUm: 7000, settingUm, damage: [] })),
+  })
+const sides = (): Log => new Log().measureAll((n) => (n % 2 === 1 ? 6400 : 6000) + (n % 5) * 10)
+const deep = (log: Log): Log =>
+  log.add('measured', {
+    readings: [8, 9, 10, 11, 12, 13].map((cutter) => ({ cutter, damage: [{ kind: 'stone', depthUm: 2600 }] })),
+  })
+const BY_HAND = { grinderOwned: false, shopUsed: false }
+
+interface Case {
+  readonly log: Log
+  readonly rules?: Partial<HouseRules>
+  /** What the reason says beside its rule. */
+  readonly says: Partial<Reason>
+  /** Whether it decides, stands beside what decides, or speaks against an option. */
+  readonly where: 'first' | 'beside' | 'option'
+}
+
+// Every rule that a verdict may rest on, in a case that raises it. A new rule does not compile without.
+const CASES: Record<Rule, Case> = {
+  alreadyRetired: { log: sound().add('retired', { reason: 'worn' }), says: {}, where: 'first' },
+  endsLoop: { log: seen('cracked'), says: { damage: 'cracked', cutter: 3, limitFrom: 'trade' }, where: 'first' },
+  unfitDamage: { log: seen('missing'), says: { damage: 'missing', cutter: 3, hand: 'left' }, where: 'first' },
+  needsAttention: {
+    log: sound().add('inspected', { readings: [], parts: [{ kind: 'strapCut', nearCutter: 7 }] }),
+    says: { damage: 'strapCut', cutter: 7 },
+    where: 'first',
+  },
+  atMark: {
+    log: sound(0),
+    says: { value: { unit: 'um', amount: 0 }, limit: { unit: 'um', amount: 0 }, limitFrom: 'spec', known: 'measured' },
+    where: 'first',
+  },
+  noLengthBehindDamage: {
+    log: seen('stone', 900, sound(1000)),
+    says: { cutter: 3, value: { unit: 'um', amount: 100 }, limit: { unit: 'um', amount: 200 }, limitFrom: 'house' },
+    where: 'first',
+  },
+  perhapsAtMark: { log: sound(300).file(), says: { limitFrom: 'house', known: 'estimated' }, where: 'first' },
+  gaugesTooLow: {
+    log: gauges(950),
+    says: { cutter: 3, value: { unit: 'um', amount: 300 }, limit: { unit: 'um', amount: 150 }, known: 'measured' },
+    where: 'first',
+  },
+  struckUnseen: {
+    log: sound().add('struck', { against: 'metal' }),
+    says: { value: { unit: 'strikes', amount: 1 } },
+    where: 'first',
+  },
+  depthUnknown: { log: seen('chipped'), says: { damage: 'chipped', cutter: 3 }, where: 'first' },
+  fileSkates: { log: seen('blued', 300), says: { damage: 'blued', limitFrom: 'trade' }, where: 'first' },
+  tooDeepToFile: {
+    log: seen('stone', 3500),
+    says: { value: { unit: 'um', amount: 3500 }, limit: { unit: 'um', amount: 3000 }, limitFrom: 'house' },
+    where: 'beside',
+  },
+  damageToClean: {
+    log: seen('chipped', 400),
+    says: { value: { unit: 'um', amount: 400 }, takes: { unit: 'um', amount: 500 }, known: 'measured' },
+    where: 'first',
+  },
+  shapeToPutRight: { log: seen('hook'), says: { damage: 'hook', cutter: 3 }, where: 'first' },
+  uneven: {
+    log: new Log().measureAll((n) => (n === 4 ? 6000 : 7000)),
+    says: { cutter: 4, value: { unit: 'um', amount: 1000 }, limit: { unit: 'um', amount: 500 }, limitFrom: 'house' },
+    where: 'first',
+  },
+  sidesDiffer: {
+    log: sides(),
+    says: { hand: 'left', limit: { unit: 'um', amount: 250 }, known: 'measured' },
+    where: 'first',
+  },
+  gaugesHigh: {
+    log: allGauges(450),
+    says: { value: { unit: 'um', amount: 200 }, limit: { unit: 'um', amount: 100 }, known: 'measured' },
+    where: 'first',
+  },
+  gaugeToPutRight: { log: seen('gaugeFlat'), says: { damage: 'gaugeFlat', cutter: 3 }, where: 'first' },
+  dull: { log: seen('rounded'), says: { damage: 'rounded', value: { unit: 'cutters', amount: 1 } }, where: 'first' },
+  benchDue: { log: dull(6), says: { limit: { unit: 'tanks', amount: 6 }, limitFrom: 'house' }, where: 'first' },
+  touchUpDue: { log: dull(2), says: { value: { unit: 'tanks', amount: 2 }, known: 'estimated' }, where: 'first' },
+  nothingDue: { log: sound(), says: {}, where: 'first' },
+  contradiction: {
+    log: sound(5000).measureAll(7000),
+    says: { value: { unit: 'um', amount: 2000 } },
+    where: 'first',
+  },
+  tooLittleLeft: {
+    log: dull(7, sound(350)),
+    says: { limit: { unit: 'um', amount: 200 }, limitFrom: 'house' },
+    where: 'option',
+  },
+  notNeeded: { log: sound(), says: {}, where: 'option' },
+  cheapestPerHour: { log: deep(sound()), says: { against: 'shop' }, where: 'beside' },
+  cheaperToReplace: {
+    log: deep(sound()),
+    rules: { ...BY_HAND, dirtyDuty: false },
+    says: { against: 'file' },
+    where: 'first',
+  },
+  noWayWithinLimits: {
+    log: new Log().measureAll((n) => (n === 4 ? 6000 : 7000)),
+    rules: { ...BY_HAND, unevenSchool: 'sameStrokes' },
+    says: {},
+    where: 'beside',
+  },
+  measureBeforeRetiring: {
+    log: deep(new Log()),
+    rules: { ...BY_HAND, dirtyDuty: false },
+    says: {},
+    where: 'first',
+  },
+  keptForDirt: { log: seen('stone', 900, sound(1000)), says: { limitFrom: 'house' }, where: 'beside' },
+  dirtyNotAllowed: { log: sound(), rules: { dirtyDuty: false }, says: { limitFrom: 'house' }, where: 'option' },
+  dirtyAlready: { log: sound().add('dutyChanged', { duty: 'dirty' }), says: {}, where: 'option' },
+  notFitForAnything: { log: seen('missing'), says: {}, where: 'option' },
+  noGrinder: { log: dull(7), rules: { grinderOwned: false }, says: { limitFrom: 'house' }, where: 'option' },
+  noShop: { log: dull(7), rules: { shopUsed: false }, says: { limitFrom: 'house' }, where: 'option' },
+  fileForRoutine: { log: dull(7), says: { limitFrom: 'house' }, where: 'option' },
+  wheelAtBench: { log: dull(7), rules: { bench: 'wheelAtBench' }, says: { limitFrom: 'house' }, where: 'option' },
+  sharpenedAtBench: { log: dull(2), rules: { where: 'bench' }, says: { limitFrom: 'house' }, where: 'option' },
+  notEnough: { log: dull(7), says: {}, where: 'option' },
+}
+
+test.each(Object.entries(CASES))('%s', (rule, { log, rules, says, where }) => {
+  const state = fold(log.entries)
+  if (state === null) throw new Error('the loop should be registered')
+  const verdict = decide(state, { ...DEFAULT_RULES, ...rules })
+  const among = {
+    first: verdict.reasons.slice(0, 1),
+    beside: verdict.reasons.slice(1),
+    option: verdict.options.flatMap(({ reasons }) => reasons),
+  }[where]
+  const raised = among.filter((reason) => reason.rule === rule)
+  expect(raised[0]).toMatchObject({ rule, ...says })
+  for (const reason of raised) expect(sayReason(reason, { lengths: 'both', currency: 'EUR' })).toMatch(/[.?]$/)
+})

@@ -1,0 +1,164 @@
+import fc from 'fast-check'
+import { describe, expect, test } from 'vitest'
+import { CUTTER_DAMAGE, CUTTER_DAMAGE_KINDS, PART_DAMAGE, PART_DAMAGE_KINDS, type DamageKind } from '../damage'
+import { anyLog } from '../fixtures/anyLog'
+import { Log } from '../fixtures/logs'
+import { notFinite } from '../fixtures/notFinite'
+import { fold } from '../fold'
+import { DEFAULT_RULES, type HouseRules } from '../house'
+import { ACTIONS, SHARPEN_METHODS, type Action } from '../log'
+import type { LoopState } from '../state'
+import { decide, mayOverrule } from './decide'
+import type { Option, Verdict } from './verdict'
+
+const stateOf = (log: Log): LoopState => {
+  const state = fold(log.entries)
+  if (state === null) throw new Error('the loop should be registered')
+  return state
+}
+const verdictOf = (log: Log, rules: Partial<HouseRules> = {}): Verdict =>
+  decide(stateOf(log), { ...DEFAULT_RULES, ...rules })
+const optionOf = ({ options }: Verdict, action: Action): Option | undefined =>
+  options.find((option) => option.action === action)
+const sound = (): Log => new Log().measureAll(7000)
+const onCutter = (kind: (typeof CUTTER_DAMAGE_KINDS)[number], log = sound()): Log =>
+  log.add('measured', { readings: [{ cutter: 3, damage: [{ kind, depthUm: 300 }] }] })
+const onPart = (kind: (typeof PART_DAMAGE_KINDS)[number], log = sound()): Log =>
+  log.add('inspected', { readings: [], parts: [{ kind, nearCutter: 3 }] })
+
+/** Every loop that must not cut as it is, by why: common practice. */
+const UNFIT: Record<string, () => Log> = {
+  ...Object.fromEntries(
+    CUTTER_DAMAGE_KINDS.filter((kind) => ['ends', 'unfit', 'attention'].includes(CUTTER_DAMAGE[kind].effect)).map(
+      (kind) => [kind, () => onCutter(kind)],
+    ),
+  ),
+  ...Object.fromEntries(
+    PART_DAMAGE_KINDS.filter((kind) => ['ends', 'unfit', 'attention'].includes(PART_DAMAGE[kind].effect)).map(
+      (kind) => [kind, () => onPart(kind)],
+    ),
+  ),
+  'gauges too low': () => sound().add('measured', { readings: [{ cutter: 8, settingUm: 950 }] }),
+  'struck and not looked at': () => sound().add('struck', { against: 'metal' }),
+  'at its mark': () => new Log().measureAll(0),
+  'perhaps at its mark': () => new Log().measureAll(300).file(),
+  retired: () => sound().add('retired', { reason: 'worn' }),
+}
+
+describe('a loop that must not cut as it is', () => {
+  test.each(Object.entries(UNFIT))('%s: is not fit for use, and nothing that puts it to work is open', (_why, log) => {
+    const verdict = verdictOf(log())
+    expect(verdict.fitForUse).toBe(false)
+    expect(['retire', 'stop', 'inspect', 'measure']).toContain(verdict.action)
+    if (stateOf(log()).retired !== null) return
+    for (const action of ['runOn', 'touchUp', 'lowerGauges', 'dirtyDuty'] as const)
+      expect(optionOf(verdict, action)?.feasible, action).toBe(false)
+  })
+
+  test.each(Object.entries(UNFIT))('%s: work that is due on top of it changes nothing', (_why, log) => {
+    const more = log().add('ran', { tanks: 7, conditions: 'soil' })
+    expect(verdictOf(more).fitForUse).toBe(false)
+    // Gauges high elsewhere do not bring the file to it either.
+    const high = log().add('measured', { readings: [{ cutter: 20, settingUm: 100 }] })
+    expect(optionOf(verdictOf(high), 'lowerGauges')?.feasible).toBe(false)
+  })
+
+  const STAYS: DamageKind[] = ['missing', 'cracked', 'gaugeLow', 'bumperFiled', 'strapCut', 'rivetSeized']
+  test.each(STAYS)('%s: no sharpening by any method takes it away', (kind) => {
+    for (const method of SHARPEN_METHODS) {
+      const log = UNFIT[kind]?.().file({ method, damageCleared: true })
+      expect(verdictOf(log ?? new Log()).fitForUse, method).toBe(false)
+    }
+  })
+})
+
+describe('who may overrule what', () => {
+  const allowed = (fitForUse: boolean, advised: Action): Action[] =>
+    ACTIONS.filter((action) => mayOverrule({ fitForUse, advised }, action))
+
+  test('anything on a loop that is fit for use', () => {
+    for (const advised of ACTIONS) expect(allowed(true, advised)).toEqual(ACTIONS)
+  })
+
+  test('nothing that puts an unfit loop to work', () => {
+    for (const advised of ['stop', 'inspect', 'measure', 'file', 'regrind', 'shop'] as const)
+      expect(allowed(false, advised)).toEqual(['retire', 'stop', 'inspect', 'measure', 'shop', 'regrind', 'file'])
+  })
+
+  test('of a loop that is over, only how it ends', () => {
+    expect(allowed(false, 'retire')).toEqual(['retire', 'stop', 'inspect'])
+  })
+
+  // Actions × fit, unfit, retired, through the log as a lead would write it.
+  test.each(ACTIONS)('settling on %s', (action) => {
+    const settled = (log: Log): Action => {
+      const { advised } = verdictOf(log)
+      return verdictOf(log.add('decided', { action, advised, rulesVersion: 1, overruled: 'Because' })).action
+    }
+    const unfit = sound().add('struck', { against: 'metal' })
+    const puts = ['runOn', 'touchUp', 'lowerGauges', 'dirtyDuty'].includes(action)
+    expect(settled(sound())).toBe(action)
+    expect(settled(unfit)).toBe(puts ? 'inspect' : action)
+    const retired = sound().add('retired', { reason: 'worn' })
+    expect(verdictOf(retired.add('decided', { action, advised: 'retire', rulesVersion: 1 }))).toMatchObject({
+      action: 'retire',
+      fitForUse: false,
+      decision: null,
+    })
+  })
+})
+
+describe('metal is never thrown away on an estimate', () => {
+  // A deep strike where a house has neither wheel nor shop: hours of filing are dearer than a new loop.
+  const BY_HAND = { grinderOwned: false, shopUsed: false, dirtyDuty: false }
+  const RUN = [8, 9, 10, 11, 12, 13, 14]
+  const deep = (log: Log): Log =>
+    log.add('measured', {
+      readings: RUN.map((cutter) => ({ cutter, damage: [{ kind: 'stone', depthUm: 2600 }] })),
+    })
+
+  test('replacing costs least and every cutter is measured: it goes', () => {
+    const verdict = verdictOf(deep(sound()), BY_HAND)
+    expect(verdict).toMatchObject({ action: 'retire', runnerUp: { action: 'file' } })
+    expect(verdict.reasons[0]?.rule).toBe('cheaperToReplace')
+    expect(verdictOf(deep(sound()), { ...BY_HAND, dirtyDuty: true }).action).toBe('dirtyDuty')
+  })
+
+  test('replacing costs least and nobody has measured the lengths: they are measured first', () => {
+    for (const log of [new Log(), sound().file()]) {
+      const verdict = verdictOf(deep(log), BY_HAND)
+      expect(verdict).toMatchObject({ action: 'measure', fitForUse: true })
+      expect(verdict.reasons.slice(0, 2).map(({ rule }) => rule)).toEqual(['measureBeforeRetiring', 'cheaperToReplace'])
+    }
+  })
+
+  test('no length left by an estimate asks for the caliper, by a reading it is over', () => {
+    expect(verdictOf(new Log().measureAll(380).file())).toMatchObject({ action: 'measure' })
+    expect(verdictOf(new Log().measureAll(380).file().measureAll(0))).toMatchObject({ action: 'retire' })
+  })
+})
+
+describe('any loop at all', () => {
+  test('no figure of a verdict is anything but a finite number', () => {
+    fc.assert(
+      fc.property(anyLog, (log) => {
+        expect(notFinite(verdictOf(log))).toEqual([])
+      }),
+    )
+  })
+
+  test('a verdict that calls a loop fit has nothing against it that ends, stops or has to be looked at', () => {
+    fc.assert(
+      fc.property(anyLog, (log) => {
+        const state = stateOf(log)
+        const grave = [
+          ...state.parts.map(({ kind }) => PART_DAMAGE[kind].effect),
+          ...state.cutters.flatMap(({ damage }) => damage.map(({ kind }) => CUTTER_DAMAGE[kind].effect)),
+        ].some((effect) => effect === 'ends' || effect === 'unfit' || effect === 'attention')
+        if (grave || state.openStrikes.length > 0 || state.retired !== null) {
+          expect(verdictOf(log).fitForUse).toBe(false)
+        }
+      }),
+    )
+  })
+})

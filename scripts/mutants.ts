@@ -1,0 +1,178 @@
+import { spawn } from 'node:child_process'
+import { cpSync, mkdirSync, readdirSync, readFileSync, rmSync, symlinkSync, writeFileSync } from 'node:fs'
+import { join } from 'node:path'
+import { parseArgs } from 'node:util'
+import ts from 'typescript'
+
+/**
+ * Breaks core in small ways, one at a time, and asks its unit tests whether they notice: signs,
+ * limits, units, turned conditions and missing cases, drawn with a seed over all of core.
+ *
+ * npm run mutants -- [--count 100] [--seed 1] [--only PATH-PART] [--workers 2]
+ */
+const { values: asked } = parseArgs({
+  options: {
+    count: { type: 'string', default: '100' },
+    seed: { type: 'string', default: '1' },
+    only: { type: 'string', default: '' },
+    workers: { type: 'string', default: '2' },
+  },
+})
+
+interface Mutant {
+  readonly file: string
+  readonly from: number
+  readonly to: number
+  readonly text: string
+  readonly what: string
+}
+
+const ROOT = join(import.meta.dirname, '..')
+const COPIES = join(ROOT, '.cache', 'mutants')
+const SLOWEST_MS = 180_000
+
+/** What folds and learns lengths, settings and removals is proved against a hidden truth instead. */
+const LEFT_OUT = ['fixtures/', 'fold/', 'wear/', 'state/', 'measure/', 'sharpen/removals', 'verdict/sides', 'index.ts']
+
+const SWAPS: Partial<Record<ts.SyntaxKind, string>> = {
+  [ts.SyntaxKind.LessThanToken]: '<=',
+  [ts.SyntaxKind.LessThanEqualsToken]: '<',
+  [ts.SyntaxKind.GreaterThanToken]: '>=',
+  [ts.SyntaxKind.GreaterThanEqualsToken]: '>',
+  [ts.SyntaxKind.PlusToken]: '-',
+  [ts.SyntaxKind.MinusToken]: '+',
+  [ts.SyntaxKind.AsteriskToken]: '/',
+  [ts.SyntaxKind.SlashToken]: '*',
+  [ts.SyntaxKind.EqualsEqualsEqualsToken]: '!==',
+  [ts.SyntaxKind.ExclamationEqualsEqualsToken]: '===',
+  [ts.SyntaxKind.AmpersandAmpersandToken]: '||',
+  [ts.SyntaxKind.BarBarToken]: '&&',
+}
+
+const CALLS: Readonly<Record<string, string>> = { min: 'max', max: 'min', some: 'every', every: 'some' }
+const isText = (side: ts.Node): boolean => ts.isStringLiteralLike(side) || ts.isTemplateExpression(side)
+
+function operatorChange({ operatorToken, left, right }: ts.BinaryExpression): readonly [ts.Node, string] | null {
+  const text = SWAPS[operatorToken.kind]
+  // A sum of texts has no minus.
+  return text === undefined || isText(left) || isText(right) ? null : [operatorToken, text]
+}
+
+/** The node to be changed, and what it becomes; null where no small change is known. */
+function changeOf(node: ts.Node, source: ts.SourceFile): readonly [ts.Node, string] | null {
+  if (ts.isBinaryExpression(node)) return operatorChange(node)
+  if (ts.isPrefixUnaryExpression(node) && node.operator === ts.SyntaxKind.ExclamationToken)
+    return [node, node.operand.getText(source)]
+  if (ts.isNumericLiteral(node)) {
+    const value = Number(node.text.replaceAll('_', ''))
+    return [node, value === 0 ? '1' : value === 1 ? '2' : String(value * 1.25)]
+  }
+  if (ts.isConditionalExpression(node)) return [node.condition, `!(${node.condition.getText(source)})`]
+  if (ts.isIfStatement(node)) return [node.expression, 'false']
+  if (ts.isCaseClause(node) && node.statements.length > 0) return [node, '']
+  if (ts.isIdentifier(node) && ts.isPropertyAccessExpression(node.parent) && node.parent.name === node) {
+    const text = CALLS[node.text]
+    return text === undefined ? null : [node, text]
+  }
+  return null
+}
+
+function mutantsOf(file: string): Mutant[] {
+  const text = readFileSync(join(ROOT, file), 'utf8')
+  const source = ts.createSourceFile(file, text, ts.ScriptTarget.Latest, true)
+  const found: Mutant[] = []
+  const walk = (node: ts.Node): void => {
+    if (ts.isTypeNode(node) || ts.isInterfaceDeclaration(node) || ts.isImportDeclaration(node)) return
+    const [part, becomes] = changeOf(node, source) ?? []
+    if (part !== undefined && becomes !== undefined) {
+      const change = { from: part.getStart(source), to: part.getEnd(), text: becomes }
+      const line = source.getLineAndCharacterOfPosition(change.from).line + 1
+      const was = text.slice(change.from, change.to).replace(/\s+/g, ' ').slice(0, 60)
+      found.push({ file, ...change, what: `${file}:${line} ${was} → ${change.text.replace(/\s+/g, ' ').slice(0, 60)}` })
+    }
+    ts.forEachChild(node, walk)
+  }
+  walk(source)
+  return found
+}
+
+/** A seeded source of numbers from 0 to 1 (mulberry32, public domain). */
+function seeded(seed: number): () => number {
+  let state = seed >>> 0
+  return () => {
+    state = (state + 0x6d2b79f5) >>> 0
+    let t = Math.imul(state ^ (state >>> 15), 1 | state)
+    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t
+    return ((t ^ (t >>> 14)) >>> 0) / 2 ** 32
+  }
+}
+
+function copyFor(worker: number): string {
+  const dir = join(COPIES, String(worker))
+  rmSync(dir, { recursive: true, force: true })
+  mkdirSync(dir, { recursive: true })
+  for (const part of ['core', 'scripts', 'vitest.config.ts', 'package.json', 'tsconfig.base.json'])
+    cpSync(join(ROOT, part), join(dir, part), { recursive: true })
+  symlinkSync(join(ROOT, 'node_modules'), join(dir, 'node_modules'))
+  return dir
+}
+
+/** Whether the unit tests that reach a file fail. */
+function testsFail(dir: string, file: string): Promise<boolean> {
+  return new Promise((resolve) => {
+    const args = [
+      'vitest',
+      'related',
+      '--run',
+      '--project',
+      'unit',
+      '--bail',
+      '1',
+      '--reporter',
+      'dot',
+      join(dir, file),
+    ]
+    const child = spawn('npx', args, { cwd: dir, stdio: 'ignore', detached: true })
+    const timer = setTimeout(() => {
+      if (child.pid !== undefined) process.kill(-child.pid, 'SIGKILL')
+    }, SLOWEST_MS)
+    child.on('exit', (code) => {
+      clearTimeout(timer)
+      resolve(code !== 0)
+    })
+  })
+}
+
+const files = readdirSync(join(ROOT, 'core/src'), { recursive: true, encoding: 'utf8' })
+  .filter((name) => name.endsWith('.ts') && !name.endsWith('.test.ts'))
+  .filter((name) => !LEFT_OUT.some((part) => name.startsWith(part)) && name.includes(asked.only))
+  .sort()
+const all = files.flatMap((name) => mutantsOf(`core/src/${name}`))
+const random = seeded(Number(asked.seed))
+const drawn: Mutant[] = []
+const pool = [...all]
+while (drawn.length < Number(asked.count) && pool.length > 0)
+  drawn.push(...pool.splice(Math.floor(random() * pool.length), 1))
+
+const survivors: Mutant[] = []
+const queue = [...drawn]
+async function work(worker: number): Promise<void> {
+  const dir = copyFor(worker)
+  if (await testsFail(dir, 'core/src/index.ts')) throw new Error('the unit tests of core fail as they stand')
+  for (let mutant = queue.shift(); mutant !== undefined; mutant = queue.shift()) {
+    const path = join(dir, mutant.file)
+    const text = readFileSync(path, 'utf8')
+    writeFileSync(path, text.slice(0, mutant.from) + mutant.text + text.slice(mutant.to))
+    const killed = await testsFail(dir, mutant.file)
+    writeFileSync(path, text)
+    if (!killed) survivors.push(mutant)
+    process.stdout.write(`${killed ? 'killed  ' : 'SURVIVED'} ${mutant.what}\n`)
+  }
+}
+await Promise.all(Array.from({ length: Number(asked.workers) }, (_, worker) => work(worker)))
+rmSync(COPIES, { recursive: true, force: true })
+process.stdout.write(
+  `${drawn.length - survivors.length} of ${drawn.length} killed, drawn from ${all.length} in ${files.length} files\n`,
+)
+for (const { what } of survivors.sort((a, b) => a.what.localeCompare(b.what)))
+  process.stdout.write(`  survived: ${what}\n`)
