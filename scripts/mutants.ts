@@ -29,6 +29,8 @@ interface Mutant {
 
 const ROOT = join(import.meta.dirname, '..')
 const COPIES = join(ROOT, '.cache', 'mutants')
+/** Whose unit tests are asked. */
+const WORKSPACES = ['core', 'contract', 'demo', 'web']
 const SLOWEST_MS = 180_000
 
 /** What folds and learns lengths, settings and removals is proved against a hidden truth instead. */
@@ -111,9 +113,18 @@ function copyFor(worker: number): string {
   const dir = join(COPIES, String(worker))
   rmSync(dir, { recursive: true, force: true })
   mkdirSync(dir, { recursive: true })
-  for (const part of ['core', 'scripts', 'vitest.config.ts', 'package.json', 'tsconfig.base.json'])
-    cpSync(join(ROOT, part), join(dir, part), { recursive: true })
-  symlinkSync(join(ROOT, 'node_modules'), join(dir, 'node_modules'))
+  for (const part of [...WORKSPACES, 'scripts', 'vitest.config.ts', 'package.json', 'tsconfig.base.json'])
+    cpSync(join(ROOT, part), join(dir, part), {
+      recursive: true,
+      filter: (from) => !/\/(dist|node_modules)$/.test(from),
+    })
+  // The packages are shared, the workspaces are the copy's own.
+  const modules = join(dir, 'node_modules')
+  mkdirSync(join(modules, '@undercliff'), { recursive: true })
+  for (const name of readdirSync(join(ROOT, 'node_modules')))
+    if (name !== '@undercliff' && !name.startsWith('.'))
+      symlinkSync(join(ROOT, 'node_modules', name), join(modules, name))
+  for (const name of WORKSPACES) symlinkSync(join(dir, name), join(modules, '@undercliff', name))
   return dir
 }
 

@@ -1,7 +1,9 @@
 import { describe, expect, test } from 'vitest'
 import type { NewEntry } from '../log'
 import { hour, Log, SPEC } from '../fixtures/logs'
-import { admit } from './admit'
+import { admit, MOST_SETTING_UM } from './admit'
+import { admitAll } from './admitAll'
+import { numberProblems } from './problem'
 
 const NOW = Date.parse(hour(100))
 const codes = (log: Log, entry: Partial<NewEntry> & { kind: NewEntry['kind'] }): string[] =>
@@ -116,5 +118,119 @@ describe('admit', () => {
     expect(codes(retired, { kind: 'takenOff' })).toEqual(['after-retirement'])
     expect(codes(retired, { kind: 'corrected', strikes: 'entry0002' })).toEqual([])
     expect(codes(retired, { kind: 'ran', tanks: 1, conditions: 'clean', happenedAt: hour(1.5) })).toEqual([])
+  })
+
+  test.each([
+    'decided',
+    'ran',
+    'fitted',
+    'takenOff',
+    'moved',
+    'sentOut',
+    'sharpened',
+    'gaugesLowered',
+    'struck',
+    'retired',
+    'dutyChanged',
+  ] as const)('nothing puts a retired loop to work again: %s', (kind) => {
+    const retired = log().add('retired', { reason: 'worn' })
+    const entry = { kind, tanks: 1, to: 'bench', action: 'runOn', advised: 'runOn' } as never
+    expect(codes(retired, entry)).toEqual(['after-retirement'])
+  })
+
+  test.each(['measured', 'inspected'] as const)('a retired loop may still be looked at: %s', (kind) => {
+    const retired = log().add('retired', { reason: 'worn' })
+    expect(codes(retired, { kind, readings: [{ cutter: 1, lengthUm: 5000 }], parts: [] })).toEqual([])
+    expect(codes(retired, { kind: 'retagged', tag: 'T9' })).toEqual([])
+    expect(codes(retired, { kind: 'specChanged', changes: { settingUm: 600 }, origin: 'box' })).toEqual([])
+  })
+
+  test('no figure that is not finite comes in, wherever it stands', () => {
+    for (const wrong of [NaN, Infinity, -Infinity]) {
+      expect(codes(log(), { kind: 'ran', tanks: wrong, conditions: 'clean' })).toEqual(['not-a-number'])
+      expect(codes(log(), { kind: 'measured', readings: [{ cutter: 1, lengthUm: wrong }] })).toEqual(['not-a-number'])
+      const damage = [{ kind: 'stone', depthUm: wrong }] as const
+      expect(codes(log(), { kind: 'inspected', readings: [{ cutter: 1, damage }], parts: [] })).toEqual([
+        'not-a-number',
+      ])
+    }
+    const problems = numberProblems({ readings: [{ cutter: 1 }, { cutter: 2, lengthUm: NaN }], tanks: Infinity })
+    expect(problems.map(({ field }) => field)).toEqual(['readings[1].lengthUm', 'tanks'])
+  })
+
+  test('limits themselves are let in', () => {
+    const measured = (reading: object) =>
+      codes(log(), { kind: 'measured', readings: [{ cutter: 36, ...reading }] } as never)
+    expect(measured({ settingUm: MOST_SETTING_UM })).toEqual([])
+    expect(measured({ settingUm: MOST_SETTING_UM + 1 })).toEqual(['length-cannot-be'])
+    expect(MOST_SETTING_UM).toBe(4000)
+    expect(measured({ damage: [{ kind: 'stone', depthUm: 8000 }] })).toEqual([])
+    expect(measured({ damage: [{ kind: 'stone', depthUm: 8001 }] })).toEqual(['damage-too-deep'])
+    expect(measured({ damage: [{ kind: 'stone', depthUm: null }] })).toEqual([])
+    expect(codes(log(), { kind: 'takenOff', happenedAt: hour(0) })).toEqual([])
+    const struck = { kind: 'struck', against: 'stone', cutters: [36], deepest: { cutter: 36, depthUm: 8000 } } as const
+    expect(codes(log(), struck)).toEqual([])
+    expect(codes(log(), { ...struck, cutters: [36, 37] })).toEqual(['no-such-cutter'])
+    const pair = (cutter: number) =>
+      ({
+        kind: 'sharpened',
+        method: 'fileBench',
+        gaugesLowered: false,
+        pairs: [{ cutter, beforeUm: 5000, afterUm: 4800 }],
+      }) as const
+    expect(codes(log(), pair(36))).toEqual([])
+    expect(codes(log(), pair(37))).toEqual(['no-such-cutter'])
+  })
+
+  test('what is at a shop comes back before it goes anywhere, and only that comes back', () => {
+    const away = log().add('sentOut', { shop: 'Quay works' })
+    for (const kind of ['fitted', 'takenOff', 'moved', 'sentOut'] as const)
+      expect(codes(away, { kind, to: 'bench' } as never), kind).toEqual(['at-a-shop'])
+    expect(codes(away, { kind: 'cameBack', to: 'bench' })).toEqual([])
+    expect(codes(log(), { kind: 'cameBack', to: 'bench' })).toEqual(['not-at-a-shop'])
+    expect(codes(log(), { kind: 'moved', to: 'truck' })).toEqual([])
+  })
+
+  test('a spec goes with the log that was written under another', () => {
+    const change = (changes: object) => codes(log(), { kind: 'specChanged', changes, origin: 'box' } as never)
+    expect(change({ driveLinks: 74 })).toEqual([])
+    expect(change({ driveLinks: 70 })).toEqual(['spec-cannot-be'])
+    expect(change({ driveLinks: 7 })).toEqual(['spec-cannot-be'])
+    expect(change({ markLengthUm: 7999 })).toEqual([])
+    expect(change({ markLengthUm: 8000 })).toEqual(['spec-cannot-be'])
+    // Every kind of entry that names a cutter counts.
+    for (const entry of [
+      [
+        'sharpened',
+        { method: 'fileBench', gaugesLowered: false, pairs: [{ cutter: 36, beforeUm: 6000, afterUm: 5800 }] },
+      ],
+      ['struck', { against: 'stone', cutters: [36] }],
+      ['inspected', { readings: [{ cutter: 36, damage: [] }], parts: [] }],
+    ] as const) {
+      const named = new Log().add(entry[0] as 'struck', entry[1] as never)
+      expect(codes(named, { kind: 'specChanged', changes: { driveLinks: 70 }, origin: 'box' }), entry[0]).toEqual([
+        'spec-cannot-be',
+      ])
+    }
+    // Striking out a change brings the old spec back: it has to go with the log as well.
+    const longer = new Log().add('specChanged', { changes: { driveLinks: 74 }, origin: 'box' }).measureAll(6000, 37)
+    expect(codes(longer, { kind: 'corrected', strikes: 'entry0001' })).toEqual(['spec-cannot-be'])
+  })
+
+  test('a reason of blanks is none', () => {
+    const decided = { kind: 'decided', action: 'file', advised: 'regrind', rulesVersion: 1, overruled: '  ' } as const
+    expect(codes(log(), decided)).toEqual(['overrule-needed'])
+  })
+})
+
+describe('admitAll', () => {
+  test('each entry meets the log of its own loop, and what is wrong says where it stood', () => {
+    const [registered, measured] = log().entries
+    if (registered === undefined || measured === undefined) throw new Error('there should be two entries')
+    const other = { ...measured, loopId: 'another-loop' }
+    const { logs, problems } = admitAll([registered, other, measured], NOW)
+    expect(logs.get('loop-under-test')).toEqual([registered, measured])
+    expect(logs.get('another-loop')).toEqual([])
+    expect(problems).toEqual([expect.objectContaining({ code: 'not-registered', at: 1 })])
   })
 })

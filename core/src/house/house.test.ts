@@ -27,6 +27,65 @@ describe('house rules', () => {
     expect(fieldsOf(changes)).toEqual([fields])
   })
 
+  // Each figure is a starting value or common practice; who changes one has to say so here.
+  test('those that ship start where they start', () => {
+    expect(DEFAULT_RULES).toEqual({
+      version: 1,
+      unevenSchool: 'matchShortest',
+      gaugeSchool: 'constant',
+      woodStep: 'standard',
+      fileSchool: 'oneSize',
+      chiselAngleDeg: 30,
+      chiselDownAngleDeg: 0,
+      sidePlate: 'neutral',
+      guide: 'topPlate',
+      when: 'byTanks',
+      where: 'field',
+      bench: 'fileForRoutine',
+      gaugeHighUm: 100,
+      gaugeLowUm: 150,
+      reserveUm: 200,
+      largestFilingUm: 3000,
+      evennessUm: 500,
+      sideDifferenceUm: 250,
+      touchUpTanks: 2,
+      benchTanks: 6,
+      grinderOwned: true,
+      shopUsed: true,
+      shopDays: 4,
+      dirtyDuty: true,
+      currency: 'EUR',
+      labourPerHourMinor: 3000,
+      linkPriceMinor: { quarter: 30, lowProfile: 32, p325: 36, threeEighths: 42, p404: 50 },
+      filePriceMinor: 250,
+      wheelPerLoopMinor: 60,
+      shopFeeMinor: 1600,
+    } satisfies HouseRules)
+  })
+
+  test.each<[string, Partial<HouseRules>, (keyof HouseRules)[][]]>([
+    ['touch-up and bench at once', { touchUpTanks: 6 }, [['touchUpTanks', 'benchTanks']]],
+    ['a tank between them', { touchUpTanks: 5 }, []],
+    ['just a routine filing', { largestFilingUm: 200 }, []],
+    ['just what a caliper tells apart', { evennessUm: 100, sideDifferenceUm: 100 }, []],
+    ['a little less than it tells apart', { evennessUm: 99, sideDifferenceUm: 99 }, [['evennessUm']]],
+    ['sides as far apart as cutters', { sideDifferenceUm: 500 }, []],
+    ['just what a plate places', { gaugeHighUm: 30, gaugeLowUm: 30 }, []],
+    ['a little less than it places', { gaugeHighUm: 30, gaugeLowUm: 29 }, [['gaugeHighUm', 'gaugeLowUm']]],
+    ['the wheel for all, and there is one', { bench: 'wheelAtBench' }, []],
+    ['no grinder, and none is asked for', { grinderOwned: false }, []],
+    ['a two-in-one with one setting', { guide: 'twoInOne' }, []],
+    [
+      'a two-in-one where all is done on the wheel',
+      { guide: 'twoInOne', where: 'bench', bench: 'wheelAtBench' },
+      [['where', 'bench', 'guide']],
+    ],
+    ['and touch-ups in the field', { guide: 'twoInOne', bench: 'wheelAtBench' }, []],
+    ['or on signs', { guide: 'twoInOne', where: 'bench', bench: 'wheelAtBench', when: 'onSigns' }, []],
+  ])('at the limits: %s', (_name, changes, fields) => {
+    expect(fieldsOf(changes)).toEqual(fields)
+  })
+
   test('on signs, tanks do not contradict each other', () => {
     expect(fieldsOf({ touchUpTanks: 8, when: 'onSigns' })).toEqual([])
   })

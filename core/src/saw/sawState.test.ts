@@ -71,3 +71,58 @@ test('dressing takes the burrs away, and a struck-out entry does not count', () 
   expect(sawState(FIRST, [burrs, entry('railsDressed', 2, {})], []).due).toEqual([])
   expect(sawState(FIRST, [burrs, entry('sawCorrected', 2, { strikes: burrs.id })], []).due).toEqual([])
 })
+
+test('at the very limits', () => {
+  const worn = (loops: number) => sawState(FIRST, [], [stint('a', 1, 2, { worn: loops })]).due
+  expect(worn(1.9)).toEqual([])
+  expect(worn(2)).toEqual(['sprocketSoon'])
+  expect(worn(2.9)).toEqual(['sprocketSoon'])
+  expect(worn(3)).toEqual(['sprocketNow'])
+  const groove = (grooveWidthUm: number) => sawState(FIRST, [entry('barChecked', 1, { grooveWidthUm })], []).due
+  expect(groove(1700)).toEqual([])
+  expect(groove(1701)).toEqual(['grooveWorn'])
+  // Three quarters of an hour a tank: a starting value. Eight hours, to the tenth, are a working day.
+  const hours = (tanks: number) => sawState(FIRST, [], [stint('a', 1, 2, { tanks, flipped: false })])
+  expect(hours(2).bar).toMatchObject({ hours: 1.5, hoursSinceFlip: 1.5 })
+  expect(hours(10.5).due).toEqual([])
+  expect(hours(10.6).due).toEqual(['flipByHours'])
+})
+
+test('a stint counts toward what it ran on after the change, whole where it spans it', () => {
+  const stints = [stint('a', 1, 3), stint('b', 4, 8, { flipped: false }), stint('c', 9, null, { flipped: false })]
+  const { sprocket, bar } = sawState(FIRST, [entry('sprocketRenewed', 5, { pitchClass: 'threeEighths' })], stints)
+  expect(sprocket).toMatchObject({ since: day(5), loops: 2, hours: 3, loopsWorn: 0.2 })
+  // Flipped when loop a went on, and never since.
+  expect(bar).toMatchObject({ flippedAt: day(1), hoursSinceFlip: 4.5, hours: 4.5, since: null })
+  const ended = sawState(FIRST, [entry('sprocketRenewed', 3, { pitchClass: 'threeEighths' })], [stint('a', 1, 3)])
+  expect(ended.sprocket.loops).toBe(0)
+})
+
+test('a bar flipped by hand after the last change stays flipped; one that went on flipped counts from then', () => {
+  const on = [stint('b', 6, null, { flipped: false }), stint('a', 1, 2)]
+  expect(sawState(FIRST, [entry('barFlipped', 6, {})], on).due).toEqual([])
+  expect(sawState(FIRST, [entry('barFlipped', 5, {})], on).due).toEqual(['flipAtChange'])
+  expect(sawState(FIRST, [entry('barFlipped', 5, {})], [stint('b', 6, null), stint('a', 1, 2)]).bar.flippedAt).toBe(
+    day(6),
+  )
+  expect(sawState(FIRST, [entry('barFlipped', 7, {})], [stint('b', 6, null), stint('a', 1, 2)]).bar.flippedAt).toBe(
+    day(7),
+  )
+  expect(sawState(FIRST, [], [stint('a', 1, null, { flipped: false })]).due).toEqual([])
+})
+
+test('what a check leaves out stays as it was, and entries count in the order of time', () => {
+  const log = [
+    entry('barChecked', 3, { grooveDepthUm: 7000 }),
+    entry('barChecked', 2, { grooveWidthUm: 1650, burrs: true }),
+  ]
+  expect(sawState(FIRST, log, []).bar).toMatchObject({ grooveWidthUm: 1650, grooveDepthUm: 7000, burrs: true })
+  const early = entry('barFitted', 4, { gaugeUm: 1300, driveLinks: 60, nosePitchClass: null })
+  const late = entry('barFitted', 5, { gaugeUm: 1600, driveLinks: 84, nosePitchClass: null })
+  expect(sawState(FIRST, [late, early], []).fit.gaugeUm).toBe(1600)
+  expect(sawState(FIRST, [early, late], []).bar).toMatchObject({ since: day(5), flippedAt: day(5) })
+  // At the same moment the one that was made later counts.
+  const same = entry('barFitted', 5, { gaugeUm: 1500, driveLinks: 72, nosePitchClass: null })
+  expect(sawState(FIRST, [late, same], []).fit.gaugeUm).toBe(1500)
+  expect(sawState(FIRST, [same, late], []).fit.gaugeUm).toBe(1500)
+})

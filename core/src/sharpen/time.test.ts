@@ -1,5 +1,18 @@
 import { describe, expect, test } from 'vitest'
-import { addMinutes, filingMinutes, gaugeMinutes, grindingMinutes, strokesFor, type FilingWay } from './time'
+import { GUIDES } from './guides'
+import { sidePlateOf } from './sidePlate'
+import {
+  addMinutes,
+  filingMinutes,
+  gaugeMinutes,
+  grindingMinutes,
+  newLoopMinutes,
+  NO_MINUTES,
+  shopMinutes,
+  strokesFor,
+  strokesOf,
+  type FilingWay,
+} from './time'
 
 const loop = (cutters: number, um: number): number[] => Array.from({ length: cutters }, () => um)
 
@@ -57,5 +70,45 @@ describe('minutes', () => {
       likely: 22,
       high: 33,
     })
+  })
+
+  // Worked by hand from the figures above each constant.
+  test('to the second', () => {
+    // 36 cutters at 5 strokes: 180 × 1.2 s + 36 × 2.5 s = 5.1 min.
+    const filing = filingMinutes(loop(36, 100), 'field')
+    expect(filing.low).toBeCloseTo(0.5 + 5.1 * 0.85)
+    expect(filing.high).toBeCloseTo(1.5 + 5.1 * 1.25)
+    expect(filing.likely).toBeCloseTo((filing.low + filing.high) / 2)
+    expect(filingMinutes(loop(36, 100), 'bench').low).toBeCloseTo(3 + 5.1 * 0.85)
+    expect(filingMinutes(loop(36, 100), 'bench').high).toBeCloseTo(8 + 5.1 * 1.25)
+    // 36 cutters, two touches of 6 to 10 s, the side turned once.
+    expect(grindingMinutes(36, 800)).toEqual({ low: 3 + 7.2 + 1, likely: (11.2 + 21) / 2, high: 8 + 12 + 1 })
+    expect(grindingMinutes(36, 801).low).toBeCloseTo(3 + 10.8 + 1)
+    expect(grindingMinutes(36, 0)).toEqual(grindingMinutes(36, 400))
+    expect(gaugeMinutes(36)).toEqual({ low: 4, likely: 6.2, high: 8.4 })
+    expect(shopMinutes()).toEqual({ low: 6, likely: 10.5, high: 15 })
+    expect(newLoopMinutes()).toEqual({ low: 2, likely: 3.5, high: 5 })
+    expect(NO_MINUTES).toEqual({ low: 0, likely: 0, high: 0 })
+  })
+
+  test('strokes at the step from usual to long', () => {
+    expect([0, 20, 21, 399, 400, 401].map((um) => strokesFor(um))).toEqual([1, 1, 2, 20, 20, 21])
+    expect(strokesOf([100, 600])).toBe(45)
+  })
+
+  test('guides and side plates as they ship', () => {
+    expect(GUIDES).toEqual({
+      topPlate: { secondsToNext: 2.5, strayUm: 40, restsOn: 'topPlate', gaugesToo: false },
+      chassis: { secondsToNext: 2.5, strayUm: 40, restsOn: 'chassis', gaugesToo: false },
+      twoInOne: { secondsToNext: 2.5, strayUm: 40, restsOn: 'topPlate', gaugesToo: true },
+      jig: { secondsToNext: 9, strayUm: 20, restsOn: 'chassis', gaugesToo: false },
+      freehand: { secondsToNext: 1.8, strayUm: 80, restsOn: 'hand', gaugesToo: false },
+    })
+    const plates = (['moreHook', 'neutral', 'lessHook'] as const).map((school) => sidePlateOf(school))
+    expect(plates.map(({ partAbove, lasts }) => [partAbove, lasts])).toEqual([
+      [0.2, 0.85],
+      [0.225, 1],
+      [0.25, 1.1],
+    ])
   })
 })

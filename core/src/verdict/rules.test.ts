@@ -151,3 +151,14 @@ test.each(Object.entries(CASES))('%s', (rule, { log, rules, says, where }) => {
   expect(raised[0]).toMatchObject({ rule, ...says })
   for (const reason of raised) expect(sayReason(reason, { lengths: 'both', currency: 'EUR' })).toMatch(/[.?]$/)
 })
+
+test('what each rule says, with the figures of its case', async () => {
+  const said = Object.entries(CASES).map(([rule, { log, rules }]) => {
+    const state = fold(log.entries)
+    if (state === null) throw new Error('the loop should be registered')
+    const { reasons, options } = decide(state, { ...DEFAULT_RULES, ...rules })
+    const raised = [...reasons, ...options.flatMap((option) => option.reasons)].find((one) => one.rule === rule)
+    return `${rule}: ${sayReason(raised ?? { rule: 'nothingDue' }, { lengths: 'mm', currency: 'EUR' })}\n`
+  })
+  await expect(said.join('')).toMatchFileSnapshot('./worked/reasons.txt')
+})

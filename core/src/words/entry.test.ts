@@ -46,4 +46,50 @@ test('every kind of entry has its line', () => {
   expect(say('cameBack', { to: 'bench', costMinor: 2400 })).toBe('Came back, to the bench; it cost ¥2,400')
   expect(say('retired', { reason: 'worn' })).toBe('Retired: worn')
   expect(say('corrected', { strikes: 'x' })).toBe('Struck an entry out')
+  expect(say('specChanged', { changes: { settingUm: 600, fileUm: 5500 }, origin: 'box' })).toBe(
+    'Spec: gauge setting 0.60 mm, file 5.5 mm (7/32"), from the box or sheet',
+  )
+  expect(say('retagged', { tag: 'K9' })).toBe('New tag: K9')
+  expect(say('fitted', { sawId: 'x' })).toBe('Put on Petrel')
+  expect(say('fitted', { sawId: 'x', tensionChecked: true, barFlipped: false, overruled: 'No other' })).toBe(
+    'Put on Petrel, tension checked; overruled: No other',
+  )
+  expect(say('takenOff', { to: 'dullBox' })).toBe('Taken off, to the dull box')
+  expect(say('moved', { to: 'sharpRack' })).toBe('Moved to the sharp rack')
+  expect(say('sentOut', { shop: 'Quay works' })).toBe('Sent to Quay works')
+  expect(say('sentOut', { shop: 'Quay works', dueBackAt: '2026-03-06T12:00:00.000Z' })).toBe(
+    'Sent to Quay works, due back 2026-03-06',
+  )
+  expect(say('cameBack', { to: 'truck' })).toBe('Came back, to the truck')
+  expect(say('ran', { tanks: 1, conditions: 'soil' })).toBe('Ran 1 tank in soil')
+  expect(say('struck', { against: 'metal', cutters: [4, 5], deepest: { cutter: 5, depthUm: 900 } })).toBe(
+    'Struck metal at 2 cutters, 0.90 mm deep on cutter 5',
+  )
+  expect(
+    say('measured', {
+      readings: [
+        { cutter: 1, settingUm: 600 },
+        { cutter: 2, settingUm: 610 },
+      ],
+    }),
+  ).toBe('Measured: 2 gauges read')
+  expect(
+    say('sharpened', {
+      method: 'grinder',
+      gaugesLowered: false,
+      strokes: { left: 4, right: 4 },
+      wasDull: true,
+      fileAge: 'worn',
+    }),
+  ).toBe('Sharpened: ground, 4 strokes, it was dull, worn file')
+  expect(say('sharpened', { method: 'fileBench', gaugesLowered: false, wasDull: false })).toBe(
+    'Sharpened: filed at the bench',
+  )
+  expect(say('gaugesLowered', {})).toBe('Gauges lowered')
+  expect(say('dutyChanged', { duty: 'dirty' })).toBe('Kept for dirty work from now on')
+  expect(say('dutyChanged', { duty: 'clean' })).toBe('Back to clean work')
+  expect(say('decided', { action: 'file', advised: 'file', rulesVersion: 1 })).toBe('Settled: file at bench')
+  expect(say('decided', { action: 'file', advised: 'regrind', rulesVersion: 1, overruled: 'No wheel here' })).toBe(
+    'Overruled: file at bench instead of regrind; No wheel here',
+  )
 })

@@ -3,7 +3,7 @@ import { fileFor } from '../geometry'
 import { specFromProfile } from '../profile'
 import type { Place } from '../state'
 import { sayFile } from './file'
-import { onShelf, sayPlace } from './places'
+import { onShelf, placeWord, sayPlace } from './places'
 
 const SPEC = specFromProfile({ pitchClass: 'threeEighths', gaugeUm: 1500, driveLinks: 72, cutterType: 'semiChisel' })
 
@@ -12,6 +12,12 @@ test('places are said as a crew says them', () => {
   expect(say({ at: 'saw', sawId: 'any-saw' })).toBe('On Bellwether')
   expect(say({ at: 'dullBox' })).toBe('In the dull box')
   expect(say({ at: 'truck' })).toBe('On the truck')
+  expect(say({ at: 'sharpRack' })).toBe('On the sharp rack')
+  expect(say({ at: 'bench' })).toBe('On the bench')
+  expect(say({ at: 'retired' })).toBe('Retired')
+  expect(say({ at: 'shop', shop: 'Quay works', sentAt: '2026-03-01T12:00:00.000Z', dueBackAt: null })).toBe(
+    'At Quay works since 1 Mar',
+  )
   expect(
     say({ at: 'shop', shop: 'Quay works', sentAt: '2026-03-01T12:00:00.000Z', dueBackAt: '2026-03-06T12:00:00.000Z' }),
   ).toBe('At Quay works since 1 Mar, due back 6 Mar')
@@ -30,4 +36,23 @@ test('the file is named with why', () => {
 test('a loop lies in a box, and on everything else', () => {
   expect(onShelf('dullBox')).toBe('in the dull box')
   expect(onShelf('sharpRack')).toBe('on the sharp rack')
+})
+
+test('a place in a word, for lists and search', () => {
+  expect((['saw', 'shop', 'retired', 'truck', 'dullBox'] as const).map((at) => placeWord({ at }))).toEqual([
+    'saw',
+    'shop',
+    'retired',
+    'truck',
+    'dull box',
+  ])
+})
+
+test('a file named for the loop, or one for life, is said to be held high where it would not clear', () => {
+  const own = { ...SPEC, fileUm: 6400, origins: { fileUm: 'box' } } as const
+  expect(sayFile(fileFor({ ...own, fileUm: 4000 }, 8000, 'oneSize'))).toBe('named for this loop.')
+  expect(sayFile(fileFor(own, 1000, 'oneSize'))).toMatch(/^named for this loop; hold it high, its bottom lies/)
+  const choice = { fileUm: 5200, bottomUm: 4160, heightUm: 4000, otherUm: null } as const
+  expect(sayFile({ ...choice, reason: 'oneSize', clears: false })).toMatch(/^one size for life; hold it high/)
+  expect(sayFile({ ...choice, reason: 'largerBites', clears: true })).toBe('the smaller by now.')
 })

@@ -1,6 +1,18 @@
 import { describe, expect, test } from 'vitest'
 import type { Reason } from '../verdict'
-import { cutterName, damageName, sayMinutes, sayRange, sayReason } from '.'
+import {
+  beginWithRange,
+  cutterName,
+  damageName,
+  sayDamage,
+  sayFit,
+  sayMinutes,
+  sayQuantity,
+  sayRange,
+  sayReason,
+  saySpecValue,
+  sayTurn,
+} from '.'
 
 const um = (amount: number) => ({ unit: 'um', amount }) as const
 
@@ -67,4 +79,100 @@ test('names, minutes and ranges', () => {
   expect(sayMinutes({ low: 100, likely: 150, high: 200 })).toBe('about 2.5 h')
   expect(sayRange({ low: 8, likely: 11, high: 15 })).toBe('about 11 (8 to 15)')
   expect(sayRange({ low: 0, likely: 0, high: 0 })).toBe('0')
+})
+
+describe('sentences at their edges', () => {
+  const mm = { lengths: 'mm', currency: 'EUR' } as const
+
+  test('minutes become hours at an hour and a half', () => {
+    expect(sayMinutes({ low: 0, likely: 89, high: 0 })).toBe('about 89 min')
+    expect(sayMinutes({ low: 0, likely: 90, high: 0 })).toBe('about 1.5 h')
+    expect(beginWithRange({ low: 8, likely: 11, high: 15 })).toBe('About 11 (8 to 15)')
+  })
+
+  test('figures with their units', () => {
+    expect(sayQuantity({ unit: 'cutters', amount: 1 }, mm)).toBe('1 cutter')
+    expect(sayQuantity({ unit: 'tanks', amount: 0.5 }, mm)).toBe('0.5 tanks')
+    expect(sayQuantity({ unit: 'strikes', amount: 2 }, mm)).toBe('2 strikes')
+    expect(sayQuantity({ unit: 'minorPerHour', amount: 1450 }, mm)).toBe('€14.50')
+    expect(sayQuantity({ unit: 'um', amount: 900 }, mm)).toBe('0.90 mm')
+  })
+
+  test('damage says its depth, or that nobody measured one, where it has one', () => {
+    expect(sayDamage({ kind: 'stone', depthUm: 900 }, 'mm')).toBe('stone strike 0.90 mm deep')
+    expect(sayDamage({ kind: 'stone', depthUm: null }, 'mm')).toBe('stone strike, depth not measured')
+    expect(sayDamage({ kind: 'hook', depthUm: null }, 'mm')).toBe('hook')
+  })
+
+  test.each<[Reason, string]>([
+    [
+      { rule: 'gaugesTooLow', value: um(300), limit: um(150), known: 'new' },
+      'Depth gauge is about 0.30 mm too low (limit 0.15 mm): the saw snatches and kickback is likelier. ' +
+        'No filing brings it right.',
+    ],
+    [
+      { rule: 'tooDeepToFile', value: um(3500), limit: um(3000) },
+      '3.50 mm would have to come off; at most 3.00 mm is filed by hand.',
+    ],
+    [{ rule: 'fileSkates' }, 'Blued steel: a file skates on it.'],
+    [
+      { rule: 'atMark', value: um(0), limit: um(0) },
+      'The shortest cutter is at its witness mark: 0.00 mm measured, the mark is at 0.00 mm.',
+    ],
+    [
+      { rule: 'contradiction', value: um(400), cutter: 3, doubt: 'shrank' },
+      'Cutter 3 was read 0.40 mm shorter than it was measured, and no sharpening is logged since: ' +
+        'is one missing, or a slip?',
+    ],
+    [
+      { rule: 'contradiction', value: um(400), cutter: 3, doubt: 'disagree' },
+      'Two people measured cutter 3 and differ by 0.40 mm: wrong loop, wrong cutter or a slip? Measure it again.',
+    ],
+    [
+      { rule: 'contradiction', value: um(400), cutter: 3, doubt: 'pairGrew' },
+      'Cutter 3 is 0.40 mm longer after its sharpening than before it: were the two figures swapped?',
+    ],
+    [
+      { rule: 'contradiction', value: um(400), cutter: 3, doubt: 'belowPlate' },
+      'Depth gauge on cutter 3 was read 0.40 mm finer than the plate it was just filed to: read it again.',
+    ],
+  ])('%o', (reason, said) => {
+    expect(sayReason(reason, mm)).toBe(said)
+  })
+
+  test('what would change a verdict', () => {
+    expect(sayTurn({ by: 'loopPrice', from: 'above', atMinor: 900, turnsTo: 'retire' }, 'regrind', mm)).toBe(
+      'Regrind as long as a new loop costs less than €9.00; then: retire.',
+    )
+    expect(sayTurn({ by: 'labour', from: 'below', atMinor: 900, turnsTo: 'shop' }, 'file', mm)).toBe(
+      'File at bench as long as an hour of work costs more than €9.00; then: send to a shop.',
+    )
+    expect(sayTurn({ by: 'measuring', cutters: 1, turnsTo: ['file', 'retire'] }, 'regrind', mm)).toBe(
+      '1 cutter is estimated. Measured, it may turn to: file at bench, or retire.',
+    )
+    expect(sayTurn({ by: 'measuring', cutters: 3, turnsTo: ['file'] }, 'regrind', mm)).toContain('3 cutters are')
+    expect(sayTurn({ by: 'sides', hand: 'left', cutters: 1, turnsTo: 'regrind' }, 'file', mm)).toBe(
+      'Measure 1 more left-hand cutter: if the sides differ, it may turn to: regrind.',
+    )
+    expect(sayTurn({ by: 'sides', hand: 'right', cutters: 4, turnsTo: 'shop' }, 'file', mm)).toContain(
+      '4 more right-hand cutters',
+    )
+  })
+
+  test('values of a spec, and none where there is none', () => {
+    expect(saySpecValue({ fileUm: 5200 }, 'fileUm', 'mm')).toBe('5.2 mm (13/64")')
+    expect(saySpecValue({ topPlateAngleDeg: 25 }, 'topPlateAngleDeg', 'mm')).toBe('25°')
+    expect(saySpecValue({ cutterType: 'fullChisel' }, 'cutterType', 'mm')).toBe('full chisel')
+    expect(saySpecValue({}, 'startMark', 'mm')).toBe('')
+  })
+
+  test('the fit says the parts that decide it', () => {
+    const parts = [
+      { part: 'groove', level: 'but', reason: 'the groove is worn' },
+      { part: 'sprocket', level: 'fits', reason: 'pitch 3/8"' },
+      { part: 'driveLinks', level: 'fits', reason: '72 drive links' },
+    ] as const
+    expect(sayFit('K3', 'Petrel', { level: 'but', parts })).toBe('K3 will run on Petrel, but the groove is worn.')
+    expect(sayFit('K3', 'Petrel', { level: 'fits', parts })).toBe('K3 fits Petrel: pitch 3/8"; 72 drive links.')
+  })
 })
