@@ -29,8 +29,8 @@ interface Mutant {
 
 const ROOT = join(import.meta.dirname, '..')
 const COPIES = join(ROOT, '.cache', 'mutants')
-/** Whose unit tests are asked. */
-const WORKSPACES = ['core', 'contract', 'demo', 'web']
+/** Whose unit tests are asked, and what they read. */
+const WORKSPACES = ['core', 'contract', 'demo', 'web', 'server']
 const SLOWEST_MS = 180_000
 
 /** What folds and learns lengths, settings and removals is proved against a hidden truth instead. */
@@ -113,7 +113,7 @@ function copyFor(worker: number): string {
   const dir = join(COPIES, String(worker))
   rmSync(dir, { recursive: true, force: true })
   mkdirSync(dir, { recursive: true })
-  for (const part of [...WORKSPACES, 'scripts', 'vitest.config.ts', 'package.json', 'tsconfig.base.json'])
+  for (const part of [...WORKSPACES, 'docs', 'scripts', 'vitest.config.ts', 'package.json', 'tsconfig.base.json'])
     cpSync(join(ROOT, part), join(dir, part), {
       recursive: true,
       filter: (from) => !/\/(dist|node_modules)$/.test(from),
@@ -128,21 +128,10 @@ function copyFor(worker: number): string {
   return dir
 }
 
-/** Whether the unit tests that reach a file fail. */
-function testsFail(dir: string, file: string): Promise<boolean> {
+/** Whether unit tests fail, of those that a command of Vitest chooses. */
+function testsFail(dir: string, ...chosen: readonly string[]): Promise<boolean> {
   return new Promise((resolve) => {
-    const args = [
-      'vitest',
-      'related',
-      '--run',
-      '--project',
-      'unit',
-      '--bail',
-      '1',
-      '--reporter',
-      'dot',
-      join(dir, file),
-    ]
+    const args = ['vitest', ...chosen, '--run', '--project', 'unit', '--bail', '1', '--reporter', 'dot']
     const child = spawn('npx', args, { cwd: dir, stdio: 'ignore', detached: true })
     const timer = setTimeout(() => {
       if (child.pid !== undefined) process.kill(-child.pid, 'SIGKILL')
@@ -152,6 +141,13 @@ function testsFail(dir: string, file: string): Promise<boolean> {
       resolve(code !== 0)
     })
   })
+}
+
+/** Whether a broken file is noticed: by the tests beside it, by those of decisions, by any that reach it. */
+async function isNoticed(dir: string, file: string): Promise<boolean> {
+  const [, , folder = ''] = file.split('/')
+  const near = [`core/src/${folder}/`, 'core/src/verdict/worked', 'core/src/verdict/rules']
+  return (await testsFail(dir, 'run', ...near)) || (await testsFail(dir, 'related', join(dir, file)))
 }
 
 const files = readdirSync(join(ROOT, 'core/src'), { recursive: true, encoding: 'utf8' })
@@ -169,12 +165,13 @@ const survivors: Mutant[] = []
 const queue = [...drawn]
 async function work(worker: number): Promise<void> {
   const dir = copyFor(worker)
-  if (await testsFail(dir, 'core/src/index.ts')) throw new Error('the unit tests of core fail as they stand')
+  if (await testsFail(dir, 'related', join(dir, 'core/src/index.ts')))
+    throw new Error('the unit tests of core fail as they stand')
   for (let mutant = queue.shift(); mutant !== undefined; mutant = queue.shift()) {
     const path = join(dir, mutant.file)
     const text = readFileSync(path, 'utf8')
     writeFileSync(path, text.slice(0, mutant.from) + mutant.text + text.slice(mutant.to))
-    const killed = await testsFail(dir, mutant.file)
+    const killed = await isNoticed(dir, mutant.file)
     writeFileSync(path, text)
     if (!killed) survivors.push(mutant)
     process.stdout.write(`${killed ? 'killed  ' : 'SURVIVED'} ${mutant.what}\n`)

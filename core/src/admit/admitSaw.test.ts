@@ -9,7 +9,7 @@ const AT = new Date(NOW).toISOString()
 const entry = (body: object): NewSawEntry =>
   ({ id: 'new', sawId: 'saw', happenedAt: AT, personId: null, ...body }) as NewSawEntry
 const written = (id: string, body: object): SawEntry =>
-  ({ ...entry(body), id, writtenAt: AT, writtenBy: null }) as unknown as SawEntry
+  ({ ...entry(body), id, writtenAt: AT, writtenBy: null })
 const codes = (body: object, log: readonly SawEntry[] = []): string[] =>
   admitSaw(entry(body), log, FIRST, NOW).map(({ code }) => code)
 

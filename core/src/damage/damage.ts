@@ -88,7 +88,7 @@ const AT_THE_ENDS = 0.25
  * @returns depth by cutter number, in micrometres
  * @throws RangeError when the deepest cutter is not in the run
  * @example
- * spreadStrike([4, 5, 6], { cutter: 5, depthUm: 1200 }) // Map { 4 → 300, 5 → 1200, 6 → 300 }
+ * [...spreadStrike([4, 5, 6], { cutter: 5, depthUm: 1200 }).values()] // [300, 1200, 300]
  */
 export function spreadStrike(
   run: readonly number[],

@@ -28,7 +28,7 @@ const OUTSIDE_DEVIATIONS = 6
  * worn links.
  *
  * @example
- * gaugeCandidates({ um: 1470, instrument: 'caliper' }) // 1.5 mm, sure
+ * gaugeCandidates({ um: 1470, instrument: 'caliper' }) // { ok: true, sure: true, … }: 1.5 mm
  */
 export function gaugeCandidates(thickness: Reading): GaugeFinding {
   const sd = THICKNESS_SD_UM[thickness.instrument]

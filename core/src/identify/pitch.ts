@@ -121,7 +121,7 @@ function nextClue(clues: Clues, candidates: readonly PitchCandidate[], sure: boo
  *
  * @returns candidates and the next best measurement, or why the span fits no pitch
  * @example
- * identifyPitch({ span: { um: 16_500, instrument: 'caliper' } }) // .325", sure; next: thickness
+ * identifyPitch({ span: { um: 16_500, instrument: 'caliper' } }) // { ok: true, next: 'thickness', … }: .325", sure
  */
 export function identifyPitch(clues: Clues): PitchFinding {
   const { span } = clues

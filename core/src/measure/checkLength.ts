@@ -29,7 +29,7 @@ export type LengthCheck =
  * @param expectedUm what the cutter was thought to be; null when nothing is known
  * @param unit what the reading was taken in
  * @example
- * checkLength(spec38, 52_000, 5400) // slipped decimal: meant 5200
+ * checkLength(spec38, 52_000, 5400) // { reason: 'slippedDecimal', meantUm: 5200, … }
  */
 export function checkLength(
   spec: Pick<LoopSpec, 'newLengthUm'>,

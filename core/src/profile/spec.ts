@@ -58,7 +58,7 @@ export function changedSpec(spec: LoopSpec, changes: Partial<SpecValues>, origin
  * Where a value of a loop comes from: its own origin, else its profile's.
  *
  * @example
- * originOf(specFromProfile(choice), 'newLengthUm') // 'commonPractice' for 3/8"
+ * originOf(spec38, 'newLengthUm') // 'commonPractice' for 3/8"
  */
 export function originOf(spec: LoopSpec, field: SpecField): Origin {
   const own = spec.origins?.[field]

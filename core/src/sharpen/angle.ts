@@ -6,7 +6,7 @@ import { originOf, type LoopSpec } from '../profile'
  *
  * @param chiselAngleDeg the house's angle for full chisel, 25 or 30
  * @example
- * topPlateAngleFor(specFromProfile({ …, cutterType: 'fullChisel' }), 25) // 25
+ * topPlateAngleFor({ ...spec38, cutterType: 'fullChisel' }, 25) // 25
  */
 export function topPlateAngleFor(spec: LoopSpec, chiselAngleDeg: number): number {
   const own = spec.origins?.topPlateAngleDeg !== undefined

@@ -13,7 +13,7 @@ export interface NormalBelief {
  * @param sampleMean mean of `n` observations
  * @param spread standard deviation of one observation about the mean
  * @example
- * updateNormalMean({ mean: 200, sd: 60 }, 260, 4, 80) // mean ≈ 241.5, sd ≈ 33.3
+ * updateNormalMean({ mean: 200, sd: 60 }, 260, 4, 80).mean // 241.5, with sd 33.3
  */
 export function updateNormalMean(prior: NormalBelief, sampleMean: number, n: number, spread: number): NormalBelief {
   if (n <= 0) return prior

@@ -32,7 +32,7 @@ const Z95 = 1.959964
  * @param within spread of a single observation about its group's mean
  * @returns one belief for each group that was seen, the largest mean first
  * @example
- * shrunkGroups([{ group: 'tobe', value: 260, weight: 4 }], { mean: 200, sd: 60 }, 80)[0]?.mean // between 200 and 260
+ * shrunkGroups([{ group: 'tobe', value: 260, weight: 4 }], { mean: 200, sd: 60 }, 80)[0]?.mean // 241.5
  */
 export function shrunkGroups<K extends string>(
   observations: readonly Observation<K>[],

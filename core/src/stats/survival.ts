@@ -64,7 +64,7 @@ export function kaplanMeier(spells: readonly Spell[]): SurvivalStep[] {
   return steps
 }
 
-/** Part that lasts beyond a time. `survivalAt(steps, 10) // 0.753` */
+/** Part that lasts beyond a time. `survivalAt([{ time: 6, survival: 0.5 }], 10) // 0.5` */
 export function survivalAt(steps: readonly SurvivalStep[], time: number): number {
   let survival = 1
   for (const step of steps) if (step.time <= time) survival = step.survival

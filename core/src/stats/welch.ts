@@ -25,7 +25,7 @@ export interface WelchDifference {
  * @param confidence of the interval, 0.95 unless told otherwise
  * @returns null when a sample has fewer than two values or neither varies at all
  * @example
- * welch(drugOne, drugTwo)?.t // −1.8608 on Student's sleep data
+ * welch(drugOne, drugTwo)?.t // -1.8608 on Student's sleep data
  */
 export function welch(first: readonly number[], second: readonly number[], confidence = 0.95): WelchDifference | null {
   if (first.length < 2 || second.length < 2) return null

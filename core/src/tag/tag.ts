@@ -26,7 +26,7 @@ const valuesOf = (text: string): number[] => Array.from(text).map((char) => TAG_
  * @param number 0 to {@link TAG_COUNT} − 1
  * @throws RangeError outside that
  * @example
- * madeTag(0) // '222Y'
+ * madeTag(0) // '222F'
  */
 export function madeTag(number: number): string {
   if (!Number.isInteger(number) || number < 0 || number >= TAG_COUNT) throw new RangeError('there is no such tag')
@@ -62,7 +62,7 @@ export const looksMade = (text: string): boolean =>
  * Whether the check character of a made tag agrees.
  *
  * @example
- * checks('222Y') // true
+ * checks('222F') // true
  */
 export function checks(text: string): boolean {
   if (!looksMade(text)) return false

@@ -44,7 +44,7 @@ const gapOf = ({ personId, sides, sharpenings }: RemovalSample): Observation[] =
  * toward all the others while little is known of it. Micrometres for each sharpening.
  *
  * @example
- * learnBy(samples, 'touchUp').person // [{ group: 'tobe', mean: 131, low: 118, high: 144, … }]
+ * learnBy(samples, 'touchUp').person // [] while nobody's are known
  */
 export function learnBy(samples: readonly RemovalSample[], population: Population): RemovalGroups {
   const { meanUm, betweenUm, withinUm } = REMOVAL_PRIORS[population]

@@ -15,8 +15,7 @@ export type Outcome =
  *
  * @example
  * const burst = new KeyBurst('QUC')
- * burst.take('Q', 0) // { kind: 'typing' } so far
- * burst.take('U', 5) // still typing; with 'C' it is { kind: 'scanning', first: true }
+ * burst.take('Q', 0) // { kind: 'typing' } so far; once 'U' and 'C' have followed it is scanning
  */
 export class KeyBurst {
   private text = ''
