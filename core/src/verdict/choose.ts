@@ -158,7 +158,10 @@ function withinReach(given: Case): Chosen {
   return endOfService(given, [...needs.repairs, ...hard, { rule: 'noWayWithinLimits' }], null)
 }
 
-/** What to do: unfit first, then what is spent, then what nobody knows, then the cheapest way on. */
+/**
+ * What to do, in this order: retired already; what ends the loop; spent by what was measured; what stops it;
+ * what nobody knows; spent by estimate, to be measured first; then the cheapest way on.
+ */
 export function choose(given: Case): Chosen {
   const { state, ahead, needs, standing } = given
   const { ends, stopping, unknown } = standing

@@ -50,8 +50,8 @@ export const mayOverrule = ({ fitForUse, advised }: Pick<Verdict, 'fitForUse' | 
   (advised === 'retire' ? action === 'inspect' || action === 'retire' || action === 'stop' : !PUTS_TO_WORK.has(action))
 
 /**
- * What to do with a loop: unfit rules first, then what is spent, then what nobody knows yet, then
- * the cheapest way on for an hour of sharp running that meets the house limits. What a lead has
+ * What to do with a loop: what ends it first, then what is spent by measurement, what stops it, what
+ * nobody knows yet, and last the cheapest way on for an hour of sharp running within the house limits. What a lead has
  * settled on for the loop as it stands takes its place, unless the loop is unfit for it.
  *
  * @returns the verdict with its reasons as data, minutes, money, and every option worked out

@@ -43,7 +43,7 @@ const DEEP_FILING_UM: Um = 800
 const um = (amount: Um) => ({ unit: 'um', amount }) as const
 
 /** What is the same for every option of a loop. */
-export interface Bench {
+export interface Basis {
   readonly state: LoopState
   readonly rules: HouseRules
   readonly ahead: Forecast
@@ -64,7 +64,7 @@ export interface Bench {
 }
 
 /** Works out once what every option rests on. */
-export function layOut(state: LoopState, rules: HouseRules, ahead: Forecast, needs: Needs): Bench {
+export function layOut(state: LoopState, rules: HouseRules, ahead: Forecast, needs: Needs): Basis {
   const floorUm = state.spec.markLengthUm + rules.reserveUm
   const usableUm = Math.max(0, ahead.summary.shortest.length.um - floorUm)
   const lasts = sidePlateOf(rules.sidePlate).lasts
@@ -118,7 +118,7 @@ const times = ({ low, likely, high }: Range, factor: number): Range => ({
 })
 
 /** House limits that a loop would not meet afterwards. */
-function limitsBroken({ ahead, rules, state }: Bench, { spreadUm, sideDifferenceUm: sideUm }: Cut): Reason[] {
+function limitsBroken({ ahead, rules, state }: Basis, { spreadUm, sideDifferenceUm: sideUm }: Cut): Reason[] {
   if (state.duty === 'dirty') return []
   const broken: Reason[] = []
   if (spreadUm !== null && spreadUm > rules.evennessUm) {
@@ -145,19 +145,19 @@ function limitsBroken({ ahead, rules, state }: Bench, { spreadUm, sideDifference
 }
 
 /** What speaks against a plan once it is known what it leaves. */
-function againstIt(bench: Bench, { cut, tool, against }: Plan): Reason[] {
+function againstIt(basis: Basis, { cut, tool, against }: Plan): Reason[] {
   if (tool === 'none') return [...against]
-  const { state, rules, floorUm } = bench
+  const { state, rules, floorUm } = basis
   const leftUm = cut.shortestUm - state.spec.markLengthUm
   const tooLittle: Reason[] =
     cut.shortestUm < floorUm
       ? [{ rule: 'tooLittleLeft', value: um(leftUm), limit: um(rules.reserveUm), limitFrom: 'house' }]
       : []
-  return [...against, ...tooLittle, ...limitsBroken(bench, cut)]
+  return [...against, ...tooLittle, ...limitsBroken(basis, cut)]
 }
 
 /** What a plan does about the gauges: whether they come down in the same go, to what, and how long it takes. */
-function gaugesOf({ state, rules, ahead, needs }: Bench, { action, cut, tool, minutes }: Plan) {
+function gaugesOf({ state, rules, ahead, needs }: Basis, { action, cut, tool, minutes }: Plan) {
   const settingUm = ahead.settingUm - cut.dropUm
   const targetUm = targetSetting(state.spec, cut.meanAfterUm, rules)
   const only = action === 'lowerGauges'
@@ -171,18 +171,18 @@ function gaugesOf({ state, rules, ahead, needs }: Bench, { action, cut, tool, mi
   }
 }
 
-function simulate(bench: Bench, plan: Plan): Option {
-  const { state, rules, floorUm, usableUm } = bench
+function simulate(basis: Basis, plan: Plan): Option {
+  const { state, rules, floorUm, usableUm } = basis
   const { cut, action, tool } = plan
   const { shortestUm, damagedLeft } = cut
   const cutting = tool !== 'none'
-  const against = againstIt(bench, plan)
-  const { gauges, settingUm, minutes } = gaugesOf(bench, plan)
+  const against = againstIt(basis, plan)
+  const { gauges, settingUm, minutes } = gaugesOf(basis, plan)
   const replaces = action === 'retire' || action === 'dirtyDuty'
   const forfeitsUm = replaces ? usableUm : usableUm - Math.max(0, shortestUm - floorUm)
-  const money = bill(plan.goods, labourMinor(minutes.likely, rules), forfeitsUm * bench.metalPriceMinor)
+  const money = bill(plan.goods, labourMinor(minutes.likely, rules), forfeitsUm * basis.metalPriceMinor)
   // Cutters that stay blunt do their part of the work badly.
-  const sharpHours = times(bench.fullHours, plan.lasts * (1 - (cutting ? damagedLeft / state.cutters.length : 0)))
+  const sharpHours = times(basis.fullHours, plan.lasts * (1 - (cutting ? damagedLeft / state.cutters.length : 0)))
   return {
     action,
     feasible: against.length === 0,
@@ -197,11 +197,11 @@ function simulate(bench: Bench, plan: Plan): Option {
     damagedLeft,
     gauges,
     settingUm,
-    sharpeningsLeft: action === 'retire' ? NO_SHARPENINGS : bench.leftAt(shortestUm),
+    sharpeningsLeft: action === 'retire' ? NO_SHARPENINGS : basis.leftAt(shortestUm),
     minutes,
     money,
     sharpHours,
-    perHourMinor: perHour(money, minutes, sharpHours, bench.metalMostMinor, rules),
+    perHourMinor: perHour(money, minutes, sharpHours, basis.metalMostMinor, rules),
     risks: cutting ? risksOf(plan, rules) : [],
     daysAway: plan.daysAway ?? 0,
   }
@@ -223,14 +223,14 @@ function risksOf({ action, tool, cut, daysAway }: Plan, rules: HouseRules): Risk
  * What the wheel is not for, where a file does the routine: dullness and shallow nicks. Stones,
  * nails, uneven loops and milling chain are.
  */
-const isRoutine = ({ state, needs }: Bench, { deepestUm }: HouseLimits): boolean =>
+const isRoutine = ({ state, needs }: Basis, { deepestUm }: HouseLimits): boolean =>
   state.spec.cutterType !== 'ripping' &&
   deepestUm <= LONG_FILING_UM &&
   !needs.repairs.some(({ rule }) => rule === 'uneven' || rule === 'sidesDiffer' || rule === 'fileSkates')
 
 /** What several plans weigh: whether a file bites, which tool the house takes, what is needed at all. */
 interface Weighed {
-  readonly bench: Bench
+  readonly basis: Basis
   readonly limits: HouseLimits
   readonly nothingDue: readonly Reason[]
   readonly skates: readonly Reason[]
@@ -240,12 +240,12 @@ interface Weighed {
   readonly leftOfSpell: number
 }
 
-function weigh(bench: Bench, limits: HouseLimits): Weighed {
-  const { state, rules, ahead, needs } = bench
+function weigh(basis: Basis, limits: HouseLimits): Weighed {
+  const { state, rules, ahead, needs } = basis
   const blued = state.cutters.some(({ damage }) => damage.some(({ kind }) => !CUTTER_DAMAGE[kind].fileBites))
-  const filed = isRoutine(bench, limits) && rules.bench === 'fileForRoutine'
+  const filed = isRoutine(basis, limits) && rules.bench === 'fileForRoutine'
   return {
-    bench,
+    basis,
     limits,
     nothingDue: needs.metal.length === 0 ? [{ rule: 'notNeeded' }] : [],
     skates: blued ? [{ rule: 'fileSkates', limitFrom: 'trade' }] : [],
@@ -257,7 +257,7 @@ function weigh(bench: Bench, limits: HouseLimits): Weighed {
 /** A reason that holds when something is so. */
 const when = (so: boolean, reason: Reason): readonly Reason[] => (so ? [reason] : [])
 
-function runningOn({ bench: { state, needs }, limits, leftOfSpell }: Weighed): Plan {
+function runningOn({ basis: { state, needs }, limits, leftOfSpell }: Weighed): Plan {
   return {
     action: 'runOn',
     cut: cutsOf(state).none,
@@ -269,7 +269,7 @@ function runningOn({ bench: { state, needs }, limits, leftOfSpell }: Weighed): P
   }
 }
 
-function loweringGauges({ bench: { state, needs }, limits, leftOfSpell }: Weighed): Plan {
+function loweringGauges({ basis: { state, needs }, limits, leftOfSpell }: Weighed): Plan {
   return {
     action: 'lowerGauges',
     cut: cutsOf(state).none,
@@ -286,7 +286,7 @@ function loweringGauges({ bench: { state, needs }, limits, leftOfSpell }: Weighe
   }
 }
 
-function touchingUp({ bench: { state, rules, needs }, limits, nothingDue, skates }: Weighed): Plan {
+function touchingUp({ basis: { state, rules, needs }, limits, nothingDue, skates }: Weighed): Plan {
   const cut = cutsOf(state).touchUp
   const catchesUp = rules.unevenSchool === 'sameStrokes'
   const beyond = ({ rule }: Reason): boolean =>
@@ -310,7 +310,7 @@ function touchingUp({ bench: { state, rules, needs }, limits, nothingDue, skates
   }
 }
 
-function filing({ bench: { state, rules }, limits, nothingDue, skates }: Weighed): Plan {
+function filing({ basis: { state, rules }, limits, nothingDue, skates }: Weighed): Plan {
   const cut = cutsOf(state).file(rules.unevenSchool)
   const { deepestUm } = limits
   return {
@@ -335,7 +335,7 @@ function filing({ bench: { state, rules }, limits, nothingDue, skates }: Weighed
   }
 }
 
-function regrinding({ bench: { state, rules }, limits, nothingDue, notForWheel }: Weighed): Plan {
+function regrinding({ basis: { state, rules }, limits, nothingDue, notForWheel }: Weighed): Plan {
   const cut = cutsOf(state).grind
   return {
     action: 'regrind',
@@ -353,7 +353,7 @@ function regrinding({ bench: { state, rules }, limits, nothingDue, notForWheel }
   }
 }
 
-function sendingOut({ bench: { state, rules }, limits, nothingDue, notForWheel }: Weighed): Plan {
+function sendingOut({ basis: { state, rules }, limits, nothingDue, notForWheel }: Weighed): Plan {
   return {
     action: 'shop',
     cut: cutsOf(state).grind,
@@ -372,7 +372,7 @@ function sendingOut({ bench: { state, rules }, limits, nothingDue, notForWheel }
 }
 
 /** A new loop takes its place, and this one is kept for dirt or goes for good. */
-function replacing({ bench: { state, rules, routine, fullHours }, limits }: Weighed): readonly Plan[] {
+function replacing({ basis: { state, rules, routine, fullHours }, limits }: Weighed): readonly Plan[] {
   const { cutters, spec } = state
   const spells = newLoopSpells(spec, rules, routine.meanUm)
   const common = {
@@ -403,8 +403,8 @@ function replacing({ bench: { state, rules, routine, fullHours }, limits }: Weig
  * Every way of going on, each worked out cutter by cutter on this loop, with what speaks against
  * it, what it takes, what it costs and what it leaves.
  */
-export function simulateOptions(bench: Bench, limits: HouseLimits): Option[] {
-  const weighed = weigh(bench, limits)
+export function simulateOptions(basis: Basis, limits: HouseLimits): Option[] {
+  const weighed = weigh(basis, limits)
   const plans = [
     runningOn(weighed),
     loweringGauges(weighed),
@@ -414,5 +414,5 @@ export function simulateOptions(bench: Bench, limits: HouseLimits): Option[] {
     sendingOut(weighed),
     ...replacing(weighed),
   ]
-  return plans.map((plan) => simulate(bench, plan))
+  return plans.map((plan) => simulate(basis, plan))
 }
