@@ -80,6 +80,30 @@ test('a touch-up is logged in two taps by whoever is signed in', async ({ page, 
   await expect(page.locator('[data-entry=sharpened]').first()).toContainText('Iska Lund-Pell')
 })
 
+test('a choice is one stop of the Tab key, and arrows, Home and End go through it', async ({ page, open }) => {
+  await open('/loops/T4/sharpened')
+  const how = page.getByRole('radiogroup', { name: 'How' })
+  const [first, second, last] = [
+    how.getByRole('radio').first(),
+    how.getByRole('radio').nth(1),
+    how.getByRole('radio').last(),
+  ]
+  await first.click()
+  await page.keyboard.press('ArrowRight')
+  await expect(second).toBeChecked()
+  await expect(second).toBeFocused()
+  await page.keyboard.press('End')
+  await expect(last).toBeChecked()
+  await page.keyboard.press('ArrowDown')
+  await expect(first).toBeChecked()
+  await page.keyboard.press('ArrowLeft')
+  await expect(last).toBeChecked()
+  await page.keyboard.press('Home')
+  await expect(first).toBeFocused()
+  await page.keyboard.press('Tab')
+  expect(await how.evaluate((group) => group.contains(document.activeElement))).toBe(false)
+})
+
 test('the list of keys is behind ?', async ({ page, open }) => {
   await open('/loops/K3')
   await expect(page.getByRole('heading', { name: 'K3' })).toBeVisible()

@@ -74,6 +74,13 @@ test('a crew from the first run: a sawyer is let in, and they take turns at a sh
   const undercliff = await Undercliff.start('--empty')
   try {
     await setUp(page, undercliff, '/crew')
+    // A crew of its own has a scanner of its own; the stand-in comes only when it is asked for.
+    await page.goto(`${undercliff.address}/scan`)
+    await expect(page.getByRole('heading', { name: 'Which loop?' })).toBeVisible()
+    await expect(page.getByRole('heading', { name: 'Stand-in scanner' })).toHaveCount(0)
+    await page.goto(`${undercliff.address}/scan?standIn`)
+    await expect(page.getByRole('heading', { name: 'Stand-in scanner' })).toBeVisible()
+    await page.goto(`${undercliff.address}/crew`)
     await page.getByLabel('Name of somebody new').fill('Bram Quill')
     await page.getByRole('button', { name: 'Add to the crew' }).click()
     await page.getByRole('button', { name: 'Sign-in of Bram Quill' }).click()

@@ -8,8 +8,7 @@ const NOW = Date.UTC(2026, 2, 1)
 const AT = new Date(NOW).toISOString()
 const entry = (body: object): NewSawEntry =>
   ({ id: 'new', sawId: 'saw', happenedAt: AT, personId: null, ...body }) as NewSawEntry
-const written = (id: string, body: object): SawEntry =>
-  ({ ...entry(body), id, writtenAt: AT, writtenBy: null })
+const written = (id: string, body: object): SawEntry => ({ ...entry(body), id, writtenAt: AT, writtenBy: null })
 const codes = (body: object, log: readonly SawEntry[] = []): string[] =>
   admitSaw(entry(body), log, FIRST, NOW).map(({ code }) => code)
 

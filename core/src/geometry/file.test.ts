@@ -23,8 +23,10 @@ test('larger then smaller changes files at about half worn, and says why', () =>
 })
 
 test('a file that the box or the crew named for a loop stays', () => {
-  const own = changedSpec(SPEC, { fileUm: 5500 }, 'box')
-  expect(fileFor(own, 500, 'largerThenSmaller')).toMatchObject({ fileUm: 5500, reason: 'setOnLoop', clears: false })
+  for (const origin of ['box', 'measured', 'crew'] as const) {
+    const own = changedSpec(SPEC, { fileUm: 5500 }, origin)
+    expect(fileFor(own, 500, 'largerThenSmaller')).toMatchObject({ fileUm: 5500, reason: 'setOnLoop', clears: false })
+  }
 })
 
 test('the usual file, a quarter above the plate, clears the strap down to the mark on every pitch', () => {

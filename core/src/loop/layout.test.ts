@@ -78,6 +78,14 @@ describe('layoutLoop', () => {
     )
   })
 
+  test.each([[0], [-9525], [NaN]])('a pitch of %d is refused', (pitchUm) => {
+    expect(() => layoutLoop({ pitchUm, driveLinks: 72, sequence: 'full' })).toThrow(RangeError)
+  })
+
+  test.each([[20], [250]])('%d drive links are taken', (driveLinks) => {
+    expect(layoutLoop({ pitchUm: 9525, driveLinks, sequence: 'full' }).cutters).toHaveLength(driveLinks / 2)
+  })
+
   test.each([[19], [251], [72.5], [NaN]])('%d drive links are refused', (driveLinks) => {
     expect(() => layoutLoop({ pitchUm: 9525, driveLinks, sequence: 'full' })).toThrow(RangeError)
   })

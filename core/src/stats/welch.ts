@@ -28,9 +28,9 @@ export interface WelchDifference {
  * welch(drugOne, drugTwo)?.t // -1.8608 on Student's sleep data
  */
 export function welch(first: readonly number[], second: readonly number[], confidence = 0.95): WelchDifference | null {
-  if (first.length < 2 || second.length < 2) return null
   const a = sampleVariance(first) / first.length
   const b = sampleVariance(second) / second.length
+  // Fewer than two readings have no variance, which is no number.
   if (!(a + b > 0)) return null
   const difference = mean(first) - mean(second)
   const standardError = Math.sqrt(a + b)

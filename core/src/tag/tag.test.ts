@@ -43,6 +43,15 @@ test('every made tag is another one', () => {
   expect(freshTag(all, 0.9)).toBe(madeTag(7))
 })
 
+test('a new tag begins where chance says, goes past those in use, and there is none when all are', () => {
+  expect(freshTag(new Set(), 0)).toBe(madeTag(0))
+  expect(freshTag(new Set(), 0.5)).toBe(madeTag(TAG_COUNT / 2))
+  expect(freshTag(new Set([madeTag(0)]), 0)).toBe(madeTag(1))
+  const last = 1 - 1 / TAG_COUNT
+  expect(freshTag(new Set([madeTag(TAG_COUNT - 1)]), last)).toBe(madeTag(0))
+  expect(freshTag(new Set(Array.from({ length: TAG_COUNT }, (_, i) => madeTag(i))), 0.3)).toBeNull()
+})
+
 test('a tag is read from a scan, from typing, in small letters', () => {
   const known = ['K3', '222Y', 'Müller 1']
   expect(readTag(tagCode('K3'), known)).toEqual({ ok: true, tag: 'K3' })
@@ -72,4 +81,28 @@ test('a slip, a tag nobody has and a code of something else are told apart', () 
   })
   expect(readTag('', known)).toMatchObject({ ok: false })
   expect(looksMade('K3')).toBe(false)
+})
+
+test('near is one character other, one too many or too few, or two neighbours swapped', () => {
+  const near = (text: string, known: string) => {
+    const read = readTag(text, [known])
+    return !read.ok && read.nearest.length === 1
+  }
+  expect(['XK35', 'K345', 'K4', 'K53', 'K43', '3K5'].map((text) => near(text, 'K35'))).toEqual([
+    true,
+    true,
+    false,
+    true,
+    false,
+    true,
+  ])
+  expect(near('K', 'K3')).toBe(true)
+  expect(near('AB', 'BC')).toBe(false)
+  expect(near('BACD', 'ABCE')).toBe(false)
+  expect(near('BAC', 'ABD')).toBe(false)
+})
+
+test('a long or unprintable text is not shown whole', () => {
+  const read = readTag(`QUC${'x'.repeat(45)}\u0007`, [])
+  expect(!read.ok && read.message).toBe(`No loop has the tag ${'x'.repeat(40)}….`)
 })

@@ -9,6 +9,8 @@ import { DEFAULT_RULES, type HouseRules } from '../house'
 import { ACTIONS, SHARPEN_METHODS, type Action } from '../log'
 import type { LoopState } from '../state'
 import { decide, mayOverrule } from './decide'
+import { nothingBehindDamage } from './findings'
+import { forecast } from './forecast'
 import type { Option, Verdict } from './verdict'
 
 const stateOf = (log: Log): LoopState => {
@@ -130,6 +132,35 @@ describe('metal is never thrown away on an estimate', () => {
       expect(verdict).toMatchObject({ action: 'measure', fitForUse: true })
       expect(verdict.reasons.slice(0, 2).map(({ rule }) => rule)).toEqual(['measureBeforeRetiring', 'cheaperToReplace'])
     }
+  })
+
+  test('a sharp loop runs on to its end: it is done with when it calls for a sharpening that it cannot have', () => {
+    const last = () => new Log().measureAll(350)
+    expect(verdictOf(last())).toMatchObject({ action: 'runOn', fitForUse: true })
+    const dull = last().add('ran', { tanks: 7, conditions: 'clean' })
+    expect(verdictOf(dull, { dirtyDuty: false })).toMatchObject({ action: 'retire' })
+    expect(verdictOf(dull).action).toBe('dirtyDuty')
+  })
+
+  test('damage of which one part was only worked out counts as not looked at', () => {
+    const state = stateOf(new Log().measureAll((n) => (n === 3 ? 700 : 2500)))
+    const withDamage = (estimated: boolean): LoopState => ({
+      ...state,
+      cutters: state.cutters.map((cutter) =>
+        cutter.number === 3
+          ? {
+              ...cutter,
+              damage: [
+                { kind: 'chipped', depthUm: 600 },
+                { kind: 'stone', depthUm: 200, ...(estimated ? { estimated: true as const } : {}) },
+              ],
+            }
+          : cutter,
+      ),
+    })
+    const behind = (one: LoopState) => nothingBehindDamage(one, DEFAULT_RULES, forecast(one, DEFAULT_RULES))
+    expect(behind(withDamage(false)).map(({ rule }) => rule)).toEqual(['noLengthBehindDamage'])
+    expect(behind(withDamage(true))).toEqual([])
   })
 
   test('no length left by an estimate asks for the caliper, by a reading it is over', () => {

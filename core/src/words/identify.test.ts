@@ -22,6 +22,18 @@ test('a candidate says why it stands where it stands', () => {
   ])
 })
 
+test('a span that is the very one is over by nothing, and only what was measured is said', () => {
+  const exact = identifyPitch({ span: { um: 19_050, instrument: 'caliper' } })
+  const [first] = exact.ok ? exact.candidates : []
+  expect(first && sayCandidate(first, 'mm')).toBe('span is 0.00 mm over its 19.05 mm')
+  expect(first && sayCandidate({ ...first, spanOffUm: -40, usualGauge: false }, 'mm')).toBe(
+    'span is 0.04 mm under its 19.05 mm; the gauge is not usual for it',
+  )
+  expect(first && sayCandidate({ ...first, spanOffUm: null }, 'mm')).toBe('three rivets span 19.05 mm')
+  expect([0.9, 0.6, 0.2, 0.02].map(sayProbability)).toEqual(['very likely', 'likely', 'possible', 'unlikely'])
+  expect(sayGauge(gaugeCandidates({ um: 9000, instrument: 'caliper' }))).toMatch(/^Too thick/)
+})
+
 test('gauges and probabilities in words', () => {
   expect(sayGauge(gaugeCandidates({ um: 1470, instrument: 'caliper' }))).toMatch(/^Gauge 1\.5 mm;/)
   expect(sayGauge(gaugeCandidates({ um: 1520, instrument: 'caliper' }))).toBe('Gauge 1.5 mm or 1.6 mm.')
