@@ -58,6 +58,13 @@ const isFallback = (node: ts.Node): boolean =>
   node.parent.operatorToken.kind === ts.SyntaxKind.QuestionQuestionToken
 const isText = (side: ts.Node): boolean => ts.isStringLiteralLike(side) || ts.isTemplateExpression(side)
 
+function numberChange(node: ts.NumericLiteral): readonly [ts.Node, string] | null {
+  // A fallback that only the compiler asks for: no test can get there.
+  if (isFallback(node)) return null
+  const value = Number(node.text.replaceAll('_', ''))
+  return [node, value === 0 ? '1' : value === 1 ? '2' : String(value * 1.25)]
+}
+
 function operatorChange({ operatorToken, left, right }: ts.BinaryExpression): readonly [ts.Node, string] | null {
   const text = SWAPS[operatorToken.kind]
   // A sum of texts has no minus.
@@ -69,12 +76,7 @@ function changeOf(node: ts.Node, source: ts.SourceFile): readonly [ts.Node, stri
   if (ts.isBinaryExpression(node)) return operatorChange(node)
   if (ts.isPrefixUnaryExpression(node) && node.operator === ts.SyntaxKind.ExclamationToken)
     return [node, node.operand.getText(source)]
-  // A fallback that only the compiler asks for: no test can get there.
-  if (isFallback(node)) return null
-  if (ts.isNumericLiteral(node)) {
-    const value = Number(node.text.replaceAll('_', ''))
-    return [node, value === 0 ? '1' : value === 1 ? '2' : String(value * 1.25)]
-  }
+  if (ts.isNumericLiteral(node)) return numberChange(node)
   if (ts.isConditionalExpression(node)) return [node.condition, `!(${node.condition.getText(source)})`]
   if (ts.isIfStatement(node)) return [node.expression, 'false']
   if (ts.isCaseClause(node) && node.statements.length > 0) return [node, '']

@@ -251,7 +251,7 @@ const costLine = computed(() => {
     <section class="sheet" aria-labelledby="map-title">
       <h2 id="map-title">
         <template v-if="option">Before and after: {{ actionInWords(option.action) }}</template
-        ><template v-else>As it stands</template> <span v-if="after" class="soft">hatched comes off</span>
+        ><template v-else>As it stands</template> <span v-if="after" class="soft">hatched comes off</span>{{ ' ' }}
         <span v-if="turning" class="soft">with what was turned</span>
       </h2>
       <LoopMap

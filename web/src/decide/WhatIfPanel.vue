@@ -43,7 +43,7 @@ const money = (minor: number): string => writeMoney(minor, props.figures.currenc
       What if <button v-if="changed" type="button" class="act small" @click="emit('turn', still)">As it is</button>
     </h2>
     <p class="would" role="status">
-      <VerdictMark :action="would" /> <strong>{{ ACTION_WORDS[would] }}</strong>
+      <VerdictMark :action="would" /> <strong>{{ ACTION_WORDS[would] }}</strong>{{ ' ' }}
       <span class="soft">{{
         would === advised ? (changed ? 'still' : 'as things stand') : `instead of ${actionInWords(advised)}`
       }}</span>

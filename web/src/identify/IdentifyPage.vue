@@ -312,7 +312,7 @@ async function add(): Promise<void> {
           }}
         </p>
         <p v-if="alike.length > 0">
-          <strong>Is it one of these?</strong>
+          <strong>Is it one of these?</strong>{{ ' ' }}
           <RouterLink
             v-for="loop in alike"
             :key="loop.loopId"

@@ -165,7 +165,7 @@ onKeyStroke(['x', 'a', 'ArrowDown', 'ArrowUp'], (event) => {
           >
           <div class="what">
             <p>
-              <VerdictMark :action="loop.action" />
+              <VerdictMark :action="loop.action" />{{ ' ' }}
               <strong :class="{ 'stop-text': !loop.fitForUse }"
                 >{{ ACTION_WORDS[loop.action]
                 }}<template v-for="also in loop.also" :key="also"> and {{ actionInWords(also) }}</template></strong
