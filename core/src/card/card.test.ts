@@ -1,3 +1,4 @@
+import type { CutterDamageKind } from '../damage'
 import { expect, test } from 'vitest'
 import { fold } from '../fold'
 import { Log } from '../fixtures/logs'
@@ -21,6 +22,31 @@ test('the drawn tooth shows what is left, what is damaged and where the gauge st
   )
   expect(hurt.tooth).toMatchObject({ left: 0.5, damaged: 0.1, damage: 'stone' })
   expect(hurt.tooth.setting).toBeLessThan(1)
+})
+
+test('the gravest damage is drawn: what ends a loop before all, and its chassis before what is as grave', () => {
+  const seen = (...kinds: CutterDamageKind[]) =>
+    new Log().add('measured', {
+      readings: kinds.map((kind, i) => ({ cutter: i + 1, damage: [{ kind, depthUm: 300 }] })),
+    })
+  const drawn = (log: Log) => card(log).tooth.damage
+  expect(drawn(seen('rounded', 'gaugeHigh'))).toBe('gaugeHigh')
+  expect(drawn(seen('gaugeHigh', 'hook'))).toBe('hook')
+  expect(drawn(seen('hook', 'stone', 'hook'))).toBe('stone')
+  expect(drawn(seen('stone', 'missing'))).toBe('missing')
+  expect(drawn(seen('missing', 'cracked', 'missing'))).toBe('cracked')
+  const cut = { readings: [], parts: [{ kind: 'strapCut', nearCutter: 3 }] } as const
+  expect(drawn(new Log().add('inspected', cut))).toBe('strapCut')
+  expect(
+    drawn(
+      new Log().add('inspected', { ...cut, readings: [{ cutter: 1, damage: [{ kind: 'missing', depthUm: null }] }] }),
+    ),
+  ).toBe('strapCut')
+  expect(
+    drawn(
+      new Log().add('inspected', { ...cut, readings: [{ cutter: 1, damage: [{ kind: 'cracked', depthUm: null }] }] }),
+    ),
+  ).toBe('cracked')
 })
 
 test('on a saw before off it, unfit before due, and nothing that runs on', () => {

@@ -1,16 +1,9 @@
 import { describe, expect, test } from 'vitest'
-import { fold } from '../fold'
-import { Log } from '../fixtures/logs'
+import { Log, stateOf } from '../fixtures/logs'
 import { DEFAULT_RULES } from '../house'
-import type { LoopState } from '../state'
 import { fittingRefusal, type FittedSaw } from './fitting'
 
 const SAW: FittedSaw = { pitchClass: 'threeEighths', gaugeUm: 1500, driveLinks: 72, nosePitchClass: 'threeEighths' }
-const stateOf = (log: Log): LoopState => {
-  const state = fold(log.entries)
-  if (state === null) throw new Error('the loop should be registered')
-  return state
-}
 const refusal = (log: Log, saw: Partial<FittedSaw> = {}, overruled = false) =>
   fittingRefusal(stateOf(log), { ...SAW, ...saw }, DEFAULT_RULES, overruled)?.why ?? null
 

@@ -58,6 +58,12 @@ test('progressive keeps the attack from new to the mark, constant halves it', ()
   expect(attack(0, constant)).toBeCloseTo(3.1, 2)
 })
 
+test('a spec with no length between new and mark reaches as far as at the mark', () => {
+  expect(reachAt({ ...spec, markLengthUm: 8000 }, 8000)).toBe(12_000)
+  expect(reachAt(spec, 9000)).toBe(6000)
+  expect(reachAt(spec, -10)).toBe(12_000)
+})
+
 describe('length that brings a low gauge right', () => {
   // 0.3 mm ÷ tan 7° = 2.443 mm; progressive: 0.3 ÷ (tan 7° + 0.65/8) = 1.471 mm. By hand.
   test('by hand', () => {

@@ -22,6 +22,13 @@ test('larger then smaller changes files at about half worn, and says why', () =>
   expect(fileFor(SPEC, 8000, 'oneSize')).toMatchObject({ fileUm: 5200, reason: 'oneSize' })
 })
 
+test('a file whose bottom just reaches the strap clears it', () => {
+  // 4.891 mm high when new: ⅘ of 6.114 mm.
+  const named = (fileUm: number) => fileFor(changedSpec(SPEC, { fileUm }, 'crew'), 8000, 'oneSize')
+  expect(named(6114)).toMatchObject({ bottomUm: 4891, heightUm: 4891, clears: true })
+  expect(named(6116)).toMatchObject({ bottomUm: 4893, clears: false })
+})
+
 test('a file that the box or the crew named for a loop stays', () => {
   for (const origin of ['box', 'measured', 'crew'] as const) {
     const own = changedSpec(SPEC, { fileUm: 5500 }, origin)

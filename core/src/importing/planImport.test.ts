@@ -203,3 +203,27 @@ test('control characters are taken out and said; an apostrophe before a formula 
 test('without a column for the pitch nothing is planned', () => {
   expect(() => planImport([], { gauge: 1 }, context())).toThrow(/Pitch, Drive links/)
 })
+
+test('lengths that no chain or file has are wrong, those at the edge are taken', () => {
+  const headings = ['Tag', 'Pitch', 'Gauge', 'DL', 'Type', 'File', 'New length']
+  const match = guessColumns(headings)
+  expect(match).toMatchObject({ file: 5, newLength: 6 })
+  const said = (fileMm: string, newMm: string) =>
+    planImport(
+      [['N9', '3/8 std', '1.5', '72', 'semi', fileMm, newMm]],
+      match,
+      context({ columns: headings.length }),
+    ).rows[0]?.problems.join(' ')
+  expect(said('5.2', '0.99')).toBe('No cutter is 0.99 mm long when new.')
+  expect(said('5.2', '20.01')).toBe('No cutter is 20.01 mm long when new.')
+  expect(said('1.99', '8')).toBe('No file is 1.99 mm thick.')
+  expect(said('10.01', '8')).toBe('No file is 10.01 mm thick.')
+  for (const [file, length] of [
+    ['2', '1'],
+    ['10', '20'],
+    ['', ''],
+    ['', '8'],
+    ['5.2', ''],
+  ] as const)
+    expect(said(file, length), `${file}/${length}`).not.toMatch(/^No (cutter|file) is/)
+})

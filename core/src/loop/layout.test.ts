@@ -55,6 +55,18 @@ describe('layoutLoop', () => {
     expect(240 / cutters.length).toBeCloseTo(every, 1)
   })
 
+  test('semi-skip goes two links and three in turn, and closes evenly where the pattern does', () => {
+    const links = (driveLinks: number) => layoutLoop({ pitchUm: 9525, driveLinks, sequence: 'semiSkip' })
+    expect(links(20).cutters.map(({ driveLink }) => driveLink)).toEqual([0, 2, 5, 7, 10, 12, 15, 17])
+    expect(links(20).joint).toEqual({ regular: true, gapDriveLinks: 3, sameHand: false })
+    expect(links(22).joint).toEqual({ regular: false, gapDriveLinks: 2, sameHand: true })
+    expect(layoutLoop({ pitchUm: 9525, driveLinks: 24, sequence: 'fullSkip' }).joint.regular).toBe(true)
+    expect(layoutLoop({ pitchUm: 9525, driveLinks: 26, sequence: 'fullSkip' }).joint).toMatchObject({
+      regular: false,
+      gapDriveLinks: 2,
+    })
+  })
+
   test('hands alternate, places rise, and the gaps add up to the loop', () => {
     fc.assert(
       fc.property(anySpec, (spec) => {

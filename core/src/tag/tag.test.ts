@@ -97,9 +97,17 @@ test('near is one character other, one too many or too few, or two neighbours sw
     true,
   ])
   expect(near('K', 'K3')).toBe(true)
+  expect(near('K', 'K35')).toBe(false)
+  expect(TAG_COUNT).toBe(16 ** 3)
   expect(near('AB', 'BC')).toBe(false)
   expect(near('BACD', 'ABCE')).toBe(false)
   expect(near('BAC', 'ABD')).toBe(false)
+})
+
+test('at most five that are near are named', () => {
+  const known = ['K1', 'K2', 'K3', 'K4', 'K5', 'K6', 'K7']
+  const read = readTag('K9', known)
+  expect(!read.ok && read.nearest).toEqual(known.slice(0, 5))
 })
 
 test('a long or unprintable text is not shown whole', () => {

@@ -86,7 +86,6 @@ const shown = (text: string): string => {
 
 /** Whether two texts differ by one character, one missing, or a swap of neighbours. */
 function nearlySame(a: string, b: string): boolean {
-  if (Math.abs(a.length - b.length) > 1) return false
   let i = 0
   while (i < a.length && a[i] === b[i]) i += 1
   const [restA, restB] = [a.slice(i), b.slice(i)]

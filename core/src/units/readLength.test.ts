@@ -121,4 +121,5 @@ test('what a field shows is read as the same micrometres again', () => {
   expect(lengthField(500, 'inch')).toBe('0.0197')
   expect(lengthField(650, 'mm')).toBe('0.65')
   expect(lengthField(8000, 'mm')).toBe('8')
+  expect(lengthField(5200, 'mm')).toBe('5.2')
 })

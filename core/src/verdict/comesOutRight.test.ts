@@ -1,21 +1,14 @@
-import type { LoopState } from '../state'
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
 import type { CutterDamage } from '../damage'
-import { fold } from '../fold'
 import { anyLog } from '../fixtures/anyLog'
-import { Log } from '../fixtures/logs'
+import { Log, stateOf } from '../fixtures/logs'
 import { DEFAULT_RULES, UNEVEN_SCHOOLS, type HouseRules } from '../house'
 import type { Action } from '../log'
 import { decide } from './decide'
 import { decideFully } from './fullDecision'
 import type { Option, Verdict } from './verdict'
 
-const stateOf = (log: Log): LoopState => {
-  const state = fold(log.entries)
-  if (state === null) throw new Error('the loop should be registered')
-  return state
-}
 const verdictOf = (log: Log, rules: Partial<HouseRules> = {}): Verdict =>
   decide(stateOf(log), { ...DEFAULT_RULES, ...rules })
 const optionOf = ({ options }: Verdict, action: Action): Option => {

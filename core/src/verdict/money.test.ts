@@ -1,7 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
-import { Log, SPEC } from '../fixtures/logs'
-import { fold } from '../fold'
+import { Log, SPEC, stateOf } from '../fixtures/logs'
 import { DEFAULT_RULES } from '../house'
 import { decide } from './decide'
 import {
@@ -84,8 +83,7 @@ describe('an hour of sharp running', () => {
         fc.integer({ min: 2, max: 9 }),
         fc.integer({ min: 10, max: 100_000 }),
         (lengthUm, tanks, link) => {
-          const state = fold(new Log().measureAll(lengthUm).add('ran', { tanks, conditions: 'clean' }).entries)
-          if (state === null) throw new Error('the loop should be registered')
+          const state = stateOf(new Log().measureAll(lengthUm).add('ran', { tanks, conditions: 'clean' }))
           const linkPriceMinor = { ...DEFAULT_RULES.linkPriceMinor, threeEighths: link }
           const { options } = decide(state, { ...DEFAULT_RULES, linkPriceMinor, labourPerHourMinor: 0 })
           const metal = ({ perHourMinor, money, sharpHours }: (typeof options)[number]): number =>

@@ -1,7 +1,6 @@
 import { expect, test } from 'vitest'
 import type { CutterDamageKind } from '../damage'
-import { Log } from '../fixtures/logs'
-import { fold } from '../fold'
+import { Log, stateOf } from '../fixtures/logs'
 import { DEFAULT_RULES, type HouseRules } from '../house'
 import { sayReason } from '../words'
 import { decide } from './decide'
@@ -139,9 +138,7 @@ const CASES: Record<Rule, Case> = {
 }
 
 test.each(Object.entries(CASES))('%s', (rule, { log, rules, says, where }) => {
-  const state = fold(log.entries)
-  if (state === null) throw new Error('the loop should be registered')
-  const verdict = decide(state, { ...DEFAULT_RULES, ...rules })
+  const verdict = decide(stateOf(log), { ...DEFAULT_RULES, ...rules })
   const among = {
     first: verdict.reasons.slice(0, 1),
     beside: verdict.reasons.slice(1),
@@ -154,9 +151,7 @@ test.each(Object.entries(CASES))('%s', (rule, { log, rules, says, where }) => {
 
 test('what each rule says, with the figures of its case', async () => {
   const said = Object.entries(CASES).map(([rule, { log, rules }]) => {
-    const state = fold(log.entries)
-    if (state === null) throw new Error('the loop should be registered')
-    const { reasons, options } = decide(state, { ...DEFAULT_RULES, ...rules })
+    const { reasons, options } = decide(stateOf(log), { ...DEFAULT_RULES, ...rules })
     const raised = [...reasons, ...options.flatMap((option) => option.reasons)].find((one) => one.rule === rule)
     return `${rule}: ${sayReason(raised ?? { rule: 'nothingDue' }, { lengths: 'mm', currency: 'EUR' })}\n`
   })

@@ -2,9 +2,8 @@ import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
 import { CUTTER_DAMAGE, CUTTER_DAMAGE_KINDS, PART_DAMAGE, PART_DAMAGE_KINDS, type DamageKind } from '../damage'
 import { anyLog } from '../fixtures/anyLog'
-import { Log } from '../fixtures/logs'
+import { Log, stateOf } from '../fixtures/logs'
 import { notFinite } from '../fixtures/notFinite'
-import { fold } from '../fold'
 import { DEFAULT_RULES, type HouseRules } from '../house'
 import { ACTIONS, SHARPEN_METHODS, type Action } from '../log'
 import type { LoopState } from '../state'
@@ -13,11 +12,6 @@ import { nothingBehindDamage } from './findings'
 import { forecast } from './forecast'
 import type { Option, Verdict } from './verdict'
 
-const stateOf = (log: Log): LoopState => {
-  const state = fold(log.entries)
-  if (state === null) throw new Error('the loop should be registered')
-  return state
-}
 const verdictOf = (log: Log, rules: Partial<HouseRules> = {}): Verdict =>
   decide(stateOf(log), { ...DEFAULT_RULES, ...rules })
 const optionOf = ({ options }: Verdict, action: Action): Option | undefined =>

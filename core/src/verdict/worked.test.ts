@@ -1,6 +1,5 @@
 import { describe, expect, test } from 'vitest'
-import { Log, SPEC } from '../fixtures/logs'
-import { fold } from '../fold'
+import { Log, SPEC, stateOf } from '../fixtures/logs'
 import { DEFAULT_RULES, type HouseRules } from '../house'
 import { specFromProfile } from '../profile'
 import { sayReason, sayTurn, type Figures } from '../words'
@@ -46,6 +45,9 @@ function used(): Log {
 
 const CASES: Record<string, readonly [Log, Partial<HouseRules>?]> = {
   'as new': [new Log(small)],
+  'sharp, a tank after its sharpening': [
+    new Log(small).measureAll(6000, COUNT).file().add('ran', { tanks: 1, conditions: 'clean' }),
+  ],
   'dull and uneven': [
     new Log(small)
       .measureAll((n) => 5200 + (n % 4) * 150 + (n % 2) * 120, COUNT)
@@ -111,9 +113,7 @@ function linesOf({ verdict, schools, turns, sides, life, grinder, conflicts }: F
 
 describe('worked decisions', () => {
   test.each(Object.entries(CASES))('%s', async (name, [log, rules]) => {
-    const state = fold(log.entries)
-    if (state === null) throw new Error('the loop should be registered')
-    const full = decideFully(state, { ...DEFAULT_RULES, ...rules }, NOW)
+    const full = decideFully(stateOf(log), { ...DEFAULT_RULES, ...rules }, NOW)
     const text = linesOf(full, { lengths: 'both', currency: 'EUR' })
     await expect(text).toMatchFileSnapshot(`./worked/${name.replace(/\W+/g, '-')}.jsonl`)
   })

@@ -265,7 +265,7 @@ async function add(): Promise<void> {
       </p>
       <template v-if="spec">
         <h3>{{ specLine(spec) }}</h3>
-        <dl>
+        <dl class="facts">
           <dt>File</dt>
           <dd>
             {{ writeFile(file.fileUm) }}
@@ -370,21 +370,6 @@ ol {
   min-width: 2px;
   background: var(--steel);
   margin: 3px 0;
-}
-dl {
-  display: grid;
-  grid-template-columns: max-content 1fr;
-  gap: 4px 16px;
-  margin: 0;
-  border-block: 1px solid var(--rule);
-  padding: 8px 0;
-}
-dt {
-  color: var(--ink-soft);
-}
-dd {
-  margin: 0;
-  font-weight: 700;
 }
 dd small {
   font-weight: 400;

@@ -41,7 +41,7 @@ const wheel = computed(() => {
     <p>
       <strong>{{ specLine(state.spec) }}</strong><br />{{ CUTTER_TYPE_NAMES[state.spec.cutterType] }}
     </p>
-    <dl>
+    <dl class="facts">
       <dt>File</dt>
       <dd>{{ writeFile(file.fileUm) }}</dd>
       <dt>Wheel</dt>
@@ -68,21 +68,6 @@ const wheel = computed(() => {
 }
 .sign {
   max-width: 200px;
-}
-dl {
-  display: grid;
-  grid-template-columns: max-content 1fr;
-  gap: 4px 16px;
-  margin: 0;
-  border-block: 1px solid var(--rule);
-  padding: 8px 0;
-}
-dt {
-  color: var(--ink-soft);
-}
-dd {
-  margin: 0;
-  font-weight: 700;
 }
 .small {
   font-size: 0.85rem;

@@ -192,7 +192,7 @@ const [, WORN_OUT] = SAW_FIGURES.loopsPerSprocket.value
     <div class="two">
       <section class="sheet stack">
         <h2>Bar</h2>
-        <dl>
+        <dl class="facts">
           <dt>Groove</dt>
           <dd>
             <strong>{{ writeMm(saw.gaugeUm, 1) }}</strong>{{
@@ -286,7 +286,7 @@ const [, WORN_OUT] = SAW_FIGURES.loopsPerSprocket.value
       </section>
       <section class="sheet stack">
         <h2>Sprocket</h2>
-        <dl>
+        <dl class="facts">
           <dt>Pitch</dt>
           <dd>
             <strong>{{ PITCH_PROFILES[saw.pitchClass].name }}</strong>
@@ -405,19 +405,8 @@ const [, WORN_OUT] = SAW_FIGURES.loopsPerSprocket.value
   gap: 14px;
   align-items: start;
 }
-dl {
-  display: grid;
-  grid-template-columns: max-content 1fr;
-  gap: 4px 16px;
-  margin: 0;
-  border-block: 1px solid var(--rule);
-  padding: 8px 0;
-}
-dt {
-  color: var(--ink-soft);
-}
-dd {
-  margin: 0;
+.facts dd {
+  font-weight: 400;
 }
 .inner {
   border-top: 1px solid var(--rule);
