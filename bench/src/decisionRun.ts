@@ -51,7 +51,7 @@ export function decisionRun(): Figure[] {
       unit: 'times',
       limit: { atMost: 25 },
     },
-    { name: 'decisions in full', value: perSecond, unit: 'a second', limit: { atLeast: 300 } },
+    { name: 'decisions in full', value: perSecond, unit: 'a second', aim: { atLeast: 300 } },
     { name: 'npm run decide without starting Node: checks, fold, decision', value: checked * 1000, unit: 'ms' },
   ]
 }

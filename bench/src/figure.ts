@@ -1,9 +1,18 @@
-/** A measured figure and what it must meet. */
+/** Least or most that a figure should be. */
+export interface Bound {
+  readonly atMost?: number
+  readonly atLeast?: number
+}
+
+/** A measured figure. */
 export interface Figure {
   readonly name: string
   readonly value: number
   readonly unit: string
-  readonly limit?: { readonly atMost?: number; readonly atLeast?: number }
+  /** What it must meet: a ratio within one run, or a size. */
+  readonly limit?: Bound
+  /** What it should be on an ordinary machine. Machines differ, so that it decides nothing. */
+  readonly aim?: Bound
 }
 
 /** Median seconds of a run, over several. */

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { expect, test } from 'vitest'
-import { moneyField, readMoney, writeMoney } from './money'
+import { isCurrency, moneyField, readMoney, writeMoney } from './money'
 
 // ISO 4217: the yen has no minor unit, the euro two decimals, the Kuwaiti dinar three.
 const CURRENCIES = ['EUR', 'USD', 'JPY', 'KWD'] as const
@@ -37,4 +37,8 @@ test('an amount is written with the decimals of its money', () => {
   expect(writeMoney(1450, 'EUR')).toContain('14.50')
   expect(writeMoney(1450, 'JPY')).toMatch(/1,450$/)
   expect(writeMoney(1450, 'KWD')).toContain('1.450')
+})
+
+test('a currency is a code that is in use', () => {
+  expect(['EUR', 'JPY', 'ABC', 'eur', 'EURO', ''].map(isCurrency)).toEqual([true, true, false, false, false, false])
 })
