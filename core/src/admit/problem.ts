@@ -34,7 +34,7 @@ export interface AdmitProblem {
   readonly message: string
 }
 
-/** A device's clock may run ahead of the server's by this and still be believed, in ms. */
+/** A device's clock may run ahead of the server's by this and still be believed, in ms. Starting value. */
 export const CLOCK_SLACK_MS = 5 * 60_000
 
 /** Whether something is said to happen later than a device's clock may run ahead. */

@@ -57,6 +57,7 @@ export interface LoopCard {
   readonly lastEntryAt: string
 }
 
+/** Which damage is drawn when there are several; only their order counts. Starting values. */
 const GRAVITY = { ends: 4, unfit: 3, attention: 3, depth: 2, shape: 1, gauge: 0.5, dullness: 0 } as const
 
 function gravestDamage(state: LoopState): DamageKind | null {

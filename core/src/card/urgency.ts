@@ -1,7 +1,7 @@
 import { ACTIONS } from '../log'
 import type { LoopCard } from './card'
 
-/** Where a loop is counts first: on a saw it cuts next, on the truck soon. */
+/** Where a loop is counts first: on a saw it cuts next, on the truck soon. Starting value. */
 const NEARNESS = { saw: 1000, truck: 500 } as const
 
 /**

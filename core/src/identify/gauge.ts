@@ -17,10 +17,10 @@ export type GaugeFinding =
   | { readonly ok: true; readonly candidates: readonly GaugeCandidate[]; readonly sure: boolean }
   | { readonly ok: false; readonly reason: 'tooThin' | 'tooThick' }
 
-/** Above this a candidate is taken as found. */
+/** Above this a candidate is taken as found. Starting value. */
 export const SURE = 0.9
 
-/** Deviations beyond which a reading belongs to no candidate at all. */
+/** Deviations beyond which a reading belongs to no candidate at all. Starting value. */
 const OUTSIDE_DEVIATIONS = 6
 
 /**

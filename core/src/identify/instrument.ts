@@ -12,7 +12,7 @@ export interface Reading {
 /** How far readings stray from the truth, one standard deviation. Starting values. */
 export const INSTRUMENT_SD_UM: Readonly<Record<Instrument, number>> = { caliper: 100, ruler: 500 }
 
-/** How far off a thickness is: a caliper on a clean link; a ruler tells next to nothing. */
+/** How far off a thickness is: a caliper on a clean link; a ruler tells next to nothing. Starting value. */
 export const THICKNESS_SD_UM: Readonly<Record<Instrument, number>> = { caliper: 25, ruler: 300 }
 
 /** Density of a normal at `x`, up to a constant that is the same for all candidates. */

@@ -45,7 +45,7 @@ export type PitchFinding =
       readonly meantUm: Um | null
     }
 
-/** Deviations within which a span belongs to some pitch. */
+/** Deviations within which a span belongs to some pitch. Starting value. */
 const WITHIN_DEVIATIONS = 3.5
 /** A worn chain's span is longer by up to this part of it before it is past the tensioner. Starting value. */
 const WORN_PART = 0.01

@@ -59,6 +59,7 @@ export interface ImportPlan {
   readonly counts: { readonly add: number; readonly wrong: number; readonly blank: number; readonly doubtful: number }
 }
 
+/** A file no thicker than this speaks for low profile, whose own is 4 mm. Starting value. */
 const LOW_FILE_UM = 4200
 const TAG = /^[\p{L}\p{N}][\p{L}\p{N} ._-]*$/u
 const LONGEST_TAG = 12

@@ -19,10 +19,11 @@ const right = <T>(value: T, doubt?: string): Cell<T> =>
   doubt === undefined ? { ok: true, value } : { ok: true, value, doubt }
 const wrong = (message: string): Cell<never> => ({ ok: false, message })
 
-/** A nominal thickness may be written this far off and still be meant. */
+/** A nominal thickness may be written this far off and still be meant. Starting value. */
 const GAUGE_NEAR_UM = 60
 /** The millimetres and inches in which a thickness is named differ by up to this: .050" is 1.27 mm. */
 const NOMINAL_UM = 35
+/** The same for a pitch. Starting value. */
 const PITCH_NEAR_UM = 120
 
 /**

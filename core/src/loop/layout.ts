@@ -43,7 +43,7 @@ export interface LayoutSpec {
   readonly firstHand?: Hand
 }
 
-/** Fewest and most drive links that a loop can have: a carving bar and a milling bar, with room. */
+/** Fewest and most drive links that a loop can have: a carving bar and a milling bar, with room. Starting value. */
 export const DRIVE_LINKS = { least: 20, most: 250 } as const
 
 /** The shortest gap between two cutters on any loop, in drive links. */

@@ -1,12 +1,12 @@
 import type { LoopSpec } from '../profile'
 import { otherUnit, slippedDecimals, type LengthUnit, type Um } from '../units'
 
-/** A cutter may come out of the box a little longer than its profile says. */
+/** A cutter may come out of the box a little longer than its profile says. Starting value. */
 export const OVER_NEW_ALLOWED = 1.06
-/** What a cutter is not seen to lose between two looks without a reason worth asking about. */
+/** What a cutter is not seen to lose between two looks without a reason worth asking about. Starting value. */
 export const SUDDEN_LOSS_UM: Um = 2500
 
-/** How close ten times the reading must come to what was expected to be taken for a slip. */
+/** How close ten times the reading must come to what was expected to be taken for a slip. Starting value. */
 const SLIP_MATCH_UM: Um = 600
 
 /** Whether a cutter length can be true of this loop. */

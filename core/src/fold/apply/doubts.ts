@@ -4,7 +4,7 @@ import { READING_SD_UM } from '../../measure/accuracy'
 import type { Um } from '../../units'
 import type { Draft, DraftCutter } from '../draft'
 
-/** Deviations by which two figures of one cutter may differ before they are doubted. */
+/** Deviations by which two figures of one cutter may differ before they are doubted. Starting value. */
 const DOUBT_DEVIATIONS = 3
 
 export function doubt(draft: Draft, kind: DoubtKind, entryId: string, cutter: number, byUm: Um): void {

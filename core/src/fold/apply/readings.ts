@@ -10,13 +10,13 @@ import { PLATE_SD_UM, READING_SD_UM } from '../../measure/accuracy'
 import { doubt, doubtOfLength, settleDoubts } from './doubts'
 import { endSpell } from './spells'
 
-/** Cutters read in two sets running that it takes to learn what came off between them. */
+/** Cutters read in two sets running that it takes to learn what came off between them. Starting value. */
 const LEAST_COMMON = 3
 /** Length a cutter has to lose before its two settings say anything of the slope. Starting value. */
 const LEAST_LOST_UM = 300
-/** Readings of one measuring count for at most this many. */
+/** Readings of one measuring count for at most this many. Starting value. */
 const MOST_EVIDENCE = 4
-/** Deviations of a plate before a setting contradicts it. */
+/** Deviations of a plate before a setting contradicts it. Starting value. */
 const PLATE_DEVIATIONS = 3
 
 /** What came off by side, as far as either side was read. */

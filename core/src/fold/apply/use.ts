@@ -5,7 +5,7 @@ import type { Applier } from './applier'
 import { goTo } from './places'
 import { endSpell } from './spells'
 
-/** How much of the extra wear of dirty wood each kind of work brings: 0 none, 1 all of it. */
+/** How much of the extra wear of dirty wood each kind of work brings: 0 none, 1 all of it. Starting value. */
 const DIRT_SHARE: Record<Conditions, number> = { clean: 0, gritty: 0.5, soil: 1 }
 
 /**
