@@ -4,7 +4,7 @@ import { fold } from '../fold'
 import { asWritten, type Entry } from '../log'
 import { guessColumns } from './columns'
 import { planImport, type ImportContext } from './planImport'
-import { cleanCell, readGaugeCell, readPitchCell } from './readCells'
+import { cleanCell, readCutterTypeCell, readDriveLinksCell, readGaugeCell, readPitchCell } from './readCells'
 
 const NOW = '2026-03-20T12:00:00.000Z'
 let ids = 0
@@ -226,4 +226,44 @@ test('lengths that no chain or file has are wrong, those at the edge are taken',
     ['5.2', ''],
   ] as const)
     expect(said(file, length), `${file}/${length}`).not.toMatch(/^No (cutter|file) is/)
+})
+
+test('the cells of a kind as people write them', () => {
+  const types = [
+    'square',
+    'ripping',
+    'mill',
+    'low-profile chipper',
+    'LP',
+    'semi chisel',
+    'round',
+    'full chisel',
+    'chisel',
+  ]
+  expect(types.map((text) => readCutterTypeCell(text))).toEqual(
+    (
+      [
+        'squareGround',
+        'ripping',
+        'ripping',
+        'chipper',
+        'chipper',
+        'semiChisel',
+        'semiChisel',
+        'fullChisel',
+        'fullChisel',
+      ] as const
+    ).map((value) => ({ ok: true, value })),
+  )
+  expect(readCutterTypeCell(' ')).toMatchObject({ value: 'semiChisel', doubt: 'No cutter type: taken as semi-chisel.' })
+  expect(['19', '20', '250', '251', '72E', '72 dl', 'many', ''].map((text) => readDriveLinksCell(text).ok)).toEqual([
+    ...[false, true, true, false, true, true, false, false],
+  ])
+})
+
+test('a saw’s name has at most forty characters', () => {
+  const on = (saw: string) => plan(['N9', '3/8 std', '1.5', '72', 'semi', '', '', '', saw, 'saw']).rows[0]
+  expect(on('x'.repeat(41))).toMatchObject({ fate: 'wrong' })
+  expect(on('x'.repeat(41))?.problems).toContain("A saw's name has at most 40 characters.")
+  expect(on('x'.repeat(40))).toMatchObject({ fate: 'add' })
 })

@@ -80,6 +80,29 @@ describe('decide', () => {
     expect(verdict.reasons[0]).toMatchObject({ rule: 'sidesDiffer', hand: 'left' })
   })
 
+  test('limits themselves are let run: sides, evenness, gauges', () => {
+    const sides = (um: number) => new Log().measureAll((n) => (n % 2 === 1 ? 6000 + um : 6000) + ((n >> 1) % 2) * 40)
+    expect(rulesOf(verdictOf(sides(250)))).toEqual(['nothingDue'])
+    expect(rulesOf(verdictOf(sides(251)))[0]).toBe('sidesDiffer')
+    const uneven = (um: number) => new Log().measureAll((n) => (n === 4 ? 7000 - um : 7000))
+    expect(rulesOf(verdictOf(uneven(500)))).toEqual(['nothingDue'])
+    expect(rulesOf(verdictOf(uneven(501)))[0]).toBe('uneven')
+    const gauges = (settingUm: number) => new Log().add('measured', { readings: [{ cutter: 8, settingUm }] })
+    expect(verdictOf(gauges(800)).fitForUse).toBe(true)
+    expect(verdictOf(gauges(801)).fitForUse).toBe(false)
+  })
+
+  test('a shop that keeps it a day is away, one that does it while one waits is not', () => {
+    const dull = new Log().measureAll(7000).add('ran', { tanks: 7, conditions: 'clean' })
+    const risks = (shopDays: number) => {
+      const state = fold(dull.entries)
+      if (state === null) throw new Error('the loop should be registered')
+      return decide(state, { ...DEFAULT_RULES, shopDays }).options.find(({ action }) => action === 'shop')?.risks
+    }
+    expect(risks(1)).toContain('away')
+    expect(risks(0)).not.toContain('away')
+  })
+
   test('a reading that grew is asked about', () => {
     expect(rulesOf(verdictOf(new Log().measureAll(5000).measureAll(7000)))[0]).toBe('contradiction')
   })
@@ -138,7 +161,8 @@ describe('properties', () => {
         const state = fold(log.entries)
         const damage = [...(state?.cutters[0]?.damage ?? []), { kind, depthUm: null }]
         const after = verdictOf(log.add('measured', { readings: [{ cutter: 1, damage }] }))
-        if (before.action === 'retire') expect(after.action).toBe('retire')
+        // Whoever looks at a cutter that was struck closes the strike.
+        if (!before.fitForUse && state?.openStrikes.length === 0) expect(after.fitForUse).toBe(false)
       }),
     )
   })
