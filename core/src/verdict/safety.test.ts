@@ -61,10 +61,11 @@ describe('a loop that must not cut as it is', () => {
 
   const STAYS: DamageKind[] = ['missing', 'cracked', 'gaugeLow', 'bumperFiled', 'strapCut', 'rivetSeized']
   test.each(STAYS)('%s: no sharpening by any method takes it away', (kind) => {
-    for (const method of SHARPEN_METHODS) {
-      const log = UNFIT[kind]?.().file({ method, damageCleared: true })
-      expect(verdictOf(log ?? new Log()).fitForUse, method).toBe(false)
-    }
+    for (const method of SHARPEN_METHODS)
+      for (const damageCleared of [true, false]) {
+        const log = UNFIT[kind]?.().file({ method, damageCleared })
+        expect(verdictOf(log ?? new Log()).fitForUse, method).toBe(false)
+      }
   })
 })
 
