@@ -265,7 +265,7 @@ async function add(): Promise<void> {
       </p>
       <template v-if="spec">
         <h3>{{ specLine(spec) }}</h3>
-        <dl class="facts">
+        <dl class="fact-list">
           <dt>File</dt>
           <dd>
             {{ writeFile(file.fileUm) }}

@@ -41,7 +41,7 @@ const wheel = computed(() => {
     <p>
       <strong>{{ specLine(state.spec) }}</strong><br />{{ CUTTER_TYPE_NAMES[state.spec.cutterType] }}
     </p>
-    <dl class="facts">
+    <dl class="fact-list">
       <dt>File</dt>
       <dd>{{ writeFile(file.fileUm) }}</dd>
       <dt>Wheel</dt>

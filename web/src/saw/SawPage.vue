@@ -192,7 +192,7 @@ const [, WORN_OUT] = SAW_FIGURES.loopsPerSprocket.value
     <div class="two">
       <section class="sheet stack">
         <h2>Bar</h2>
-        <dl class="facts">
+        <dl class="fact-list">
           <dt>Groove</dt>
           <dd>
             <strong>{{ writeMm(saw.gaugeUm, 1) }}</strong>{{
@@ -286,7 +286,7 @@ const [, WORN_OUT] = SAW_FIGURES.loopsPerSprocket.value
       </section>
       <section class="sheet stack">
         <h2>Sprocket</h2>
-        <dl class="facts">
+        <dl class="fact-list">
           <dt>Pitch</dt>
           <dd>
             <strong>{{ PITCH_PROFILES[saw.pitchClass].name }}</strong>
@@ -405,7 +405,7 @@ const [, WORN_OUT] = SAW_FIGURES.loopsPerSprocket.value
   gap: 14px;
   align-items: start;
 }
-.facts dd {
+.fact-list dd {
   font-weight: 400;
 }
 .inner {
