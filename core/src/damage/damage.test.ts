@@ -190,3 +190,22 @@ describe('a strike over a run', () => {
     )
   })
 })
+
+// Starting values: who changes one has to say so here.
+test('how far each kind reaches while nobody has measured it, and what a shape takes', () => {
+  const bounds = Object.values(CUTTER_DAMAGE).filter(({ boundsUm }) => boundsUm !== null)
+  expect(Object.fromEntries(bounds.map(({ kind, boundsUm }) => [kind, boundsUm]))).toEqual({
+    chipped: [100, 1000],
+    folded: [200, 2000],
+    cornerGone: [500, 2500],
+    stone: [200, 3000],
+    metal: [200, 3000],
+    blued: [100, 1500],
+  })
+  const takes = Object.values(CUTTER_DAMAGE).filter(({ takesUm }) => takesUm > 0)
+  expect(Object.fromEntries(takes.map(({ kind, takesUm }) => [kind, takesUm]))).toEqual({
+    hook: 200,
+    backSlope: 300,
+    wrongAngle: 400,
+  })
+})
