@@ -70,6 +70,8 @@ describe('length that brings a low gauge right', () => {
     expect(lengthToRight(spec, 300, constant, 7)).toBe(2444)
     expect(lengthToRight(spec, 300, progressive, 7)).toBe(1471)
     expect(lengthToRight(spec, 0, constant, 7)).toBe(0)
+    // 1 µm ÷ tan 7° = 8.1: the least that is over asks for length as well.
+    expect(lengthToRight(spec, 1, constant, 7)).toBe(9)
     expect(lengthToRight(spec, 300, constant, 0)).toBeNull()
   })
 

@@ -73,6 +73,18 @@ test('a gauge that lies off every size in use is a doubt, or cannot be', () => {
     doubt: expect.stringContaining('worn, or a slip') as string,
   })
   expect(readGaugeCell('1.9', 'mm')).toMatchObject({ ok: false })
+  expect(readGaugeCell(' ', 'mm')).toEqual({ ok: false, message: 'The gauge is missing.' })
+  expect(readGaugeCell('wide', 'mm')).toEqual({ ok: false, message: '"wide" is not a gauge.' })
+})
+
+test.each([
+  ['truck', 'truck'],
+  ['sharp rack', 'sharpRack'],
+  ['dull box', 'dullBox'],
+])('a loop that lies in the %s is moved there', (cell, at) => {
+  const { rows, entries } = plan(['N1', '3/8 std', '1.5', '72', 'semi', '', '', '', '', cell])
+  expect(rows[0]?.problems).toEqual([])
+  expect(fold(entries.map((entry) => asWritten(entry, NOW)))?.place).toEqual({ at })
 })
 
 test.each([

@@ -102,6 +102,12 @@ test('lengths are written the way the trade reads them', () => {
   expect(writeFile(5200)).toBe('5.2 mm (13/64")')
   expect(writeFile(4000)).toBe('4.0 mm (5/32")')
   expect(writeFraction(8255)).toBeNull()
+  // As far from 3/8" as is let pass, and one micrometre more.
+  expect(writeFraction(9575)).toBe('3/8"')
+  expect(writeFraction(9576)).toBeNull()
+  expect(writeFraction(9475)).toBe('3/8"')
+  expect(writeFraction(9474)).toBeNull()
+  expect(writeFraction(0)).toBeNull()
   expect(pitchName(8255)).toBe('.325"')
   expect(pitchName(9525)).toBe('3/8"')
 })
