@@ -1,16 +1,11 @@
 import type { CutterDamageKind } from '../damage'
 import { expect, test } from 'vitest'
-import { fold } from '../fold'
-import { Log } from '../fixtures/logs'
+import { Log, stateOf } from '../fixtures/logs'
 import { DEFAULT_RULES } from '../house'
 import { cardOf } from './card'
 import { triage, whatNext } from './urgency'
 
-const card = (log: Log) => {
-  const state = fold(log.entries)
-  if (state === null) throw new Error('the loop should be registered')
-  return cardOf(state, DEFAULT_RULES)
-}
+const card = (log: Log) => cardOf(stateOf(log), DEFAULT_RULES)
 
 test('the drawn tooth shows what is left, what is damaged and where the gauge stands', () => {
   const { tooth } = card(new Log().measureAll(4000))
@@ -22,6 +17,13 @@ test('the drawn tooth shows what is left, what is damaged and where the gauge st
   )
   expect(hurt.tooth).toMatchObject({ left: 0.5, damaged: 0.1, damage: 'stone' })
   expect(hurt.tooth.setting).toBeLessThan(1)
+})
+
+test('the file named is the one for the shortest cutter', () => {
+  const rules = { ...DEFAULT_RULES, fileSchool: 'largerThenSmaller' } as const
+  const fileOf = (log: Log) => cardOf(stateOf(log), rules).spec.fileUm
+  expect(fileOf(new Log().measureAll(7000))).toBe(5500)
+  expect(fileOf(new Log().measureAll((cutter) => (cutter === 5 ? 3500 : 7000)))).toBe(5200)
 })
 
 test('the gravest damage is drawn: what ends a loop before all, and its chassis before what is as grave', () => {
