@@ -42,6 +42,7 @@ const LEFT_OUT = [
   'measure/',
   'sharpen/removals',
   'verdict/sides',
+  'verdict/cuts',
   'verdict/sensitivity',
   'index.ts',
 ]

@@ -77,6 +77,14 @@ describe('gauge', () => {
     expect(gaugeCandidates({ um: 1500, instrument: 'ruler' })).toMatchObject({ ok: true, sure: false })
   })
 
+  test('a ruler tells neighbours apart by no more than its spread allows', () => {
+    const finding = gaugeCandidates({ um: 1300 - 30, instrument: 'ruler' })
+    const chance = (gaugeUm: number): number =>
+      (finding.ok ? finding.candidates.find((one) => one.gaugeUm === gaugeUm)?.probability : undefined) ?? NaN
+    // By hand: exp(½ · 200² / (300² + 30²)).
+    expect(chance(1300) / chance(1500)).toBeCloseTo(1.246, 3)
+  })
+
   test('what is no drive link is told', () => {
     expect(gaugeCandidates({ um: 500, instrument: 'caliper' })).toEqual({ ok: false, reason: 'tooThin' })
     expect(gaugeCandidates({ um: 4000, instrument: 'caliper' })).toEqual({ ok: false, reason: 'tooThick' })

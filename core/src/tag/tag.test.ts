@@ -79,7 +79,11 @@ test('a slip, a tag nobody has and a code of something else are told apart', () 
     ok: false,
     message: expect.stringContaining('something else') as string,
   })
-  expect(readTag('', known)).toMatchObject({ ok: false })
+  // A tag has at most twelve characters; what is longer was never one.
+  const messageOf = (text: string) => readTag(text, known)
+  expect(messageOf('K'.repeat(12))).toMatchObject({ message: `No loop has the tag ${'K'.repeat(12)}.` })
+  expect(messageOf('K'.repeat(13))).toMatchObject({ message: expect.stringContaining('something else') as string })
+  expect(readTag('', known)).toMatchObject({ ok: false, message: 'There is no tag in that.' })
   expect(looksMade('K3')).toBe(false)
 })
 
