@@ -6,12 +6,13 @@ import { admitAll } from './admitAll'
 import { numberProblems } from './problem'
 
 const NOW = Date.parse(hour(100))
-const codes = (log: Log, entry: Partial<NewEntry> & { kind: NewEntry['kind'] }): string[] =>
+const problems = (log: Log, entry: Partial<NewEntry> & { kind: NewEntry['kind'] }) =>
   admit(
     { id: 'a-new-entry', loopId: 'loop-under-test', happenedAt: hour(50), personId: null, ...entry } as NewEntry,
     log.entries,
     NOW,
-  ).map(({ code }) => code)
+  )
+const codes = (...given: Parameters<typeof problems>): string[] => problems(...given).map(({ code }) => code)
 const log = () => new Log().measureAll(6000)
 
 describe('admit', () => {
@@ -21,6 +22,9 @@ describe('admit', () => {
 
   test('time: not before registration, not in the future; a clock a little ahead is believed', () => {
     expect(codes(log(), { kind: 'takenOff', happenedAt: hour(-1) })).toEqual(['before-registration'])
+    expect(problems(log(), { kind: 'takenOff', happenedAt: hour(-1) })[0]?.message).toBe(
+      'That is before loop T1 was registered (2026-01-05).',
+    )
     expect(codes(log(), { kind: 'takenOff', happenedAt: hour(101) })).toEqual(['in-the-future'])
     expect(codes(log(), { kind: 'takenOff', happenedAt: new Date(NOW + 60_000).toISOString() })).toEqual([])
   })

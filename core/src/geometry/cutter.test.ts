@@ -26,7 +26,10 @@ test('a fifth to a quarter of the file above the plate gives a bevel of 50 to 60
   }
   expect(fileBevelDeg(0.2)).toBeCloseTo(53.13, 2)
   expect(fileBevelDeg(0.25)).toBeCloseTo(60, 10)
+  expect(fileBevelDeg(0)).toBe(0)
+  expect(fileBevelDeg(1)).toBeCloseTo(180, 10)
   expect(() => fileBevelDeg(1.1)).toThrow(RangeError)
+  expect(() => fileBevelDeg(-0.01)).toThrow(RangeError)
 })
 
 test('the edge sinks by length times the tangent of the slope', () => {

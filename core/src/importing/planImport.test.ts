@@ -100,6 +100,29 @@ test.each([
   expect(readPitchCell(text, false)).toMatchObject({ ok: true, value: pitchClass })
 })
 
+test('a row that says it is at a shop goes there', () => {
+  const { entries } = plan(['N1', '3/8 std', '1.5', '72', 'semi', '', '', '', '', 'at the shop'])
+  expect(fold(entries.map((entry) => asWritten(entry, NOW)))?.place).toMatchObject({ at: 'shop' })
+})
+
+test('a pitch is taken for the one that it lies next to, to about a tenth of a millimetre', () => {
+  // 3/8" is 9.525 mm, .404" 10.262 mm.
+  expect(readPitchCell('9.64', false)).toMatchObject({ ok: true, value: 'threeEighths' })
+  expect(readPitchCell('9.65', false)).toMatchObject({ ok: false })
+  expect(readPitchCell('9.41', false)).toMatchObject({ ok: true, value: 'threeEighths' })
+})
+
+test('a file as thin as those of small cutters tells low profile from standard', () => {
+  const pitchOf = (...cells: readonly string[]) => {
+    const { entries } = plan(['N1', '3/8', ...cells])
+    return fold(entries.map((entry) => asWritten(entry, NOW)))?.spec.pitchClass
+  }
+  expect(pitchOf('1.3', '50', 'semi', '', '4.0')).toBe('lowProfile')
+  expect(pitchOf('1.5', '72', 'semi', '', '5.2')).toBe('threeEighths')
+  expect(pitchOf('1.5', '72', 'semi')).toBe('threeEighths')
+  expect(pitchOf('1.1', '50', 'semi')).toBe('lowProfile')
+})
+
 test('3/8 alone is a doubt, whichever way it is taken', () => {
   expect(readPitchCell('3/8', false)).toMatchObject({
     value: 'threeEighths',

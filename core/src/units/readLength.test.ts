@@ -96,6 +96,15 @@ describe('readLength', () => {
   })
 })
 
+test('whether a unit was named or taken from what is around is said', () => {
+  const assumed = (text: string) => {
+    const reading = readLength(text, 'mm')
+    return reading.ok ? reading.assumed : null
+  }
+  expect(['5.2', '.325', '3/8'].map(assumed)).toEqual([true, true, true])
+  expect(['5.2 mm', '.325"', '3/8"'].map(assumed)).toEqual([false, false, false])
+})
+
 test('lengths are written the way the trade reads them', () => {
   expect(writeLength(650, 'both')).toBe('0.65 mm · .026"')
   expect(writeInch(26_988)).toBe('1.063"')

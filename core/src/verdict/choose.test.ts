@@ -37,6 +37,13 @@ const chosen = (...options: readonly Option[]) =>
     standing: { ends: [], stopping: [], unknown: [] },
   })
 
+test('what comes second is said with what it costs more, and nothing where it gives no sharp hours', () => {
+  const money = (second: Option) => chosen(option('file', [], 40), second).runnerUp
+  expect(money(option('regrind', [], 65))).toEqual({ action: 'regrind', byMinor: 25 })
+  expect(money({ ...option('regrind', []), perHourMinor: null })).toBeNull()
+  expect(chosen(option('file', [])).runnerUp).toBeNull()
+})
+
 describe('of ways that all go past a limit of the house', () => {
   test('the one that goes past it least is taken, whatever it costs', () => {
     expect(chosen(option('file', [uneven(900)], 10), option('regrind', [uneven(600)], 90)).action).toBe('regrind')
@@ -71,5 +78,9 @@ describe('of ways that all go past a limit of the house', () => {
     const hard: Reason = { rule: 'noGrinder' }
     expect(chosen(option('regrind', [hard], 1), option('file', [uneven(900)], 90)).action).toBe('file')
     expect(chosen(option('regrind', [hard, uneven(510)], 1)).action).toBe('retire')
+    // What stands in the way of a filing is said; what stands in the way of the others follows from it.
+    const skates: Reason = { rule: 'fileSkates' }
+    const { reasons } = chosen(option('regrind', [hard]), option('file', [skates, uneven(510)]))
+    expect(reasons).toEqual([skates, { rule: 'noWayWithinLimits' }])
   })
 })

@@ -31,3 +31,19 @@ test('a file leaves a loop uneven from just beyond half of what is let run', () 
   expect(risksAt(2 * spreadUm)).not.toContain('unevenUntilGround')
   expect(risksAt(2 * spreadUm - 1)).toContain('unevenUntilGround')
 })
+
+test('who settles on a sharpening is told of the gauges that are due with it', () => {
+  const high = (): Log =>
+    new Log()
+      .measureAll(7000)
+      .add('measured', { readings: Array.from({ length: 36 }, (_, i) => ({ cutter: i + 1, settingUm: 400 })) })
+  const settledOn = (log: Log, action: Action) => {
+    const { advised } = decide(stateOf(log), DEFAULT_RULES)
+    log.add('decided', { action, advised, rulesVersion: 1, overruled: 'Because' })
+    return decide(stateOf(log), DEFAULT_RULES)
+  }
+  expect(settledOn(high(), 'regrind').also).toEqual(['lowerGauges'])
+  expect(settledOn(high().file({ gaugesLowered: true }), 'file').also).toEqual([])
+  expect(settledOn(high(), 'lowerGauges').also).toEqual([])
+  expect(settledOn(high(), 'measure').also).toEqual([])
+})

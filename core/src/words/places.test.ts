@@ -25,6 +25,8 @@ test('places are said as a crew says them', () => {
 
 test('the file is named with why', () => {
   expect(sayFile(fileFor(SPEC, 8000, 'oneSize'))).toBe('one size for life.')
+  // A tenth of a millimetre is as fine as a height that is worked out can be told.
+  expect(sayFile(fileFor(SPEC, 2000, 'largerThenSmaller'))).toMatch(/: 5\.5 mm would bite .*, about \d\.\d mm below/)
   expect(sayFile(fileFor(SPEC, 8000, 'largerThenSmaller'))).toBe(
     'still the larger: its bottom lies 4.4 mm below the top plate, about 4.9 mm above the tie strap by now.',
   )
