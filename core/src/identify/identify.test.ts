@@ -61,6 +61,12 @@ describe('pitch', () => {
   })
 })
 
+test('a span belongs to a pitch up to three and a half deviations of caliper and wear', () => {
+  // .404": two gaps are 20 523 µm; caliper 100, wear 1 % of it: 228 together, so 799 µm.
+  expect(identifyPitch(span(20_523 + 795)).ok).toBe(true)
+  expect(identifyPitch(span(20_523 + 805)).ok).toBe(false)
+})
+
 describe('gauge', () => {
   test.each(GAUGES_UM.map((gaugeUm) => [gaugeUm] as const))(
     'a link of %d µm, new or a few hundredths worn, is its own gauge',

@@ -108,7 +108,8 @@ test('a row that says it is at a shop goes there', () => {
 test('a pitch is taken for the one that it lies next to, to about a tenth of a millimetre', () => {
   // 3/8" is 9.525 mm, .404" 10.262 mm.
   expect(readPitchCell('9.64', false)).toMatchObject({ ok: true, value: 'threeEighths' })
-  expect(readPitchCell('9.65', false)).toMatchObject({ ok: false })
+  expect(readPitchCell('9.645', false)).toMatchObject({ ok: true, value: 'threeEighths' })
+  expect(readPitchCell('9.646', false)).toMatchObject({ ok: false })
   expect(readPitchCell('9.41', false)).toMatchObject({ ok: true, value: 'threeEighths' })
 })
 
@@ -157,6 +158,7 @@ test('a plain row becomes a loop where it is said to be, and the log takes every
     expect(admit(entry, log, Date.parse(NOW))).toEqual([])
     log.push(asWritten(entry, NOW))
   }
+  expect(entries.map(({ note }) => note)).toContain('bought in spring')
   const state = fold(log)
   expect(state).toMatchObject({
     tag: 'N1',
