@@ -18,7 +18,21 @@ const WORKSPACES = Object.keys(MAY_IMPORT)
 
 /** Folders of core from the ground up: each may import only from those before it. */
 const CORE_LAYERS = [
-  ...['units', 'stats', 'tag', 'damage', 'loop', 'profile', 'geometry', 'identify', 'log', 'state', 'measure', 'saw'],
+  ...[
+    'units',
+    'stats',
+    'tag',
+    'damage',
+    'loop',
+    'profile',
+    'geometry',
+    'identify',
+    'log',
+    'belief',
+    'state',
+    'measure',
+    'saw',
+  ],
   ...['roles', 'house', 'sharpen', 'wear', 'fold', 'verdict', 'fit', 'admit', 'card', 'importing', 'words'],
 ]
 

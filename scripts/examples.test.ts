@@ -12,9 +12,6 @@ import * as core from '../core/src/index'
 const ROOT = join(import.meta.dirname, '..')
 const WORKSPACES = ['core', 'contract', 'server', 'web', 'demo']
 
-/** Sleep gained under two drugs (Student, Biometrika 6, 1908), as the example of Welch's test. */
-const drugOne = [0.7, -1.6, -0.2, -1.2, -0.1, 3.4, 3.7, 0.8, 0, 2]
-const drugTwo = [1.9, 0.8, 1.1, 0.1, -0.1, 4.4, 5.5, 1.6, 4.6, 3.4]
 const saw = { pitchClass: 'threeEighths', gaugeUm: 1500, driveLinks: 72 } as const
 const log = new Log().add('ran', { tanks: 2, conditions: 'clean' })
 const nicked = [[], [{ kind: 'chipped', depthUm: 500 }], [], []].map((damage) => ({ length: { um: 7000 }, damage }))
@@ -29,12 +26,11 @@ const GIVEN = {
   base: { id: 'one', loopId: 'loop', sawId: 'saw', happenedAt: '2026-02-01T00:00:00.000Z', personId: null },
   figures: { lengths: 'mm', currency: 'EUR' },
   sawName: () => 'a saw',
+  rules: core.DEFAULT_RULES,
   constant: { gaugeSchool: 'constant', woodStep: 'standard' },
   check: core.fitCheck({ pitchClass: 'p325', gaugeUm: 1500, driveLinks: 72 }, saw),
   cutter: { length: { um: 7000 } },
   cutters: nicked,
-  drugOne,
-  drugTwo,
   steps: core.kaplanMeier([
     { time: 6, ended: true },
     { time: 12, ended: false },

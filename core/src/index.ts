@@ -24,9 +24,7 @@ export {
   kaplanMeier,
   medianSurvival,
   survivalAt,
-  welch,
   type GroupBelief,
   type LifetimeBelief,
   type SurvivalStep,
-  type WelchDifference,
 } from './stats'

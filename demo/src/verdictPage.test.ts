@@ -63,16 +63,18 @@ describe('what it needs', () => {
     expect(says('clean steel on cutter 14')).toBe(mm(stopUm))
   })
 
-  test('removal: one measured against common practice, conjugate by hand', () => {
-    const [sample] = state.removals.filter(({ population }) => population === 'routine')
-    const [prior, data] = [1 / 60 ** 2, 1 / 80 ** 2]
-    const mean = (200 * prior + (sample?.perSharpeningUm ?? 0) * data) / (prior + data)
-    expect(data / (prior + data)).toBeCloseTo(0.36, 10)
-    expect(sample?.perSharpeningUm).toBe(217)
-    expect(ahead.removal.meanUm).toBeCloseTo(mean, 8)
-    expect(says('a routine filing takes')).toBe(mm(mean, 3))
-    expect(says('sharpenings left as it stands')).toBe(String(Math.floor((worstUm - depthUm - 200) / mean)))
-    expect(ahead.sharpeningsLeft.likely).toBe(Math.floor((worstUm - depthUm - 200) / mean))
+  test('removal: what a stroke takes, times those of a routine filing', () => {
+    const [left = 0, right = 0, habit = 0] = state.lengths.tied.shared
+    const stroke = (left + right) / 2
+    expect(state.removals.filter(({ sides }) => sides?.left?.strokes !== undefined)).toHaveLength(3)
+    expect(says('a stroke takes, left and right')).toBe(`${stroke.toFixed(1)} µm`)
+    expect(PAGE).toContain(`${left.toFixed(1)} and ${right.toFixed(1)} µm, their mean`)
+    // Nobody ever filed it without counting.
+    expect(habit).toBeCloseTo(0, 9)
+    expect(ahead.removal.meanUm).toBeCloseTo(10 * stroke, 8)
+    expect(says('a routine filing takes')).toBe(mm(10 * stroke, 3))
+    expect(says('sharpenings left as it stands')).toBe(String(Math.floor((worstUm - depthUm - 200) / (10 * stroke))))
+    expect(ahead.sharpeningsLeft.likely).toBe(Math.floor((worstUm - depthUm - 200) / (10 * stroke)))
   })
 })
 

@@ -1,25 +1,62 @@
-import type { CutterState, Estimate, LoopState, Population, Stint } from '../state'
+import { keepTied, lengthOf, meanOf, newLengths, newSettings, settingOf, type Normal } from '../belief'
+import type { CutterState, Estimate, HeldReading, Known, LoopState, Population, Stint } from '../state'
 import type { CutterDamage, PartDamage } from '../damage'
-import { NEW_SD_UM } from '../measure/accuracy'
-import { layoutLoop } from '../loop'
-import type { Conditions, EntryOf, Instant } from '../log'
-import { PITCH_PROFILES, pitchUmOf, usableLengthUm, type LoopSpec } from '../profile'
+import { layoutLoop, type Hand } from '../loop'
+import type { Conditions, EntryOf, FileAge, Instant, SharpenMethod } from '../log'
+import { isGiven, PITCH_PROFILES, pitchUmOf, usableLengthUm, type LoopSpec } from '../profile'
 import type { NormalBelief } from '../stats'
 import type { Um } from '../units'
 
-/** A cutter while the log is being folded. */
+/** A cutter while the log is being folded; how long it is stands in the belief about all of them. */
 export interface DraftCutter extends Omit<CutterState, 'length' | 'setting' | 'damage'> {
-  length: Estimate
-  setting: Estimate
+  lengthKnown: Known
+  settingKnown: Known
   damage: readonly CutterDamage[]
 }
+
+/** What was done between two readings of lengths, to learn what a sharpening takes off. */
+export interface Span {
+  /** What was known of the mean of a side at its last reading; null before the first. */
+  readonly from: Record<Hand, Normal | null>
+  /** Sharpenings since then, by population. */
+  readonly counts: Map<Population, number>
+  /** Strokes that each cutter of a side got since then; null once nobody counted. */
+  strokes: Record<Hand, number> | null
+  /** Whether one of those was a repair, which says nothing of a usual sharpening. */
+  repaired: boolean
+  /** Who sharpened since then; undefined when nobody did, null when several or nobody named. */
+  by: string | null | undefined
+  method: SharpenMethod | null | undefined
+  fileAge: FileAge | null | undefined
+}
+
+/** A span in which nothing was done yet. */
+export const newSpan = (from: Span['from']): Span => ({
+  from,
+  counts: new Map(),
+  strokes: { left: 0, right: 0 },
+  repaired: false,
+  by: undefined,
+  method: undefined,
+  fileAge: undefined,
+})
 
 type Writable<T> = { -readonly [K in keyof T]: T[K] }
 
 /** A loop while its log is being folded; only appliers change it. */
 export interface Draft extends Omit<
   Writable<LoopState>,
-  'sawId' | 'stints' | 'cutters' | 'parts' | 'openStrikes' | 'removals' | 'life' | 'doubts' | 'spells' | 'lastEntryAt'
+  | 'sawId'
+  | 'stints'
+  | 'cutters'
+  | 'held'
+  | 'parts'
+  | 'openStrikes'
+  | 'removals'
+  | 'life'
+  | 'doubts'
+  | 'spells'
+  | 'lastEntryAt'
 > {
   cutters: DraftCutter[]
   parts: readonly PartDamage[]
@@ -31,14 +68,8 @@ export interface Draft extends Omit<
   lastEntryAt: Instant
   /** Times on saws, each with the shortest cutter when it began. */
   stints: (Writable<Omit<Stint, 'worn'>> & { shortestUm: Um })[]
-  /** Lengths read in the last measuring, by cutter number. */
-  lastSet: Map<number, Um>
-  /** Sharpenings since then, by population. */
-  sinceSet: Map<Population, number>
-  /** Whether one of those was a repair, which says nothing of a usual sharpening. */
-  repairedSinceSet: boolean
-  /** Who sharpened since then; undefined when nobody did, null when several or nobody named. */
-  sharpenerSinceSet: string | null | undefined
+  held: Map<number, HeldReading>
+  span: Span
   /** Who read the length of a cutter that has not been sharpened since. */
   readBy: Map<number, string | null>
   /** Length and setting read together since the gauges were last lowered. */
@@ -59,8 +90,8 @@ export const slopeDegOf = ({ slope }: { readonly slope: NormalBelief }): number 
 /** A loop as it was registered, by the spec that holds for it: every cutter new. */
 export function openDraft(entry: EntryOf<'registered'>, spec: LoopSpec): Draft {
   const layout = layoutLoop({ ...spec, pitchUm: pitchUmOf(spec) })
-  const length: Estimate = { um: spec.newLengthUm, known: 'new', sdUm: NEW_SD_UM }
-  const setting: Estimate = { um: spec.settingUm, known: 'new', sdUm: NEW_SD_UM }
+  const hands = layout.cutters.map(({ hand }) => hand)
+  const assumed = !isGiven(spec, 'newLengthUm')
   return {
     loopId: entry.loopId,
     tag: entry.tag,
@@ -74,10 +105,13 @@ export function openDraft(entry: EntryOf<'registered'>, spec: LoopSpec): Draft {
       number,
       hand,
       positionUm,
-      length,
-      setting,
+      lengthKnown: 'new',
+      settingKnown: 'new',
       damage: [],
     })),
+    lengths: newLengths(hands, spec.newLengthUm, assumed),
+    settings: newSettings(hands, spec.settingUm),
+    held: new Map(),
     parts: [],
     openStrikes: [],
     sharpenings: 0,
@@ -102,10 +136,7 @@ export function openDraft(entry: EntryOf<'registered'>, spec: LoopSpec): Draft {
     },
     entriesCounted: 1,
     lastEntryAt: entry.happenedAt,
-    lastSet: new Map(),
-    sinceSet: new Map(),
-    repairedSinceSet: false,
-    sharpenerSinceSet: undefined,
+    span: newSpan({ left: null, right: null }),
     readBy: new Map(),
     readTogether: new Map(),
     plateUm: null,
@@ -114,31 +145,41 @@ export function openDraft(entry: EntryOf<'registered'>, spec: LoopSpec): Draft {
   }
 }
 
+/** Length of a cutter as far as it is known, by its place from 0. */
+const lengthUmOf = ({ lengths }: Draft, place: number): Um =>
+  Math.max(0, Math.round(meanOf(lengths.tied, place)))
+
+/** The shortest cutter as far as it is known. */
+function shortestOf(draft: Draft): { readonly um: Um; readonly known: Known } {
+  let shortest = { um: Infinity, known: 'new' as Known }
+  for (const [i, { lengthKnown: known }] of draft.cutters.entries()) {
+    const um = lengthUmOf(draft, i)
+    if (um < shortest.um) shortest = { um, known }
+  }
+  return shortest
+}
+
 /** Notes the shortest cutter as a point of the loop's life. */
 export function noteLifePoint(draft: Draft, at: Instant): void {
-  let shortest: DraftCutter | undefined
-  for (const cutter of draft.cutters) {
-    if (shortest === undefined || cutter.length.um < shortest.length.um) shortest = cutter
-  }
-  if (shortest === undefined) return
-  draft.life.push({
-    at,
-    sharpenings: draft.sharpenings,
-    shortestUm: shortest.length.um,
-    known: shortest.length.known,
-  })
+  const { um: shortestUm, known } = shortestOf(draft)
+  draft.life.push({ at, sharpenings: draft.sharpenings, shortestUm, known })
 }
 
 /** Length of the shortest cutter as far as it is known. */
-export const shortestUmOf = ({ cutters }: Draft): Um => Math.min(...cutters.map(({ length }) => length.um))
+export const shortestUmOf = (draft: Draft): Um => shortestOf(draft).um
+
+const estimateOf = ({ mean, variance }: Normal, known: Known): Estimate => ({
+  um: Math.round(mean),
+  known,
+  sdUm: Math.max(1, Math.round(Math.sqrt(variance))),
+})
 
 /** The state as everybody else may see it. */
 export function closeDraft(draft: Draft): LoopState {
   const {
-    lastSet: _set,
-    sinceSet: _since,
-    repairedSinceSet: _repaired,
-    sharpenerSinceSet: _sharpener,
+    span: _span,
+    held,
+    cutters,
     readBy: _readBy,
     readTogether: _readTogether,
     plateUm: _plate,
@@ -150,6 +191,17 @@ export function closeDraft(draft: Draft): LoopState {
   const lastUm = shortestUmOf(draft)
   return {
     ...state,
+    lengths: { ...draft.lengths, tied: keepTied(draft.lengths.tied) },
+    settings: { ...draft.settings, tied: keepTied(draft.settings.tied) },
+    held: [...held.values()],
+    cutters: cutters.map(({ lengthKnown, settingKnown, ...cutter }, i) => {
+      const { mean, variance } = lengthOf(draft.lengths, i)
+      return {
+        ...cutter,
+        length: estimateOf({ mean: Math.max(0, mean), variance }, lengthKnown),
+        setting: estimateOf(settingOf(draft.settings, i), settingKnown),
+      }
+    }),
     sawId: draft.place.at === 'saw' ? draft.place.sawId : null,
     stints: stints.map(({ shortestUm, ...stint }, i) => {
       const worn = (shortestUm - (stints[i + 1]?.shortestUm ?? lastUm)) / usable

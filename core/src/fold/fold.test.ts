@@ -32,19 +32,22 @@ describe('fold', () => {
 
   test('before and after pairs are measurements and teach the loop its own removal', () => {
     const { cutters, removals } = state(new Log().file({ pairs: [{ cutter: 3, beforeUm: 7900, afterUm: 7600 }] }))
-    expect(cutters[2]?.length).toMatchObject({ um: 7600, known: 'measured' })
-    expect(cutters[3]?.length).toMatchObject({ um: 7700, known: 'estimated' })
-    expect(removals).toEqual([
+    expect(cutters[2]?.length).toMatchObject({ known: 'measured' })
+    expect(Math.abs((cutters[2]?.length.um ?? 0) - 7600)).toBeLessThan(25)
+    expect(cutters[3]?.length.known).toBe('estimated')
+    expect(removals).toMatchObject([
       {
         population: 'routine',
-        perSharpeningUm: 300,
         sharpenings: 1,
         at: hour(1),
         personId: null,
         method: 'fileBench',
-        sides: { left: { um: 300, cutters: 1 } },
+        sides: { left: { cutters: 1 } },
       },
     ])
+    // 0.3 mm by two readings of a caliper, against the usual 0.2 that strays as much.
+    expect(removals[0]?.perSharpeningUm).toBeGreaterThan(235)
+    expect(removals[0]?.perSharpeningUm).toBeLessThanOrEqual(300)
   })
 
   test('two full sets teach what came off between them', () => {
@@ -52,11 +55,12 @@ describe('fold', () => {
     expect(removals).toMatchObject([
       {
         population: 'routine',
-        perSharpeningUm: 250,
         sharpenings: 2,
-        sides: { left: { um: 250, cutters: 18 }, right: { um: 250, cutters: 18 } },
+        sides: { left: { cutters: 18 }, right: { cutters: 18 } },
       },
     ])
+    expect(Math.abs((removals[0]?.perSharpeningUm ?? 0) - 250)).toBeLessThan(4)
+    expect(removals[0]?.sdUm).toBeLessThan(15)
   })
 
   test('touch-ups and grinds between two sets are not averaged', () => {
@@ -64,11 +68,14 @@ describe('fold', () => {
     expect(state(log).removals).toEqual([])
   })
 
-  test('a partial set moves the unread cutters of that side by the median of what was found', () => {
+  test('a partial set moves the cutters that nobody read, of its own side most; one that was hit moves none', () => {
     const readings = [1, 3, 5].map((cutter) => ({ cutter, lengthUm: cutter === 5 ? 3000 : 7000 }))
-    const { cutters } = state(new Log().add('measured', { readings }))
-    expect(cutters[6]?.length).toMatchObject({ um: 7000, known: 'estimated' })
-    expect(cutters[1]?.length).toMatchObject({ um: 8000, known: 'new' })
+    const { cutters, doubts } = state(new Log().add('measured', { readings }))
+    expect(Math.abs((cutters[6]?.length.um ?? 0) - 7000)).toBeLessThan(25)
+    expect(cutters[6]?.length.known).toBe('estimated')
+    expect(Math.abs((cutters[1]?.length.um ?? 0) - 7000)).toBeLessThan(50)
+    expect(cutters[1]?.length.sdUm).toBeGreaterThan(cutters[6]?.length.sdUm ?? Infinity)
+    expect(doubts).toMatchObject([{ kind: 'shrank', cutter: 5 }])
   })
 
   test('a partial set leaves what was measured and not sharpened since', () => {
@@ -110,7 +117,8 @@ describe('fold', () => {
 
   test('every sharpening brings the edge down to the gauges; lowering them restores the setting', () => {
     const log = new Log().file().file()
-    expect(state(log).cutters[0]?.setting.um).toBe(600)
+    // 0.4 mm at a fall of 7° is 0.05 mm.
+    expect(Math.abs((state(log).cutters[0]?.setting.um ?? 0) - 600)).toBeLessThanOrEqual(1)
     expect(state(log).sharpeningsSinceGauges).toBe(2)
     const lowered = state(log.add('gaugesLowered', {}))
     expect(lowered.cutters[0]?.setting).toMatchObject({ um: 650, known: 'estimated' })
@@ -145,8 +153,11 @@ describe('fold', () => {
   test('a cutter read longer than anything allows is kept and doubted, until it is read again', () => {
     const log = new Log().measureAll(5000).measureAll(7000)
     expect(state(log).doubts).toHaveLength(36)
-    expect(state(log).cutters[0]?.length.um).toBe(7000)
-    expect(state(log.measureAll(7000)).doubts).toEqual([])
+    expect(state(log).held).toHaveLength(36)
+    expect(state(log).cutters[0]?.length.um).toBe(5000)
+    const settled = state(log.measureAll(7000))
+    expect(settled).toMatchObject({ doubts: [], held: [] })
+    expect(settled.cutters[0]?.length.um).toBe(7000)
   })
 
   test('dirty tanks wear a full chisel three times as fast as a semi-chisel', () => {

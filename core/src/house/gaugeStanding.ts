@@ -1,5 +1,6 @@
 import { targetSetting, type GaugeRule } from '../geometry'
 import type { LoopSpec } from '../profile'
+import { normalBelow } from '../stats'
 import type { Um } from '../units'
 import type { HouseRules } from './rules'
 
@@ -9,7 +10,7 @@ export type GaugeStanding = 'high' | 'fine' | 'low'
 /** A cutter whose gauge is judged. */
 export interface GaugedCutter {
   readonly length: { readonly um: Um }
-  readonly setting: { readonly um: Um }
+  readonly setting: { readonly um: Um; readonly sdUm?: number }
 }
 
 /**
@@ -21,6 +22,22 @@ export interface GaugedCutter {
  */
 export const gaugeOffUm = (spec: LoopSpec, { length, setting }: GaugedCutter, rule: GaugeRule): Um =>
   setting.um - targetSetting(spec, length.um, rule)
+
+/**
+ * Chance that a gauge stands lower than the house lets run.
+ *
+ * @example
+ * chanceTooLow(spec38, { length: { um: 8000 }, setting: { um: 800, sdUm: 30 } }, rules) // 0.5: at the limit
+ */
+export function chanceTooLow(
+  spec: LoopSpec,
+  cutter: GaugedCutter,
+  rules: GaugeRule & Pick<HouseRules, 'gaugeLowUm'>,
+): number {
+  const beyondUm = gaugeOffUm(spec, cutter, rules) - rules.gaugeLowUm
+  const { sdUm = 0 } = cutter.setting
+  return sdUm <= 0 ? Number(beyondUm > 0) : normalBelow(beyondUm / sdUm)
+}
 
 /**
  * How a gauge stands, by the loop's own target and the limits of the house. Limits themselves are

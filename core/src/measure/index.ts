@@ -1,2 +1,3 @@
+export * from './accuracy'
 export * from './summary'
 export * from './checkLength'

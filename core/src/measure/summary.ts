@@ -1,7 +1,8 @@
 import type { CutterState, LoopState } from '../state'
 import { damageDepth } from '../damage'
 import type { Hand } from '../loop'
-import { mean, welch, type WelchDifference } from '../stats'
+import { sideDifference } from '../belief'
+import { mean, normalBelow } from '../stats'
 import type { Um } from '../units'
 
 /** What a loop's cutters come to. Lengths in micrometres. */
@@ -14,15 +15,23 @@ export interface CutterSummary {
   readonly worstAfterUm: Um
   readonly spreadUm: Um
   readonly sides: Readonly<Record<Hand, SideSummary>>
-  /**
-   * Mean left less mean right over the measured cutters, with its interval; null while fewer than
-   * two a side are measured.
-   */
-  readonly difference: WelchDifference | null
+  /** Mean left less mean right, as it is known; null where a side has no cutters. */
+  readonly difference: SideDifference | null
   readonly measured: number
   readonly damaged: readonly CutterState[]
   /** Damaged cutters of which nobody knows how deep. */
   readonly depthUnknown: readonly CutterState[]
+}
+
+/** Mean of the left less mean of the right, in micrometres. */
+export interface SideDifference {
+  readonly difference: number
+  readonly standardError: number
+  /** Two-sided chance of a difference as great if there were none. */
+  readonly p: number
+  /** 95 % range. */
+  readonly low: number
+  readonly high: number
 }
 
 export interface SideSummary {
@@ -44,15 +53,43 @@ function sideSummary(cutters: readonly CutterState[], hand: Hand): SideSummary {
   }
 }
 
-const measuredOn = (cutters: readonly CutterState[], hand: Hand): number[] =>
-  cutters.filter((cutter) => cutter.hand === hand && cutter.length.known === 'measured').map(({ length }) => length.um)
+/** Two-sided 95 % point of the normal distribution. */
+const Z95 = 1.959964
+
+/** Finer than a tenth of a micrometre nobody knows anything. */
+const tenths = (um: number): number => Math.round(um * 10) / 10 + 0
+
+function differenceOf({ lengths }: Pick<LoopState, 'lengths'>): SideDifference | null {
+  const known = sideDifference(lengths)
+  if (known === null) return null
+  const difference = tenths(known.mean)
+  const standardError = tenths(Math.sqrt(known.variance))
+  return {
+    difference,
+    standardError,
+    p: standardError === 0 ? 1 : 2 * normalBelow(-Math.abs(difference) / standardError),
+    low: tenths(difference - Z95 * standardError),
+    high: tenths(difference + Z95 * standardError),
+  }
+}
+
+/**
+ * Chance that a figure lies further from nothing than a limit, either way.
+ *
+ * @example
+ * chanceBeyond(400, 50, 250) // 0.99865: three deviations past it
+ */
+export const chanceBeyond = (mean: number, sd: number, limit: number): number =>
+  sd <= 0
+    ? Number(Math.abs(mean) > limit)
+    : normalBelow((Math.abs(mean) - limit) / sd) + normalBelow((-Math.abs(mean) - limit) / sd)
 
 /**
  * Shortest, worst after damage, side means and spread of a loop's cutters.
  *
  * @throws RangeError when the loop has no cutters
  */
-export function summarise(state: Pick<LoopState, 'cutters'>): CutterSummary {
+export function summarise(state: Pick<LoopState, 'cutters' | 'lengths'>): CutterSummary {
   const { cutters } = state
   const [first] = cutters
   if (first === undefined) throw new RangeError('a loop without cutters cannot be summed up')
@@ -72,7 +109,7 @@ export function summarise(state: Pick<LoopState, 'cutters'>): CutterSummary {
     worstAfterUm: afterDamageUm(worst),
     spreadUm: longest.length.um - shortest.length.um,
     sides: { left: sideSummary(cutters, 'left'), right: sideSummary(cutters, 'right') },
-    difference: welch(measuredOn(cutters, 'left'), measuredOn(cutters, 'right')),
+    difference: differenceOf(state),
     measured: cutters.filter(({ length }) => length.known === 'measured').length,
     damaged,
     depthUnknown: damaged.filter(({ damage }) => damageDepth(damage).unknown),

@@ -1,3 +1,4 @@
+import { LONG_FILING_UM, UM_PER_STROKE } from '../belief'
 import type { GuideSchool } from '../house/schools'
 import type { Um } from '../units'
 import { GUIDES } from './guides'
@@ -19,23 +20,10 @@ export const BENCH_SETUP_MINUTES = [3, 8] as const
 export const FIELD_SETUP_MINUTES = [0.5, 1.5] as const
 /** Minutes to turn the clamp to the other side and check the stop. Common practice. */
 export const TURN_SIDE_MINUTES = 1
-/**
- * Length one stroke of a round file takes off: a touch-up of two to five strokes takes about half
- * of a routine 0.2 mm. Derived from common practice.
- */
-export const UM_PER_STROKE: Um = 20
 /** Length a wheel takes off in one touch without heating the cutter. Starting value. */
 export const UM_PER_GRIND_TOUCH: Um = 400
 /** Seconds to lower one depth gauge with plate and flat file, rounding its front. Starting value. */
 export const SECONDS_PER_GAUGE = [5, 9] as const
-
-/**
- * Length up to which filing goes on at the usual pace. Beyond it the hand tires, the file is
- * turned and changed and the cutter is measured again and again: a stroke takes half as much.
- * Starting value, such that a badly struck loop of a big saw comes to the four or five hours that
- * it is known to take.
- */
-export const LONG_FILING_UM: Um = 400
 
 /** Minutes to bring a loop to a shop and fetch it, with the others that go. Starting value. */
 export const SHOP_ERRAND_MINUTES = [6, 15] as const

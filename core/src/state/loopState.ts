@@ -1,5 +1,6 @@
 import type { CutterDamage, PartDamage } from '../damage'
 import type { Hand } from '../loop'
+import type { LengthBelief, SettingBelief } from '../belief'
 import type { Action, Conditions, Duty, Instant, RetireReason, Shelf, StrikeObject } from '../log'
 import type { NormalBelief } from '../stats'
 import type { LoopSpec } from '../profile'
@@ -62,6 +63,18 @@ export interface Doubt {
   readonly cutter: number
   /** By how much the two figures differ beyond nothing. */
   readonly byUm: Um
+}
+
+/**
+ * A length that contradicts what is known so far that one of the two is wrong. It is kept and asked
+ * about, and stays out of what is known until a second reading says which it was.
+ */
+export interface HeldReading {
+  readonly cutter: number
+  readonly entryId: string
+  /** What the cutter would be by it now: as read, less what sharpenings took since. */
+  readonly um: Um
+  readonly sdUm: number
 }
 
 /** A run of work between two sharpenings. */
@@ -128,6 +141,12 @@ export interface LoopState {
   /** What shops have taken for it, in whole minor units. */
   readonly shopCostMinor: number
   readonly cutters: readonly CutterState[]
+  /** What is known of the lengths of all cutters together; `cutters` says the same one by one. */
+  readonly lengths: LengthBelief
+  /** What is known of the settings of all depth gauges together. */
+  readonly settings: SettingBelief
+  /** Lengths that nobody can make sense of yet. */
+  readonly held: readonly HeldReading[]
   readonly parts: readonly PartDamage[]
   readonly openStrikes: readonly OpenStrike[]
   readonly sharpenings: number

@@ -6,6 +6,17 @@ import type { Um } from '../units'
 export const POPULATIONS = ['touchUp', 'routine', 'grind'] as const
 export type Population = (typeof POPULATIONS)[number]
 
+/** What came off the cutters of one side in one sharpening. */
+export interface SideRemoval {
+  readonly um: Um
+  /** How far that may be off. */
+  readonly sdUm: number
+  /** Cutters that were read for it. */
+  readonly cutters: number
+  /** Strokes that each cutter was given, where somebody counted. */
+  readonly strokes?: number
+}
+
 /** What was seen to come off in `sharpenings` sharpenings of one kind. */
 export interface RemovalSample {
   readonly population: Population
@@ -13,6 +24,8 @@ export interface RemovalSample {
   readonly perSharpeningUm: Um
   /** How many sharpenings the figure is a mean of. */
   readonly sharpenings: number
+  /** How far the mean may be off. */
+  readonly sdUm: number
   /** When it was measured. */
   readonly at?: Instant
   /** Who did it; null when several did, or nobody was named. */
@@ -20,7 +33,5 @@ export interface RemovalSample {
   readonly method?: SharpenMethod
   readonly fileAge?: FileAge
   /** The same by side: mean taken off in one sharpening, and the strokes each cutter was given. */
-  readonly sides?: Readonly<
-    Partial<Record<Hand, { readonly um: Um; readonly cutters: number; readonly strokes?: number }>>
-  >
+  readonly sides?: Readonly<Partial<Record<Hand, SideRemoval>>>
 }

@@ -1,5 +1,5 @@
 export * from './mean'
-export * from './welch'
 export * from './normalMean'
 export * from './survival'
 export * from './shrunkGroups'
+export * from './normal'

@@ -6,6 +6,10 @@ declare module 'jstat' {
   interface Gamma {
     inv(p: number, shape: number, scale: number): number
   }
-  const jstat: { jStat: { studentt: Distribution; gamma: Gamma } }
+  interface Normal {
+    cdf(x: number, mean: number, sd: number): number
+    inv(p: number, mean: number, sd: number): number
+  }
+  const jstat: { jStat: { studentt: Distribution; gamma: Gamma; normal: Normal } }
   export default jstat
 }

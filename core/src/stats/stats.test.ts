@@ -2,45 +2,18 @@ import anscombe from '../../../node_modules/vega-datasets/data/anscombe.json'
 import fc from 'fast-check'
 import * as reference from 'simple-statistics'
 import { describe, expect, test } from 'vitest'
-import { mean, median, sampleVariance, updateNormalMean, welch } from '.'
+import { mean, median, normalBelow, normalQuantile, sampleVariance, updateNormalMean } from '.'
 
-// Student, "The probable error of a mean", Biometrika 6 (1908): extra hours of sleep under two
-// drugs. Welch t = −1.8608, df = 17.776, p = 0.0794. Data and results from memory.
-const DRUG_1 = [0.7, -1.6, -0.2, -1.2, -0.1, 3.4, 3.7, 0.8, 0.0, 2.0]
-const DRUG_2 = [1.9, 0.8, 1.1, 0.1, -0.1, 4.4, 5.5, 1.6, 4.6, 3.4]
-
-describe('welch', () => {
-  test("agrees with the published result on Student's sleep data", () => {
-    const result = welch(DRUG_1, DRUG_2)
-    expect(result?.t).toBeCloseTo(-1.8608, 4)
-    expect(result?.df).toBeCloseTo(17.776, 3)
-    expect(result?.p).toBeCloseTo(0.0794, 4)
-    // The interval that goes with it, −3.3654832 to 0.2054832, from memory.
-    expect(result?.low).toBeCloseTo(-3.36548, 4)
-    expect(result?.high).toBeCloseTo(0.20548, 4)
-  })
-
-  test('turns round when the samples are swapped', () => {
-    const sample = fc.array(fc.integer({ min: -5000, max: 5000 }), { minLength: 2, maxLength: 30 })
-    fc.assert(
-      fc.property(sample, sample, (a, b) => {
-        const one = welch(a, b)
-        const other = welch(b, a)
-        if (one === null || other === null) {
-          expect(one).toBe(other)
-          return
-        }
-        expect(one.difference).toBeCloseTo(-other.difference, 6)
-        expect(one.low).toBeCloseTo(-other.high, 4)
-        expect(one.low).toBeLessThanOrEqual(one.high)
-      }),
-    )
-  })
-
-  test('has nothing to say of a single reading, or of readings that do not vary', () => {
-    expect(welch([1], [1, 2])).toBeNull()
-    expect(welch([2, 2], [3, 3])).toBeNull()
-  })
+// Tables of the normal distribution: Φ(1) 0.8413, Φ(1.645) 0.95, Φ(−1.96) 0.025; from memory.
+test('the normal distribution agrees with its tables, both ways', () => {
+  expect(normalBelow(0)).toBeCloseTo(0.5, 12)
+  expect(normalBelow(1)).toBeCloseTo(0.841345, 6)
+  expect(normalBelow(-1.959964)).toBeCloseTo(0.025, 6)
+  expect(normalQuantile(0.95)).toBeCloseTo(1.644854, 5)
+  expect(normalQuantile(0.5)).toBeCloseTo(0, 9)
+  expect(normalBelow(9)).toBe(1)
+  expect(normalBelow(-9)).toBe(0)
+  for (const chance of [0.001, 0.2, 0.7, 0.999]) expect(normalBelow(normalQuantile(chance))).toBeCloseTo(chance, 6)
 })
 
 // Anscombe's quartet, shipped in vega-datasets: every series has mean 9 and variance 11 in X,

@@ -2,6 +2,7 @@ import type { CutterState, LoopState } from '../state'
 import { damageAfterRemoval, damageDepth, shapeUm } from '../damage'
 import { edgeDrop } from '../geometry'
 import type { UnevenSchool } from '../house'
+import type { Hand } from '../loop'
 import { BEHIND_DAMAGE_UM, filingRemovals, removals, strokesFor } from '../sharpen'
 import { mean } from '../stats'
 import type { Um } from '../units'
@@ -16,10 +17,10 @@ export interface Cut {
   readonly meanUm: Um
   readonly meanAfterUm: Um
   readonly shortestUm: Um
-  /** Shortest to longest over measured cutters; null while fewer than two are measured. */
-  readonly spreadUm: Um | null
-  /** Mean left less mean right over measured cutters; null while fewer than two a side are. */
-  readonly sideDifferenceUm: Um | null
+  /** Shortest to longest. */
+  readonly spreadUm: Um
+  /** Mean left less mean right. */
+  readonly sideDifferenceUm: Um
   /** Cutters that are still damaged. */
   readonly damagedLeft: number
   /** How far the edges sank, and with them the settings. */
@@ -35,25 +36,13 @@ export interface Cuts {
   readonly grind: Cut
 }
 
-/** How even the measured cutters would be. */
+/** How even the cutters would be. */
 function evennessOf({ cutters }: LoopState, afterUm: readonly Um[]): Pick<Cut, 'spreadUm' | 'sideDifferenceUm'> {
-  let least = Infinity
-  let most = -Infinity
-  const sum = { left: 0, right: 0 }
-  const count = { left: 0, right: 0 }
-  for (let i = 0; i < cutters.length; i += 1) {
-    const cutter = cutters[i]
-    const after = afterUm[i]
-    if (cutter === undefined || after === undefined || cutter.length.known !== 'measured') continue
-    if (after < least) least = after
-    if (after > most) most = after
-    sum[cutter.hand] += after
-    count[cutter.hand] += 1
-  }
+  const side = (hand: Hand): number[] => afterUm.filter((_, i) => cutters[i]?.hand === hand)
+  const [left, right] = [side('left'), side('right')]
   return {
-    spreadUm: count.left + count.right < 2 ? null : most - least,
-    sideDifferenceUm:
-      count.left < 2 || count.right < 2 ? null : Math.round(sum.left / count.left - sum.right / count.right),
+    spreadUm: Math.max(...afterUm) - Math.min(...afterUm),
+    sideDifferenceUm: left.length === 0 || right.length === 0 ? 0 : Math.round(mean(left) - mean(right)) + 0,
   }
 }
 

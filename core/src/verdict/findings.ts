@@ -1,11 +1,15 @@
 import type { FindingRules } from './findingRules'
-import type { LoopState } from '../state'
-import { CUTTER_DAMAGE, PART_DAMAGE, type DamageEffect } from '../damage'
+import { someAtOrBelow } from '../belief'
+import { chanceBeyond } from '../measure'
+import type { CutterState, Known, LoopState } from '../state'
+import { CUTTER_DAMAGE, damageDepth, PART_DAMAGE, type DamageEffect } from '../damage'
 import { lengthToRight } from '../geometry'
-import { gaugeOffUm, gaugeStanding } from '../house'
+import { chanceTooLow, gaugeOffUm, gaugeStanding } from '../house'
 import { BEHIND_DAMAGE_UM } from '../sharpen'
+import { normalBelow } from '../stats'
 import type { Um } from '../units'
 import type { Forecast } from './forecast'
+import { SURE_CHANCE } from './sides'
 import type { Reason, Rule } from './verdict'
 
 const um = (amount: Um) => ({ unit: 'um', amount }) as const
@@ -27,20 +31,26 @@ function damageWith(state: Pick<LoopState, 'parts' | 'cutters'>, effect: DamageE
   return reasons
 }
 
+/** Chance of a cutter that was measured being at its mark from which it is taken to be there. Starting value. */
+const LIKELY_AT_MARK = 0.3
+
 /** What ends a loop at once, whatever else is true. Handbook section 6; common practice. */
 export function endings(state: LoopState, { summary }: Forecast): Reason[] {
   const { spec } = state
   const reasons = damageWith(state, 'ends', 'endsLoop')
   const { shortest } = summary
-  if (shortest.length.known === 'measured' && shortest.length.um <= spec.markLengthUm) {
+  const { um: lengthUm, sdUm, known } = shortest.length
+  const chance = normalBelow((spec.markLengthUm - lengthUm) / sdUm)
+  if (known === 'measured' && chance >= LIKELY_AT_MARK) {
     reasons.push({
       rule: 'atMark',
       cutter: shortest.number,
       hand: shortest.hand,
-      value: um(shortest.length.um),
+      value: um(lengthUm),
       limit: um(spec.markLengthUm),
       limitFrom: 'spec',
-      known: 'measured',
+      known,
+      chance,
     })
   }
   return reasons
@@ -76,7 +86,8 @@ export function stops(state: LoopState, rules: FindingRules, { slopeDeg }: Forec
     const { number, hand, setting } = cutter
     const overUm = gaugeOffUm(state.spec, cutter, rules)
     if (lowest?.value === undefined || overUm > lowest.value.amount) {
-      const takesUm = lengthToRight(state.spec, overUm, rules, slopeDeg)
+      // Back inside what is let run, and no more.
+      const takesUm = lengthToRight(state.spec, Math.max(1, overUm - rules.gaugeLowUm), rules, slopeDeg)
       lowest = {
         rule: 'gaugesTooLow',
         cutter: number,
@@ -85,6 +96,7 @@ export function stops(state: LoopState, rules: FindingRules, { slopeDeg }: Forec
         limit: um(rules.gaugeLowUm),
         limitFrom: 'house',
         known: setting.known,
+        chance: chanceTooLow(state.spec, cutter, rules),
         ...(takesUm === null ? {} : { takes: um(takesUm) }),
       }
     }
@@ -112,9 +124,10 @@ export function unknowns(state: LoopState, rules: FindingRules, { summary }: For
   )
   if (doubt !== undefined)
     reasons.push({ rule: 'contradiction', cutter: doubt.cutter, value: um(doubt.byUm), doubt: doubt.kind })
+  const chance = chanceAtMark(state)
   const { worst, worstAfterUm } = summary
   const limitUm = state.spec.markLengthUm + rules.reserveUm
-  if (worst.length.known !== 'measured' && worstAfterUm <= limitUm) {
+  if (chance > MOST_AT_MARK || (worst.length.known !== 'measured' && worstAfterUm <= limitUm)) {
     reasons.push({
       rule: 'perhapsAtMark',
       cutter: worst.number,
@@ -123,9 +136,26 @@ export function unknowns(state: LoopState, rules: FindingRules, { summary }: For
       limit: um(limitUm),
       limitFrom: 'house',
       known: worst.length.known,
+      chance,
     })
   }
   return reasons
+}
+
+/** Chance of a cutter at its mark above which nobody runs a loop without measuring it. Starting value. */
+const MOST_AT_MARK = 0.02
+
+/**
+ * Chance that some cutter is at its mark, or past it. Of those that were measured and not sharpened
+ * since nobody asks twice; a length that is held out counts as read.
+ */
+function chanceAtMark({ cutters, lengths, held, spec: { markLengthUm } }: LoopState): number {
+  if (held.some(({ um: heldUm }) => heldUm <= markLengthUm)) return 1
+  return someAtOrBelow(lengths.tied, lengths.hands, (i) => {
+    const cutter = cutters[i]
+    if (cutter === undefined || cutter.length.known === 'measured') return -Infinity
+    return markLengthUm + damageDepth(cutter.damage).knownUm
+  })
 }
 
 /** Damage, shape and evenness that call for the bench: the deepest first. */
@@ -159,24 +189,28 @@ export function repairs(state: LoopState, rules: FindingRules, deepestUm: Um, { 
   }
   const weight = ({ rule }: Reason): number => (rule === 'fileSkates' ? 2 : rule === 'shapeToPutRight' ? 0 : 1)
   reasons.sort((a, b) => weight(b) - weight(a) || (b.value?.amount ?? 0) - (a.value?.amount ?? 0))
-  return [...reasons, ...unevenness(rules, summary)]
+  return [...reasons, ...unevenness(state, rules, summary)]
 }
 
-function unevenness(rules: FindingRules, summary: Forecast['summary']): Reason[] {
+function unevenness(state: LoopState, rules: FindingRules, summary: Forecast['summary']): Reason[] {
   const reasons: Reason[] = []
   const { difference, spreadUm, shortest, longest } = summary
-  if (difference !== null && Math.abs(difference.difference) > rules.sideDifferenceUm && difference.p < 0.05) {
-    reasons.push({
-      rule: 'sidesDiffer',
-      hand: difference.difference > 0 ? 'left' : 'right',
-      value: um(Math.round(Math.abs(difference.difference))),
-      limit: um(rules.sideDifferenceUm),
-      limitFrom: 'house',
-      known: 'measured',
-    })
+  if (difference !== null) {
+    const { difference: byUm, standardError } = difference
+    const chance = chanceBeyond(byUm, standardError, rules.sideDifferenceUm)
+    if (chance >= SURE_CHANCE)
+      reasons.push({
+        rule: 'sidesDiffer',
+        hand: byUm > 0 ? 'left' : 'right',
+        value: um(Math.round(Math.abs(byUm))),
+        limit: um(rules.sideDifferenceUm),
+        limitFrom: 'house',
+        known: knownOf(state),
+        chance,
+      })
   }
-  const measured = shortest.length.known === 'measured' && longest.length.known === 'measured'
-  if (measured && spreadUm > rules.evennessUm) {
+  const chance = chanceBeyond(spreadUm, Math.hypot(shortest.length.sdUm, longest.length.sdUm), rules.evennessUm)
+  if (spreadUm > rules.evennessUm && chance >= SURE_CHANCE)
     reasons.push({
       rule: 'uneven',
       cutter: shortest.number,
@@ -184,25 +218,35 @@ function unevenness(rules: FindingRules, summary: Forecast['summary']): Reason[]
       value: um(spreadUm),
       limit: um(rules.evennessUm),
       limitFrom: 'house',
-      known: 'measured',
+      known: shortest.length.known === 'measured' ? longest.length.known : shortest.length.known,
+      chance,
     })
-  }
   return reasons
 }
 
-/** Gauges that stand high, or that somebody saw were not right. */
-export function gaugesHigh(state: LoopState, rules: FindingRules, { gaugePass, settingMeasured }: Forecast): Reason[] {
+/** How the lengths of a loop are known, taken together. */
+const knownOf = ({ cutters }: LoopState): Known =>
+  cutters.every(({ length }) => length.known === 'measured') ? 'measured' : 'estimated'
+
+/** Gauges that stand high, each against its own target, or that somebody saw were not right. */
+export function gaugesHigh(state: LoopState, rules: FindingRules): Reason[] {
   const seen = damageWith(state, 'gauge', 'gaugeToPutRight')
-  const shortBy = -gaugePass.offByUm
-  if (shortBy <= rules.gaugeHighUm) return seen
+  const high = state.cutters.filter((cutter) => gaugeStanding(state.spec, cutter, rules) === 'high')
+  const [first] = high
+  if (first === undefined) return seen
+  const highBy = (cutter: CutterState): Um => -gaugeOffUm(state.spec, cutter, rules)
+  const highest = high.reduce((most, one) => (highBy(one) > highBy(most) ? one : most), first)
+  const oneSide = high.every(({ hand }) => hand === first.hand)
   return [
     ...seen,
     {
       rule: 'gaugesHigh',
-      value: um(shortBy),
+      value: um(highBy(highest)),
       limit: um(rules.gaugeHighUm),
       limitFrom: 'house',
-      known: settingMeasured ? 'measured' : 'estimated',
+      known: highest.setting.known,
+      cutters: high.length,
+      ...(high.length === 1 ? { cutter: highest.number, hand: highest.hand } : oneSide ? { hand: first.hand } : {}),
     },
   ]
 }

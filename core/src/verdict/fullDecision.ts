@@ -58,7 +58,7 @@ export function lifeOf(state: LoopState, rules: HouseRules, now: Instant): Life 
     end: endDate(ahead.sharpeningsLeft, state.sharpenings, state.registeredAt, now),
     gaugePass: ahead.gaugePass,
     gaugesDue: ahead.gaugesDue,
-    removal: learnRemoval(state.removals, 'routine'),
+    removal: learnRemoval(state, 'routine'),
     sessions: [...state.removals].reverse(),
     touchUp: learnBy(state.removals, 'touchUp'),
     routine: learnBy(state.removals, 'routine'),

@@ -3,7 +3,7 @@ import { summarise, type CutterSummary } from '../measure'
 import { mean, type LifetimeBelief } from '../stats'
 import type { Um } from '../units'
 import { onceFor } from './onceFor'
-import { learnPerStroke, learnRemoval, learnSharpness, usualWear, type RemovalBelief, type StrokeBelief } from '../wear'
+import { strokeBelief, learnRemoval, learnSharpness, usualWear, type RemovalBelief, type StrokeBelief } from '../wear'
 
 /** What a loop shows by itself, whatever the house rules are. */
 export interface Learned {
@@ -30,15 +30,15 @@ export interface Learned {
  * school.
  */
 export const learnedOf = onceFor((state: LoopState): Learned => {
-  const { cutters, removals } = state
+  const { cutters } = state
   return {
     summary: summarise(state),
     removal: {
-      touchUp: learnRemoval(removals, 'touchUp'),
-      routine: learnRemoval(removals, 'routine'),
-      grind: learnRemoval(removals, 'grind'),
+      touchUp: learnRemoval(state, 'touchUp'),
+      routine: learnRemoval(state, 'routine'),
+      grind: learnRemoval(state, 'grind'),
     },
-    perStroke: learnPerStroke(removals),
+    perStroke: strokeBelief(state),
     sharpness: learnSharpness(state.spells, state.spellOver ? 0 : state.wearTanksSinceSharpened),
     wearFactor: usualWear(state),
     meanLengthUm: Math.round(mean(cutters.map(({ length }) => length.um))),

@@ -72,7 +72,7 @@ function look(state: LoopState, rules: FindingRules): Found {
   const deepestUm = Math.max(...state.cutters.map((cutter) => soundUm(cutter, 0)))
   const repairing = repairs(state, rules, deepestUm, ahead)
   const dull = dullness(state, rules)
-  const gauges = gaugesHigh(state, rules, ahead)
+  const gauges = gaugesHigh(state, rules)
   const metal = [...repairing, ...dull]
   const standing: Standing = {
     ends: endings(state, ahead),
@@ -97,7 +97,7 @@ function look(state: LoopState, rules: FindingRules): Found {
       deepestUm,
       unfit: unfit.length === 0 ? [] : NOT_FIT,
       notAsItIs: barred ? NOT_FIT : [],
-      over: standing.ends.length > 0 ? standing.ends.slice(0, 1) : [],
+      over: state.retired === null ? standing.ends.slice(0, 1) : [{ rule: 'alreadyRetired' }],
     },
     standing,
   }

@@ -25,7 +25,7 @@ test('what is too little is counted from the mark, wherever it lies', () => {
 
 test('a file leaves a loop uneven from just beyond half of what is let run', () => {
   const log = new Log().measureAll((cutter) => 7000 - 10 * (cutter % 20)).add('ran', { tanks: 4, conditions: 'soil' })
-  const spreadUm = optionOf(log, 'file', { unevenSchool: 'sameStrokes' }).spreadUm ?? NaN
+  const spreadUm = optionOf(log, 'file', { unevenSchool: 'sameStrokes' }).spreadUm
   expect(spreadUm).toBeGreaterThan(0)
   const risksAt = (evennessUm: number) => optionOf(log, 'file', { unevenSchool: 'sameStrokes', evennessUm }).risks
   expect(risksAt(2 * spreadUm)).not.toContain('unevenUntilGround')

@@ -1,5 +1,6 @@
 import type { LoopState } from '../state'
 import { CUTTER_DAMAGE } from '../damage'
+import { LONG_FILING_UM } from '../belief'
 import { targetSetting } from '../geometry'
 import { loopPriceMinor, type HouseRules } from '../house'
 import type { Action } from '../log'
@@ -9,7 +10,6 @@ import {
   gaugeMinutes,
   grindingMinutes,
   GUIDES,
-  LONG_FILING_UM,
   newLoopMinutes,
   NO_MINUTES,
   shopMinutes,
@@ -19,6 +19,7 @@ import {
 import { SAW_FIGURES } from '../saw/sawState'
 import type { Um } from '../units'
 import { sharpeningsLeft, TOUCH_UP_LASTS, type CountRange, type RemovalBelief } from '../wear'
+import { chanceBeyond } from '../measure'
 import { cutsOf, type Cut } from './cuts'
 import type { Forecast } from './forecast'
 import { learnedOf } from './learned'
@@ -33,6 +34,7 @@ import {
   routineMinor,
 } from './money'
 import type { HouseLimits, Needs } from './needs'
+import { SURE_CHANCE } from './sides'
 import type { Option, Range, Reason, Risk } from './verdict'
 
 /** Deeper than this under a wheel, heat has to be watched for. Starting value. */
@@ -118,29 +120,34 @@ const times = ({ low, likely, high }: Range, factor: number): Range => ({
 })
 
 /** House limits that a loop would not meet afterwards. */
-function limitsBroken({ ahead, rules, state }: Basis, { spreadUm, sideDifferenceUm: sideUm }: Cut): Reason[] {
+function limitsBroken(
+  { ahead: { summary }, rules, state }: Basis,
+  { spreadUm, sideDifferenceUm: sideUm }: Cut,
+): Reason[] {
   if (state.duty === 'dirty') return []
   const broken: Reason[] = []
-  if (spreadUm !== null && spreadUm > rules.evennessUm) {
+  const { shortest, longest, difference } = summary
+  const spreadChance = chanceBeyond(spreadUm, Math.hypot(shortest.length.sdUm, longest.length.sdUm), rules.evennessUm)
+  if (spreadUm > rules.evennessUm && spreadChance >= SURE_CHANCE)
     broken.push({
       rule: 'uneven',
       value: um(spreadUm),
       limit: um(rules.evennessUm),
       limitFrom: 'house',
-      known: 'measured',
+      known: 'estimated',
+      chance: spreadChance,
     })
-  }
-  const sure = (ahead.summary.difference?.p ?? 1) < 0.05
-  if (sure && sideUm !== null && Math.abs(sideUm) > rules.sideDifferenceUm) {
+  const sideChance = chanceBeyond(sideUm, difference?.standardError ?? Infinity, rules.sideDifferenceUm)
+  if (Math.abs(sideUm) > rules.sideDifferenceUm && sideChance >= SURE_CHANCE)
     broken.push({
       rule: 'sidesDiffer',
       hand: sideUm > 0 ? 'left' : 'right',
       value: um(Math.abs(sideUm)),
       limit: um(rules.sideDifferenceUm),
       limitFrom: 'house',
-      known: 'measured',
+      known: 'estimated',
+      chance: sideChance,
     })
-  }
   return broken
 }
 
@@ -212,7 +219,7 @@ const NO_SHARPENINGS = { low: 0, likely: 0, high: 0 }
 function risksOf({ action, tool, cut, daysAway }: Plan, rules: HouseRules): Risk[] {
   const risks: Risk[] = []
   if (cut.damagedLeft > 0) risks.push('cuttersLeftDull')
-  if (tool === 'file' && (cut.spreadUm ?? 0) > rules.evennessUm / 2) risks.push('unevenUntilGround')
+  if (tool === 'file' && cut.spreadUm > rules.evennessUm / 2) risks.push('unevenUntilGround')
   if (tool === 'wheel' && cut.deepestUm > DEEP_GRIND_UM) risks.push('heat')
   if (action === 'file' && cut.deepestUm > DEEP_FILING_UM) risks.push('strays')
   if ((daysAway ?? 0) > 0) risks.push('away')

@@ -138,7 +138,8 @@ describe('metal is never thrown away on an estimate', () => {
   })
 
   test('damage of which one part was only worked out counts as not looked at', () => {
-    const state = stateOf(new Log().measureAll((n) => (n === 3 ? 700 : 2500)))
+    const lengths = (n: number): number => (n === 3 ? 700 : 2500)
+    const state = stateOf(new Log().measureAll(lengths).measureAll(lengths))
     const withDamage = (estimated: boolean): LoopState => ({
       ...state,
       cutters: state.cutters.map((cutter) =>

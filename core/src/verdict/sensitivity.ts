@@ -1,3 +1,5 @@
+import { copyLengths, lengthOf, replaceLength } from '../belief'
+import { READING_SD_UM } from '../measure'
 import type { LoopState } from '../state'
 import type { HouseRules } from '../house'
 import { loopPriceMinor } from '../house'
@@ -89,18 +91,17 @@ function turnsOfPrices(state: LoopState, rules: HouseRules, verdict: Verdict, us
   return turns
 }
 
-/** The loop as it would be if every cutter that was not measured lay at one end of its range. */
+/** The loop as it would be if every cutter that was not measured were read at one end of its range. */
 function estimatesAt(state: LoopState, deviations: number): LoopState {
-  return {
-    ...state,
-    decision: null,
-    cutters: state.cutters.map((cutter) => {
-      const { length } = cutter
-      if (length.known === 'measured') return cutter
-      const um = Math.round(Math.min(state.spec.newLengthUm * 1.05, Math.max(0, length.um + deviations * length.sdUm)))
-      return { ...cutter, length: { um, known: 'measured' as const, sdUm: 50 } }
-    }),
-  }
+  const lengths = copyLengths(state.lengths)
+  const shift = (i: number): number => deviations * Math.sqrt(lengthOf(state.lengths, i).variance)
+  const cutters = state.cutters.map((cutter, i) => {
+    if (cutter.length.known === 'measured') return cutter
+    const um = Math.max(0, Math.round(cutter.length.um + shift(i)))
+    replaceLength(lengths, i, { mean: um, variance: READING_SD_UM ** 2 })
+    return { ...cutter, length: { um, known: 'measured' as const, sdUm: READING_SD_UM } }
+  })
+  return { ...state, decision: null, lengths, cutters }
 }
 
 /** Deviations that are tried either way: about seven in eight true values lie within them. Starting value. */

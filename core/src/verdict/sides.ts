@@ -1,9 +1,10 @@
 import type { LoopState } from '../state'
 import type { HouseRules, UnevenSchool } from '../house'
 import { UNEVEN_SCHOOLS } from '../house'
+import { copyLengths, readLengthOf, sideDifference, sumOf, type LengthBelief } from '../belief'
 import type { Hand } from '../loop'
+import { chanceBeyond, READING_SD_UM, type SideDifference } from '../measure'
 import { strokesFor } from '../sharpen'
-import { sampleVariance, type WelchDifference } from '../stats'
 import type { Um } from '../units'
 import type { Forecast } from './forecast'
 
@@ -18,7 +19,7 @@ export interface SideRemedy {
 
 /** Left against right: what is known of it, and what to do. */
 export interface SideBalance {
-  readonly difference: WelchDifference | null
+  readonly difference: SideDifference | null
   /** The side with the longer cutters, to which the saw pulls; null while that cannot be told. */
   readonly longer: Hand | null
   /** More than the house lets run, and sure. */
@@ -30,47 +31,54 @@ export interface SideBalance {
   readonly readingsNeeded: Readonly<Record<Hand, number>> | null
 }
 
-/** Spread of the cutters of a side before it is known. Starting value. */
-const USUAL_SPREAD_UM = 120
+/** Chance at which a difference beyond a limit, or within it, is said to be so. Starting value. */
+export const SURE_CHANCE = 0.95
 
-const lengthsOf = (state: LoopState, hand: Hand): number[] =>
-  state.cutters
-    .filter((cutter) => cutter.hand === hand && cutter.length.known === 'measured')
-    .map(({ length }) => length.um)
+/** Cutters of a side that are known least, the vaguest first: what a further reading would be of. */
+function toRead({ hands, tied }: LengthBelief, hand: Hand): number[] {
+  const variance = (i: number): number => tied.ownVar[i] ?? 0
+  return hands.flatMap((one, i) => (one === hand ? [i] : [])).sort((a, b) => variance(b) - variance(a))
+}
 
-const spreadOf = (lengths: readonly number[]): number =>
-  lengths.length < 3 ? USUAL_SPREAD_UM : Math.max(20, Math.sqrt(sampleVariance(lengths)))
+/** How the sides hang on one another once a further reading was taken of one of them. */
+function readOne(belief: LengthBelief, cutter: number | undefined): LengthBelief | null {
+  if (cutter === undefined) return null
+  const after = copyLengths(belief)
+  readLengthOf(
+    after,
+    cutter,
+    Math.max(0, Math.round(sumOf(after.tied, (i) => (i === cutter ? 1 : 0)).mean)),
+    READING_SD_UM,
+  )
+  return after
+}
 
 /**
- * Readings that would settle whether the sides differ by more than the house lets run, if the
- * means and spreads stay as they are: each further reading goes to the side that narrows the
- * interval most.
+ * Readings that would settle whether the sides differ by more than the house lets run, if what is
+ * read is what is expected: each further one goes to the side that narrows the range most.
  */
-function readingsNeeded(
-  state: LoopState,
-  limitUm: Um,
-  difference: WelchDifference | null,
-): Record<Hand, number> | null {
-  const lengths = { left: lengthsOf(state, 'left'), right: lengthsOf(state, 'right') }
-  const spread = { left: spreadOf(lengths.left), right: spreadOf(lengths.right) }
-  const have = { left: lengths.left.length, right: lengths.right.length }
-  const room = (hand: Hand): number => state.cutters.filter((cutter) => cutter.hand === hand).length
-  const now = { ...have }
-  const off = Math.abs(difference?.difference ?? 0)
+function readingsNeeded(lengths: LengthBelief, limitUm: Um): Record<Hand, number> | null {
+  const left = { left: toRead(lengths, 'left'), right: toRead(lengths, 'right') }
+  const needed = { left: 0, right: 0 }
+  const varianceOf = (belief: LengthBelief | null): number =>
+    belief === null ? Infinity : (sideDifference(belief)?.variance ?? Infinity)
+  let belief = lengths
   const settled = (): boolean => {
-    if (now.left < 2 || now.right < 2) return false
-    // Two deviations: close to the Welch interval once a few are read, a little generous before.
-    const half = 2 * Math.sqrt(spread.left ** 2 / now.left + spread.right ** 2 / now.right)
-    return off - half > limitUm || off + half <= limitUm
+    const known = sideDifference(belief)
+    if (known === null) return false
+    const chance = chanceBeyond(known.mean, Math.sqrt(known.variance), limitUm)
+    return chance >= SURE_CHANCE || chance <= 1 - SURE_CHANCE
   }
   while (!settled()) {
-    const gain = (hand: Hand): number =>
-      now[hand] >= room(hand) ? -1 : spread[hand] ** 2 / Math.max(0.5, now[hand]) - spread[hand] ** 2 / (now[hand] + 1)
-    const next: Hand = gain('left') >= gain('right') ? 'left' : 'right'
-    if (gain(next) < 0) return null
-    now[next] += 1
+    const next = { left: readOne(belief, left.left[0]), right: readOne(belief, left.right[0]) }
+    const hand: Hand = varianceOf(next.left) <= varianceOf(next.right) ? 'left' : 'right'
+    const after = next[hand]
+    if (after === null) return null
+    left[hand].shift()
+    needed[hand] += 1
+    belief = after
   }
-  return { left: now.left - have.left, right: now.right - have.right }
+  return needed
 }
 
 /** What each school does about a difference. Two extra strokes a cutter is what a hand keeps count of. */
@@ -94,11 +102,11 @@ export function sideBalance(
   { summary, perStroke }: Pick<Forecast, 'summary' | 'perStroke'>,
 ): SideBalance {
   const { difference } = summary
-  const sure = difference !== null && difference.p < 0.05
-  const longer = sure ? (difference.difference > 0 ? 'left' : 'right') : null
-  const limit = rules.sideDifferenceUm
-  const beyond = sure && Math.abs(difference.difference) > limit
-  const within = difference !== null && Math.max(Math.abs(difference.low), Math.abs(difference.high)) <= limit
+  const { sideDifferenceUm: limit } = rules
+  const chance = difference === null ? 0 : chanceBeyond(difference.difference, difference.standardError, limit)
+  const beyond = chance >= SURE_CHANCE
+  const within = difference !== null && chance <= 1 - SURE_CHANCE
+  const longer = difference === null || difference.p >= 0.05 ? null : difference.difference > 0 ? 'left' : 'right'
   return {
     difference,
     longer,
@@ -108,6 +116,6 @@ export function sideBalance(
       longer === null
         ? []
         : UNEVEN_SCHOOLS.map((school) => remedyOf(school, Math.abs(difference?.difference ?? 0), perStroke.meanUm)),
-    readingsNeeded: beyond || within ? { left: 0, right: 0 } : readingsNeeded(state, limit, difference),
+    readingsNeeded: beyond || within ? { left: 0, right: 0 } : readingsNeeded(state.lengths, limit),
   }
 }

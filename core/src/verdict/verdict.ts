@@ -69,6 +69,10 @@ export interface Reason {
   readonly against?: Action
   /** Who set the limit: the crew's house rules, the loop's own spec, or the trade. */
   readonly limitFrom?: 'house' | 'spec' | 'trade'
+  /** How many cutters it is so of, where it may be of some alone. */
+  readonly cutters?: number
+  /** Chance that it is so, 0 to 1, where it is not certain. */
+  readonly chance?: number
   /** How the value is known. An estimate never reads as a measurement. */
   readonly known?: Known
 }
@@ -124,10 +128,10 @@ export interface Option {
   readonly leftUm: Um
   /** Strokes that the cutter with most gets; null where no file is used. */
   readonly strokes: { readonly each: number; readonly most: number; readonly total: number } | null
-  /** Shortest to longest afterwards over measured cutters; null while fewer than two are measured. */
-  readonly spreadUm: Um | null
-  /** Mean left less mean right afterwards over measured cutters. */
-  readonly sideDifferenceUm: Um | null
+  /** Shortest to longest afterwards. */
+  readonly spreadUm: Um
+  /** Mean left less mean right afterwards. */
+  readonly sideDifferenceUm: Um
   /** Cutters that are still damaged afterwards. */
   readonly damagedLeft: number
   /** The gauges come down in the same go. */

@@ -14,10 +14,11 @@ const stateOf = (log: Log): LoopState => {
   return state
 }
 const sample = (personId: string, left: number, right: number, strokes?: number): RemovalSample => {
-  const side = (um: number) => ({ um, cutters: 4, ...(strokes === undefined ? {} : { strokes }) })
+  const side = (um: number) => ({ um, sdUm: 5, cutters: 4, ...(strokes === undefined ? {} : { strokes }) })
   return {
     population: 'touchUp',
     perSharpeningUm: (left + right) / 2,
+    sdUm: 5,
     sharpenings: 1,
     personId,
     method: 'fileField',
@@ -61,7 +62,11 @@ describe('what comes off, told apart', () => {
       'fresh',
       'worn',
     ])
-    expect(learnBy([worn], 'touchUp').method).toMatchObject([{ group: 'fileField', own: 1 }])
+    expect(learnBy([worn], 'touchUp').method).toMatchObject([{ group: 'fileField' }])
+    // A figure that may be off by as much as single sharpenings stray counts for half of one.
+    const vague = { ...worn, sdUm: 40 }
+    expect(learnBy([vague], 'touchUp').method[0]?.own).toBeCloseTo(0.5, 6)
+    expect(learnBy([worn], 'touchUp').method[0]?.own).toBeGreaterThan(0.97)
     expect(learnBy([worn], 'grind').method).toEqual([])
   })
 

@@ -26,18 +26,28 @@ const GAP = { betweenUm: 30, withinUm: 25 } as const
 type Key<K extends string> = (sample: RemovalSample) => readonly Observation<K>[]
 
 const whole = <K extends string>(group: K | null | undefined, sample: RemovalSample): Observation<K>[] =>
-  group === null || group === undefined ? [] : [{ group, value: sample.perSharpeningUm, weight: sample.sharpenings }]
+  group === null || group === undefined
+    ? []
+    : [{ group, value: sample.perSharpeningUm, weight: weightOf(sample, sample.sdUm) }]
+
+/** Sharpenings that a figure is worth: one that is known vaguely counts for little. */
+function weightOf({ population, sharpenings }: RemovalSample, sdUm: number): number {
+  const { withinUm } = REMOVAL_PRIORS[population]
+  return withinUm ** 2 / (withinUm ** 2 / sharpenings + sdUm ** 2)
+}
 
 const sidesOf = <K extends string>(sample: RemovalSample, key: (hand: Hand) => K): Observation<K>[] =>
   HANDS.flatMap((hand) => {
     const side = sample.sides?.[hand]
-    return side === undefined ? [] : [{ group: key(hand), value: side.um, weight: sample.sharpenings }]
+    return side === undefined ? [] : [{ group: key(hand), value: side.um, weight: weightOf(sample, side.sdUm) }]
   })
 
-const gapOf = ({ personId, sides, sharpenings }: RemovalSample): Observation[] =>
-  personId == null || sides?.left === undefined || sides.right === undefined
-    ? []
-    : [{ group: personId, value: sides.right.um - sides.left.um, weight: sharpenings }]
+function gapOf({ personId, sides, sharpenings }: RemovalSample): Observation[] {
+  if (personId == null || sides?.left === undefined || sides.right === undefined) return []
+  const variance = sides.left.sdUm ** 2 + sides.right.sdUm ** 2
+  const weight = GAP.withinUm ** 2 / (GAP.withinUm ** 2 / sharpenings + variance)
+  return [{ group: personId, value: sides.right.um - sides.left.um, weight }]
+}
 
 /**
  * What a sharpening of one kind takes off by person, side, method and age of the file; each drawn

@@ -33,7 +33,7 @@ function sharpeningsWithin(lengthUm: number, removal: RemovalBelief, z: number):
  * @param lengthUm length that may still be taken off
  * @param sdUm standard deviation of that length
  * @example
- * sharpeningsLeft(2000, 0, learnRemoval([], 'routine')).likely // 10
+ * sharpeningsLeft(2000, 0, learnRemoval(state, 'routine')).likely // 10
  */
 export function sharpeningsLeft(lengthUm: Um, sdUm: number, removal: RemovalBelief): CountRange {
   const low = sharpeningsWithin(lengthUm - Z95 * sdUm, removal, Z95)

@@ -1,6 +1,6 @@
+import { LENGTH_SPREADS, newLengths, usualRemoval } from '../belief'
 import { ROUTINE_REMOVAL_UM } from '../profile'
-import { mean, updateNormalMean } from '../stats'
-import type { Population, RemovalSample } from '../state'
+import type { LoopState, Population } from '../state'
 import type { Um } from '../units'
 
 /** What common practice expects, and how far loops and single sharpenings stray from it. */
@@ -45,40 +45,36 @@ export interface RemovalBelief {
 /** Two-sided 95 % point of the normal distribution. */
 export const Z95 = 1.959964
 
+/** How far one sharpening strays from the usual one, as a part of it: the day, and a count that nobody kept. */
+const STRAY_PART = Math.hypot(LENGTH_SPREADS.dayUncounted, LENGTH_SPREADS.daySide / Math.SQRT2)
+
 /**
- * Removal per sharpening learned from a loop's own before-and-after figures, shrunk toward common
- * practice while there are few: a conjugate normal update.
+ * What a sharpening of one kind takes off, as this loop has shown it: the belief about the bite of a
+ * stroke, the habit of those who do not count and the depth of a grind, which every reading teaches.
  *
  * @example
- * learnRemoval([], 'routine').meanUm // 200: common practice
+ * learnRemoval(state, 'routine').meanUm // 200: common practice, while nothing was read
  */
-export function learnRemoval(samples: readonly RemovalSample[], population: Population): RemovalBelief {
-  const prior = REMOVAL_PRIORS[population]
-  let own = 0
-  let sum = 0
-  for (const sample of samples) {
-    if (sample.population !== population) continue
-    own += sample.sharpenings
-    sum += sample.perSharpeningUm * sample.sharpenings
-  }
-  const belief = updateNormalMean(
-    { mean: prior.meanUm, sd: prior.betweenUm },
-    own === 0 ? 0 : sum / own,
-    own,
-    prior.withinUm,
-  )
+export function learnRemoval(
+  { lengths, removals }: Pick<LoopState, 'lengths' | 'removals'>,
+  population: Population,
+): RemovalBelief {
+  const { meanUm, withinUm } = REMOVAL_PRIORS[population]
+  const { mean, variance } = usualRemoval(lengths, population === 'grind' ? 'grind' : 'file', meanUm)
+  const before = usualRemoval(BEFORE, population === 'grind' ? 'grind' : 'file', meanUm)
+  const sdUm = Math.sqrt(variance)
+  const own = removals.reduce((sum, one) => sum + (one.population === population ? one.sharpenings : 0), 0)
   return {
     population,
-    meanUm: belief.mean,
-    sdUm: belief.sd,
-    withinUm: prior.withinUm,
-    lowUm: Math.max(0, belief.mean - Z95 * belief.sd),
-    highUm: belief.mean + Z95 * belief.sd,
+    meanUm: Math.max(1, mean),
+    sdUm,
+    withinUm: population === 'grind' ? withinUm : STRAY_PART * Math.max(1, mean),
+    lowUm: Math.max(0, mean - Z95 * sdUm),
+    highUm: Math.max(1, mean + Z95 * sdUm),
     own,
-    weightOfOwn: 1 - belief.sd ** 2 / prior.betweenUm ** 2,
+    weightOfOwn: Math.min(1, Math.max(0, 1 - variance / before.variance)),
   }
 }
 
-/** Mean taken off, from cutters measured before and after. */
-export const meanRemoved = (pairs: readonly { beforeUm: Um; afterUm: Um }[]): Um =>
-  Math.round(mean(pairs.map(({ beforeUm, afterUm }) => beforeUm - afterUm)))
+/** A loop of which nothing was read yet. */
+const BEFORE = newLengths(['left', 'right'], 0, true)

@@ -1,61 +1,76 @@
-import { POPULATIONS, type RemovalSample } from '../state'
+import { Log, stateOf } from '../fixtures/logs'
+import type { EntryBodies } from '../log'
+import { POPULATIONS, type LoopState } from '../state'
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
 import { gaugePassRange, nextGaugePass } from './gaugePass'
 import { sharpeningsLeft } from './life'
 import { learnRemoval, REMOVAL_PRIORS } from './removal'
 
-const sample = (perSharpeningUm: number, sharpenings = 1): RemovalSample => ({
-  population: 'routine',
-  perSharpeningUm,
-  sharpenings,
-})
+const NEW = stateOf(new Log())
+/** A loop that was read before and after each of some filings, at which so much came off. */
+function filed(removals: readonly number[], more: Partial<EntryBodies['sharpened']> = {}): LoopState {
+  const log = new Log().measureAll(7500)
+  let um = 7500
+  for (const off of removals) log.file(more).measureAll((um -= off))
+  return stateOf(log)
+}
+const routineOf = (removals: readonly number[]) => learnRemoval(filed(removals), 'routine')
 
 describe('removal', () => {
   test('with nothing measured it is common practice', () => {
-    expect(learnRemoval([], 'routine')).toMatchObject({ meanUm: 200, own: 0, weightOfOwn: 0 })
+    for (const population of POPULATIONS)
+      expect(learnRemoval(NEW, population)).toMatchObject({
+        meanUm: REMOVAL_PRIORS[population].meanUm,
+        own: 0,
+        weightOfOwn: 0,
+      })
   })
 
   test('few figures are shrunk toward common practice, many are believed', () => {
-    const few = learnRemoval([sample(300)], 'routine').meanUm
-    const many = learnRemoval(
-      Array.from({ length: 40 }, () => sample(300)),
-      'routine',
-    ).meanUm
-    expect(few).toBeGreaterThan(200)
-    expect(few).toBeLessThan(250)
-    expect(many).toBeGreaterThan(290)
+    const few = routineOf([300])
+    const many = routineOf(Array.from({ length: 15 }, () => 300))
+    expect(few.meanUm).toBeGreaterThan(200)
+    expect(few.meanUm).toBeLessThan(290)
+    expect(many.meanUm).toBeGreaterThan(285)
+    expect(many.meanUm).toBeLessThan(305)
+    expect([few.own, many.own]).toEqual([1, 15])
+    expect(many.weightOfOwn).toBeGreaterThan(few.weightOfOwn)
   })
 
   test('the belief lies between prior and data, and narrows with every figure', () => {
     fc.assert(
-      fc.property(fc.integer({ min: 20, max: 900 }), fc.integer({ min: 1, max: 30 }), (um, n) => {
-        const fewer = learnRemoval([sample(um, n)], 'routine')
-        const more = learnRemoval([sample(um, n), sample(um)], 'routine')
-        expect(fewer.meanUm).toBeGreaterThanOrEqual(Math.min(um, 200) - 1e-6)
-        expect(fewer.meanUm).toBeLessThanOrEqual(Math.max(um, 200) + 1e-6)
-        expect(more.sdUm).toBeLessThan(fewer.sdUm)
+      fc.property(fc.integer({ min: 80, max: 350 }), fc.integer({ min: 1, max: 6 }), (um, n) => {
+        const fewer = routineOf(Array.from({ length: n }, () => um))
+        const more = routineOf(Array.from({ length: n + 1 }, () => um))
+        expect(fewer.meanUm).toBeGreaterThanOrEqual(Math.min(um, 200) - 10)
+        expect(fewer.meanUm).toBeLessThanOrEqual(Math.max(um, 200) + 10)
+        expect(more.sdUm).toBeLessThan(fewer.sdUm + 3)
       }),
+      { numRuns: 30 },
     )
   })
 
-  test('touch-ups say nothing of grinds', () => {
-    const samples: RemovalSample[] = [{ population: 'touchUp', perSharpeningUm: 60, sharpenings: 9 }]
-    expect(learnRemoval(samples, 'grind').meanUm).toBe(REMOVAL_PRIORS.grind.meanUm)
-    for (const population of POPULATIONS) expect(learnRemoval(samples, population).lowUm).toBeGreaterThanOrEqual(0)
+  test('filings say nothing of grinds, and a grind says so of grinds', () => {
+    expect(learnRemoval(filed([300, 300]), 'grind').meanUm).toBe(REMOVAL_PRIORS.grind.meanUm)
+    const ground = filed([400, 400, 400], { method: 'grinder' })
+    expect(learnRemoval(ground, 'grind').meanUm).toBeGreaterThan(300)
+    expect(learnRemoval(ground, 'routine').meanUm).toBeCloseTo(200, 6)
+    for (const population of POPULATIONS) expect(learnRemoval(ground, population).lowUm).toBeGreaterThanOrEqual(0)
   })
 })
 
 describe('sharpenings left', () => {
   // About 8 mm at 0.2 mm a routine sharpening is about 40 sharpenings: common practice.
   test('a new 3/8" chain has about forty in it', () => {
-    expect(sharpeningsLeft(8000, 0, learnRemoval([], 'routine')).likely).toBe(40)
+    expect(sharpeningsLeft(8000, 0, learnRemoval(NEW, 'routine')).likely).toBe(40)
   })
 
   test('nothing left is nothing left', () => {
-    expect(sharpeningsLeft(0, 100, learnRemoval([], 'routine'))).toEqual({ low: 0, likely: 0, high: 0 })
+    expect(sharpeningsLeft(0, 100, learnRemoval(NEW, 'routine'))).toEqual({ low: 0, likely: 0, high: 0 })
   })
 
+  const removal = routineOf([180, 180, 180])
   test('the range holds the likely number, and more length never means fewer', () => {
     fc.assert(
       fc.property(
@@ -63,7 +78,6 @@ describe('sharpenings left', () => {
         fc.integer({ min: 0, max: 2000 }),
         fc.integer({ min: 0, max: 300 }),
         (um, more, sd) => {
-          const removal = learnRemoval([sample(180, 3)], 'routine')
           const { low, likely, high } = sharpeningsLeft(um, sd, removal)
           expect(low).toBeLessThanOrEqual(likely)
           expect(likely).toBeLessThanOrEqual(high)
@@ -81,7 +95,7 @@ describe('sharpenings left', () => {
       return seed / 2_147_483_647
     }
     const normal = () => Math.sqrt(-2 * Math.log(uniform())) * Math.cos(2 * Math.PI * uniform())
-    const removal = learnRemoval([sample(200, 6)], 'routine')
+    const removal = routineOf([200, 200, 200, 200])
     const { low, high } = sharpeningsLeft(4000, 0, removal)
     let within = 0
     const runs = 4000
@@ -109,19 +123,19 @@ describe('gauge pass', () => {
   })
 
   test('what is not known of removal and slope widens when it is due', () => {
-    const range = gaugePassRange(650, 650, 100, learnRemoval([], 'routine'), {
+    const range = gaugePassRange(650, 650, 100, learnRemoval(NEW, 'routine'), {
       mean: Math.tan((7 * Math.PI) / 180),
       sd: 0.03,
     })
     expect(range?.likely).toBe(5)
     expect(range?.low).toBeLessThan(5)
     expect(range?.high).toBeGreaterThan(5)
-    expect(gaugePassRange(500, 650, 100, learnRemoval([], 'routine'), { mean: 0.12, sd: 0.03 })).toEqual({
+    expect(gaugePassRange(500, 650, 100, learnRemoval(NEW, 'routine'), { mean: 0.12, sd: 0.03 })).toEqual({
       low: 0,
       likely: 0,
       high: 0,
     })
-    expect(gaugePassRange(650, 650, 100, learnRemoval([], 'routine'), { mean: 0, sd: 0 })).toBeNull()
+    expect(gaugePassRange(650, 650, 100, learnRemoval(NEW, 'routine'), { mean: 0, sd: 0 })).toBeNull()
   })
 
   test('gauges past the tolerance are due now; a flat top plate never is', () => {

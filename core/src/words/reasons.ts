@@ -42,6 +42,12 @@ function toldOf(reason: Reason, figures: Figures): Told {
   }
 }
 
+/** A chance as people say one; nothing where it is none, or certain. */
+function outOfAHundred(chance: number | undefined): string {
+  const hundredths = Math.round((chance ?? 0) * 100)
+  return hundredths <= 0 || hundredths >= 100 ? '' : `, ${hundredths} chances in 100`
+}
+
 /** What each rule says: a new rule has no verdict before it has its words. */
 const RULE_WORDS: { readonly [R in Rule]: (told: Told) => string } = {
   alreadyRetired: () => 'Already retired.',
@@ -52,8 +58,10 @@ const RULE_WORDS: { readonly [R in Rule]: (told: Told) => string } = {
   atMark: ({ value, limit, cutter }) => `${cutter} is at its witness mark: ${value} measured, the mark is at ${limit}.`,
   noLengthBehindDamage: ({ value, limit, cutter }) =>
     `${cutter} would have ${value} left once its damage is ground out; at least ${limit} is kept.`,
-  perhapsAtMark: ({ value, cutter }) =>
-    `${cutter} may be at its mark: about ${value} by estimate. Measure it before the loop runs.`,
+  perhapsAtMark: ({ value, cutter, reason: { chance } }) => {
+    const known = `about ${value} by estimate${outOfAHundred(chance)}`
+    return `${cutter} may be at its mark: ${known}. Measure it before the loop runs.`
+  },
   gaugesTooLow: ({ value, limit, takes, about, at }) => {
     const right = takes === '' ? 'No filing brings it right.' : `${takes} has to come off the length to bring it right.`
     const low = `Depth gauge${at} is ${about}${value} too low (limit ${limit})`
@@ -70,10 +78,14 @@ const RULE_WORDS: { readonly [R in Rule]: (told: Told) => string } = {
   damageToClean: ({ value, takes, about, damage, at }) =>
     `${capital(damage)}${at}, ${about}${value} deep: ${takes} has to come off.`,
   shapeToPutRight: ({ damage, at }) => `${capital(damage)}${at}: put the shape right.`,
-  uneven: ({ value, limit }) => `Cutters differ by ${value}; ${limit} counts as even.`,
-  sidesDiffer: ({ value, limit, reason: { hand = 'left' } }) =>
-    `The ${hand} side is ${value} longer on average (limit ${limit}): the saw pulls ${hand}.`,
-  gaugesHigh: ({ value, limit, about }) => `Depth gauges stand ${about}${value} high; ${limit} is let run.`,
+  uneven: ({ value, limit, about }) => `Cutters differ by ${about}${value}; ${limit} counts as even.`,
+  sidesDiffer: ({ value, limit, about, reason: { hand = 'left' } }) =>
+    `The ${hand} side is ${about}${value} longer on average (limit ${limit}): the saw pulls ${hand}.`,
+  gaugesHigh: ({ value, limit, about, at, reason: { hand, cutters = 0 } }) => {
+    const where = at !== '' ? at : hand === undefined ? '' : ` on the ${hand} side`
+    const most = cutters > 1 ? `up to ` : ''
+    return `Depth gauges${where} stand ${about}${most}${value} high; ${limit} is let run.`
+  },
   gaugeToPutRight: ({ damage, at }) => `${capital(damage)}${at}: plate, flat file, and round its front again.`,
   dull: ({ value, damage }) => `${capital(value)} marked as ${damage}.`,
   benchDue: ({ value, limit }) => `About ${value} of wear since it was sharpened; the bench is due at ${limit}.`,

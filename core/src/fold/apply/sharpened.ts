@@ -1,16 +1,13 @@
-import type { Population, RemovalSample } from '../../state'
-import { CUTTER_DAMAGE, PART_DAMAGE, damageAfterRemoval, type DamageEffect } from '../../damage'
-import { edgeDrop } from '../../geometry'
+import { lowerSettings } from '../../belief'
+import type { Population } from '../../state'
+import { CUTTER_DAMAGE, PART_DAMAGE, damageAfterRemoval, type CutterDamage, type DamageEffect } from '../../damage'
 import type { BeforeAfter, EntryBodies, EntryOf } from '../../log'
-import type { Hand } from '../../loop'
-import { neededUm, removals } from '../../sharpen/removals'
 import type { Um } from '../../units'
-import { learnRemoval, meanRemoved, TOUCH_UP_STROKES, type RemovalBelief } from '../../wear/removal'
-import { PLATE_SD_UM, READING_SD_UM } from '../../measure/accuracy'
-import { noteLifePoint, slopeDegOf, type Draft, type DraftCutter } from '../draft'
+import { TOUCH_UP_STROKES } from '../../wear/removal'
+import { noteLifePoint, type Draft } from '../draft'
 import type { Applier } from './applier'
 import { doubt } from './doubts'
-import { bySide } from './readings'
+import { learnSpan, noteSharpening, noticeUse, takeLength, takeOff } from './lengths'
 import { beginSpell, endSpell } from './spells'
 
 /**
@@ -24,62 +21,35 @@ export function populationOf(entry: Pick<EntryBodies['sharpened'], 'method' | 's
   return strokes <= TOUCH_UP_STROKES ? 'touchUp' : 'routine'
 }
 
-/** What no sharpening puts right, whatever was ticked. */
-const BEYOND_SHARPENING: ReadonlySet<DamageEffect> = new Set(['ends', 'unfit'])
+/** What no sharpening puts right, whatever was ticked: a look, a plate or a repair does. */
+const BEYOND_SHARPENING: ReadonlySet<DamageEffect> = new Set(['ends', 'unfit', 'attention', 'gauge'])
 
-interface TakenOff {
-  readonly usualUm: Um
-  readonly sdUm: number
+/** What is left of a cutter's damage. A wheel gives it a new shape; a file does where somebody saw to it. */
+function afterSharpening(
+  damage: readonly CutterDamage[],
+  offUm: Um,
+  cleared: boolean,
+  ground: boolean,
+): readonly CutterDamage[] {
+  if (cleared) return damage.filter(({ kind }) => BEYOND_SHARPENING.has(CUTTER_DAMAGE[kind].effect))
+  const left = damageAfterRemoval(damage, offUm)
+  return ground ? left.filter(({ kind }) => CUTTER_DAMAGE[kind].effect !== 'shape') : left
 }
 
 /** Pairs that can be true: nothing grows by sharpening. */
 const soundPairs = ({ pairs }: EntryOf<'sharpened'>): readonly BeforeAfter[] =>
   (pairs ?? []).filter(({ beforeUm, afterUm }) => afterUm <= beforeUm)
 
-function usualRemoval(entry: EntryOf<'sharpened'>, belief: RemovalBelief): TakenOff {
-  const pairs = soundPairs(entry)
-  if (pairs.length > 0) return { usualUm: meanRemoved(pairs), sdUm: READING_SD_UM }
-  return { usualUm: Math.round(belief.meanUm), sdUm: Math.hypot(belief.sdUm, belief.withinUm) }
-}
-
-/** What the pairs of one sharpening show. */
-function sampleOf(draft: Draft, entry: EntryOf<'sharpened'>, population: Population, usualUm: Um): RemovalSample {
-  const removed: Record<Hand, number[]> = { left: [], right: [] }
-  for (const { cutter, beforeUm, afterUm } of soundPairs(entry)) {
-    const hand = draft.cutters[cutter - 1]?.hand
-    if (hand !== undefined) removed[hand].push(beforeUm - afterUm)
-  }
-  return {
-    population,
-    perSharpeningUm: usualUm,
-    sharpenings: 1,
-    at: entry.happenedAt,
-    personId: entry.personId,
-    method: entry.method,
-    sides: bySide(removed, entry.strokes),
-    ...(entry.fileAge === undefined ? {} : { fileAge: entry.fileAge }),
-  }
-}
-
-function takePairs(draft: Draft, entry: EntryOf<'sharpened'>): void {
-  for (const { cutter: number, beforeUm, afterUm } of entry.pairs ?? []) {
-    const cutter = draft.cutters[number - 1]
+/** Cutters read just before, or just after: pairs that cannot be true are asked about and teach nothing. */
+function takePairs(draft: Draft, entry: EntryOf<'sharpened'>, which: 'beforeUm' | 'afterUm'): void {
+  const read = { left: 0, right: 0 }
+  for (const pair of soundPairs(entry)) {
+    const cutter = draft.cutters[pair.cutter - 1]
     if (cutter === undefined) continue
-    const grewUm = afterUm - beforeUm
-    cutter.length = { um: afterUm, known: 'measured', sdUm: Math.max(READING_SD_UM, grewUm) }
-    draft.readBy.set(number, entry.personId)
-    if (grewUm > 0) doubt(draft, 'pairGrew', entry.id, number, grewUm)
+    takeLength(draft, entry, cutter, pair[which])
+    read[cutter.hand] += 1
   }
-}
-
-function lowerEdge(draft: Draft, cutter: DraftCutter, lengthUm: Um, sdUm: number): void {
-  const removedUm = cutter.length.um - lengthUm
-  cutter.length = { um: lengthUm, known: 'estimated', sdUm: Math.hypot(cutter.length.sdUm, sdUm) }
-  cutter.setting = {
-    um: cutter.setting.um - edgeDrop(removedUm, slopeDegOf(draft)),
-    known: 'estimated',
-    sdUm: Math.hypot(cutter.setting.sdUm, edgeDrop(sdUm, slopeDegOf(draft))),
-  }
+  if (read.left + read.right > 0) learnSpan(draft, entry.happenedAt, read)
 }
 
 /**
@@ -95,8 +65,10 @@ export function lowerGauges(draft: Draft, settingUm: Um | undefined): void {
     if (cutter.damage.some(({ kind }) => CUTTER_DAMAGE[kind].effect === 'gauge')) {
       cutter.damage = cutter.damage.filter(({ kind }) => CUTTER_DAMAGE[kind].effect !== 'gauge')
     }
-    if (cutter.setting.um > targetUm) continue
-    cutter.setting = { um: targetUm, known: settingUm === undefined ? 'estimated' : 'measured', sdUm: PLATE_SD_UM }
+  }
+  for (const [i, lowered] of lowerSettings(draft.settings, targetUm).entries()) {
+    const cutter = draft.cutters[i]
+    if (lowered && cutter !== undefined) cutter.settingKnown = settingUm === undefined ? 'estimated' : 'measured'
   }
   draft.sharpeningsSinceGauges = 0
   draft.readTogether = new Map()
@@ -107,29 +79,23 @@ export function lowerGauges(draft: Draft, settingUm: Um | undefined): void {
 export const applySharpened: Applier<'sharpened'> = (draft, entry) => {
   endSpell(draft, entry.wasDull === true)
   const population = populationOf(entry)
-  const { usualUm, sdUm } = usualRemoval(entry, learnRemoval(draft.removals, population))
+  noticeUse(
+    draft,
+    soundPairs(entry).map(({ cutter, beforeUm }) => [cutter, beforeUm] as const),
+  )
+  takePairs(draft, entry, 'beforeUm')
+  const { offUm, repaired } = takeOff(draft, entry, population)
   const cleared = entry.damageCleared === true
-  const repaired = cleared && draft.cutters.some((cutter) => neededUm(cutter, usualUm) > usualUm)
-  const off = removals(draft.cutters, population === 'grind' ? 'wheel' : 'file', usualUm, cleared)
-
-  for (const [i, cutter] of draft.cutters.entries()) {
-    const before = cutter.length.um
-    lowerEdge(draft, cutter, before - (off[i] ?? 0), sdUm)
-    cutter.damage = cleared
-      ? cutter.damage.filter(({ kind }) => BEYOND_SHARPENING.has(CUTTER_DAMAGE[kind].effect))
-      : damageAfterRemoval(cutter.damage, before - cutter.length.um)
-  }
+  for (const [i, cutter] of draft.cutters.entries())
+    cutter.damage = afterSharpening(cutter.damage, offUm[i] ?? 0, cleared, population === 'grind')
   draft.readBy = new Map()
-  takePairs(draft, entry)
-
-  if (soundPairs(entry).length > 0 && !repaired) draft.removals.push(sampleOf(draft, entry, population, usualUm))
-  draft.sharpenerSinceSet =
-    draft.sharpenerSinceSet === undefined || draft.sharpenerSinceSet === entry.personId ? entry.personId : null
+  noteSharpening(draft, entry, population, repaired)
+  takePairs(draft, entry, 'afterUm')
+  for (const { cutter, beforeUm, afterUm } of entry.pairs ?? [])
+    if (afterUm > beforeUm) doubt(draft, 'pairGrew', entry.id, cutter, afterUm - beforeUm)
   draft.plateUm = null
   if (cleared || population === 'grind')
     draft.parts = draft.parts.filter(({ kind }) => PART_DAMAGE[kind].effect !== 'shape')
-  draft.sinceSet.set(population, (draft.sinceSet.get(population) ?? 0) + 1)
-  draft.repairedSinceSet ||= repaired
   draft.sharpenings += 1
   draft.sharpeningsSinceGauges += 1
   beginSpell(draft)

@@ -1,0 +1,257 @@
+import fc from 'fast-check'
+import { describe, expect, test } from 'vitest'
+import { DenseLengths } from '../fixtures/denseLengths'
+import type { Hand } from '../loop'
+import type { Normal } from './tied'
+import {
+  biteOf,
+  fileLengths,
+  grindLengths,
+  leastOf,
+  lengthOf,
+  looksShortest,
+  newLengths,
+  readLengthOf,
+  settleReadings,
+  sideDifference,
+  strokeBite,
+  usualRemoval,
+  wasUsed,
+  type LengthBelief,
+} from './lengths'
+
+const HANDS: readonly Hand[] = Array.from({ length: 12 }, (_, i) => (i % 2 === 0 ? 'left' : 'right'))
+const CALIPER = 50
+const NO_DAMAGE: readonly number[] = []
+
+type Step =
+  | { readonly kind: 'read'; readonly cutters: readonly number[]; readonly offUm: number }
+  | { readonly kind: 'file'; readonly strokes: { readonly left: number; readonly right: number } | null }
+
+const anyStep: fc.Arbitrary<Step> = fc.oneof(
+  fc.record({
+    kind: fc.constant('read' as const),
+    cutters: fc.uniqueArray(fc.integer({ min: 0, max: HANDS.length - 1 }), { minLength: 1, maxLength: 12 }),
+    offUm: fc.integer({ min: -250, max: 150 }),
+  }),
+  fc.record({
+    kind: fc.constant('file' as const),
+    strokes: fc.option(fc.record({ left: fc.integer({ min: 0, max: 10 }), right: fc.integer({ min: 0, max: 10 }) })),
+  }),
+)
+
+/** Plays the same steps to the quick belief and to the dense reference. */
+function play(steps: readonly Step[], assumed: boolean): readonly [LengthBelief, DenseLengths] {
+  const quick = newLengths(HANDS, 8000, assumed)
+  const dense = new DenseLengths(HANDS, 8000, assumed)
+  for (const step of steps) {
+    if (step.kind === 'read') {
+      for (const cutter of step.cutters) {
+        const um = Math.round(dense.figure(cutter).mean) + step.offUm + 7 * (cutter % 3)
+        readLengthOf(quick, cutter, um, CALIPER)
+        dense.read(cutter, um, CALIPER)
+      }
+      const { sinceWander } = quick
+      settleReadings(quick)
+      if (quick.sinceWander < sinceWander) dense.wander(sinceWander)
+    } else {
+      const filing = { strokes: step.strokes, usualUm: 200, atLeastUm: HANDS.map((_, i) => (i === 3 ? 260 : 0)) }
+      fileLengths(quick, filing)
+      dense.file(filing)
+    }
+  }
+  return [quick, dense]
+}
+
+/** How far the two are apart, in the reference's deviations, and how far the deviations are, as a part of them. */
+function furthestApart(quick: LengthBelief, dense: DenseLengths) {
+  let [mean, sd] = [0, 0]
+  const compare = (a: Normal, b: Normal): void => {
+    mean = Math.max(mean, Math.abs(a.mean - b.mean) / Math.sqrt(b.variance))
+    sd = Math.max(sd, Math.abs(Math.sqrt(a.variance / b.variance) - 1))
+  }
+  for (let i = 0; i < HANDS.length; i += 1) compare(lengthOf(quick, i), dense.figure(i))
+  const difference = sideDifference(quick)
+  if (difference !== null) compare(difference, dense.difference())
+  return { mean, sd }
+}
+
+describe('against a plain Kalman filter of the full covariance', () => {
+  test('while no shift was made one with another, means and deviations are the same', () => {
+    fc.assert(
+      fc.property(fc.array(anyStep, { maxLength: 4 }), fc.boolean(), (steps, assumed) => {
+        const { mean, sd } = furthestApart(...play(steps, assumed))
+        // Less than a micrometre of the widest deviation there is.
+        expect(mean).toBeLessThan(1e-6)
+        expect(sd).toBeLessThan(1e-6)
+      }),
+      { numRuns: 200 },
+    )
+  })
+
+  test('once shifts were made one, means and deviations are off by six tenths of a deviation at most', () => {
+    fc.assert(
+      fc.property(fc.array(anyStep, { minLength: 10, maxLength: 40 }), fc.boolean(), (steps, assumed) => {
+        const { mean, sd } = furthestApart(...play(steps, assumed))
+        expect(mean).toBeLessThan(0.6)
+        expect(sd).toBeLessThan(0.6)
+      }),
+      { numRuns: 100 },
+    )
+  })
+})
+
+const ALL = HANDS.map((_, i) => i)
+const isLeft = (i: number): boolean => HANDS[i] === 'left'
+const sd = ({ variance }: Normal): number => Math.sqrt(variance)
+const counted = (left: number, right: number) => ({ strokes: { left, right }, usualUm: 200, atLeastUm: NO_DAMAGE })
+const UNCOUNTED = { strokes: null, usualUm: 200, atLeastUm: NO_DAMAGE }
+/** A loop whose cutters have all been read. */
+function read(um: (cutter: number) => number, cutters: readonly number[] = ALL): LengthBelief {
+  const belief = newLengths(HANDS, 8000, true)
+  wasUsed(belief, new Map())
+  for (const cutter of cutters) readLengthOf(belief, cutter, um(cutter), CALIPER)
+  return belief
+}
+
+describe('lengths', () => {
+  test('read, all stand at their readings within the caliper, and the sides by what was read', () => {
+    const belief = read((i) => (isLeft(i) ? 7000 : 6500))
+    for (const i of ALL) {
+      expect(Math.abs(lengthOf(belief, i).mean - (isLeft(i) ? 7000 : 6500))).toBeLessThan(CALIPER / 2)
+      expect(sd(lengthOf(belief, i))).toBeLessThan(CALIPER)
+    }
+    expect(sideDifference(belief)?.mean).toBeGreaterThan(450)
+    expect(sd(sideDifference(belief) ?? { mean: 0, variance: Infinity })).toBeLessThan(30)
+  })
+
+  test('one reading moves its own cutter most, its side less and the other side least', () => {
+    const belief = read((i) => 8000 - 10 * i)
+    fileLengths(belief, UNCOUNTED)
+    const before = ALL.map((i) => lengthOf(belief, i).mean)
+    readLengthOf(belief, 0, (before[0] ?? 0) - 150, CALIPER)
+    const moved = ALL.map((i) => (before[i] ?? 0) - lengthOf(belief, i).mean)
+    expect(moved[0]).toBeGreaterThan(moved[2] ?? Infinity)
+    expect(moved[2]).toBeGreaterThan(moved[1] ?? Infinity)
+    expect(moved[1]).toBeGreaterThan(20)
+  })
+
+  test('a new length that is only assumed is set by the first reading', () => {
+    const assumed = newLengths(HANDS, 8000, true)
+    const known = newLengths(HANDS, 8000, false)
+    for (const belief of [assumed, known]) readLengthOf(belief, 0, 7500, CALIPER)
+    expect(lengthOf(assumed, 5).mean).toBeLessThan(7650)
+    expect(lengthOf(known, 5).mean).toBeGreaterThan(7800)
+  })
+
+  test('a side with no strokes loses nothing', () => {
+    const belief = read(() => 7000)
+    const right = lengthOf(belief, 1)
+    fileLengths(belief, counted(10, 0))
+    expect(lengthOf(belief, 1)).toEqual(right)
+    expect(7000 - lengthOf(belief, 0).mean).toBeCloseTo(200, -1)
+  })
+
+  test('differences outlive filings, a little blurred; a grind makes a side equal and leaves the turn open', () => {
+    const belief = read((i) => (i === 4 ? 6400 : isLeft(i) ? 7000 : 6700))
+    for (let i = 0; i < 5; i += 1) fileLengths(belief, counted(5, 5))
+    expect(lengthOf(belief, 0).mean - lengthOf(belief, 4).mean).toBeGreaterThan(530)
+    expect(sideDifference(belief)?.mean).toBeGreaterThan(150)
+    grindLengths(belief, NO_DAMAGE)
+    const [first] = ALL.map((i) => lengthOf(belief, i).mean)
+    for (const i of ALL) expect(lengthOf(belief, i).mean).toBeCloseTo(first ?? 0, 6)
+    // Down to the shortest, and what a usual grind takes.
+    expect(first).toBeLessThan(6400 - 500 - 50)
+    expect(sd(sideDifference(belief) ?? { mean: 0, variance: 0 })).toBeGreaterThan(100)
+  })
+
+  test('a grind goes through the damage that reaches deepest, and behind it', () => {
+    const belief = read(() => 7000)
+    grindLengths(
+      belief,
+      HANDS.map((_, i) => (i === 3 ? 1300 : 0)),
+    )
+    expect(lengthOf(belief, 0).mean).toBeLessThan(5720)
+    expect(lengthOf(belief, 0).mean).toBeGreaterThan(5550)
+  })
+
+  test('damage that was cleared took what it needed, on its own cutter', () => {
+    const belief = read(() => 7000)
+    fileLengths(belief, { ...counted(10, 10), atLeastUm: HANDS.map((_, i) => (i === 2 ? 800 : 0)) })
+    expect(lengthOf(belief, 2).mean).toBeCloseTo(6200, -2)
+    expect(lengthOf(belief, 4).mean).toBeCloseTo(6800, -2)
+  })
+
+  test('what a stroke takes is learned, by side, from readings before and after', () => {
+    const belief = read(() => 7500)
+    for (let round = 1; round <= 4; round += 1) {
+      fileLengths(belief, counted(8, 8))
+      for (const i of ALL) readLengthOf(belief, i, 7500 - round * 8 * (isLeft(i) ? 30 : 24), CALIPER)
+    }
+    expect(strokeBite(belief).mean).toBeGreaterThan(24)
+    expect(sd(strokeBite(belief))).toBeLessThan(3)
+    const { mean } = usualRemoval(belief, 'file', 200)
+    expect(mean).toBeGreaterThan(235)
+    fileLengths(belief, counted(10, 10))
+    expect(lengthOf(belief, 1).mean - lengthOf(belief, 0).mean).toBeGreaterThan(4 * 48)
+  })
+
+  test('one that was read because it looked shortest does not drag its side down', () => {
+    const shortest = newLengths(HANDS, 8000, false)
+    const random = newLengths(HANDS, 8000, false)
+    looksShortest(shortest, 4)
+    for (const belief of [shortest, random]) readLengthOf(belief, 4, 7900, CALIPER)
+    expect(lengthOf(shortest, 6).mean).toBeGreaterThan(lengthOf(random, 6).mean + 10)
+    expect(lengthOf(shortest, 4).mean).toBeLessThan(lengthOf(shortest, 6).mean)
+  })
+
+  test('it makes no difference whether an entry comes in one or in two', () => {
+    fc.assert(
+      fc.property(fc.shuffledSubarray([...ALL], { minLength: 2 }), (order) => {
+        const one = read((i) => 7000 + 11 * i, [...ALL])
+        const other = read((i) => 7000 + 11 * i, [...order, ...ALL.filter((i) => !order.includes(i))])
+        for (const i of ALL) {
+          expect(lengthOf(one, i).mean).toBeCloseTo(lengthOf(other, i).mean, 6)
+          expect(sd(lengthOf(one, i))).toBeCloseTo(sd(lengthOf(other, i)), 6)
+        }
+      }),
+    )
+  })
+
+  test('cutters of a side may change places', () => {
+    const belief = read((i) => 7000 - (i === 2 ? 90 : i === 6 ? 30 : 0), [2, 6, 3])
+    const other = read((i) => 7000 - (i === 6 ? 90 : i === 2 ? 30 : 0), [6, 2, 3])
+    for (const b of [belief, other]) fileLengths(b, UNCOUNTED)
+    expect(lengthOf(belief, 2).mean).toBeCloseTo(lengthOf(other, 6).mean, 6)
+    expect(lengthOf(belief, 6).mean).toBeCloseTo(lengthOf(other, 2).mean, 6)
+    expect(lengthOf(belief, 8)).toEqual(lengthOf(other, 8))
+  })
+
+  test('a reading that is no figure is refused', () => {
+    const belief = newLengths(HANDS, 8000, false)
+    expect(() => readLengthOf(belief, 0, NaN, CALIPER)).toThrow(RangeError)
+    expect(() => readLengthOf(belief, 0, 7000, 0)).toThrow(RangeError)
+    expect(() => readLengthOf(belief, 99, 7000, CALIPER)).toThrow(RangeError)
+  })
+})
+
+test('strokes with a worn file, and beyond a long filing, take less', () => {
+  expect(biteOf(10, 'used')).toBe(10)
+  expect(biteOf(10, undefined)).toBe(10)
+  expect(biteOf(10, 'fresh')).toBeCloseTo(11)
+  expect(biteOf(10, 'worn')).toBeCloseTo(8)
+  expect(biteOf(30, 'used')).toBe(25)
+})
+
+// Expected least of n standard normal figures: 2 -0.564, 10 -1.539, 36 -2.118.
+// Tables of order statistics, from memory.
+test.each([
+  [1, 0, 1],
+  [2, -0.564, 0.682],
+  [10, -1.539, 0.344],
+  [36, -2.118, 0.23],
+])('the least of %d', (n, mean, variance) => {
+  const least = leastOf(n)
+  expect(Math.abs(least.mean - mean)).toBeLessThan(0.03)
+  expect(Math.abs(least.variance - variance)).toBeLessThan(0.06)
+})

@@ -1,0 +1,429 @@
+import { HANDS, type Hand } from '../loop'
+import type { Um } from '../units'
+import { median, normalQuantile } from '../stats'
+import {
+  addShared,
+  addVariance,
+  copyTied,
+  figureOf,
+  levelAll,
+  meanOf,
+  mergeShared,
+  noTies,
+  readFigure,
+  setFigure,
+  sumOf,
+  wander,
+  type Normal,
+  type Tied,
+} from './tied'
+
+/**
+ * Length one stroke of a round file takes off: two to five strokes take about half of a routine
+ * 0.2 mm. Derived from common practice.
+ */
+export const UM_PER_STROKE: Um = 20
+
+/**
+ * Length up to which filing goes on at the usual pace. Beyond it the hand tires, the file is
+ * turned and changed: a stroke takes half as much. Starting value.
+ */
+export const LONG_FILING_UM: Um = 400
+
+/** How much of a usual stroke a stroke with a file of this age is. Starting values. */
+const BITE_OF_AGE = { fresh: 1.1, used: 1, worn: 0.8 } as const
+
+/** Deviations with which everything begins, and by which each day strays. Starting values, micrometres. */
+export const LENGTH_SPREADS = {
+  /** A new length that nobody read off a box, and one that somebody did. */
+  assumed: 300,
+  known: 40,
+  /** One side of a new loop against the other, and one cutter against the next. */
+  newSides: 40,
+  newCutter: 60,
+  /** A loop that turns out to have been used before it was registered: all of it, a side, a cutter. */
+  used: 3000,
+  usedSides: 200,
+  usedCutter: 150,
+  /** Bite of a stroke: of crews and hands, and how far a side follows the other. */
+  bite: 6,
+  sidesTogether: 0.6,
+  /** How far the bite wanders from one sharpening to the next. */
+  wanders: 0.4,
+  /** A habit of taking more or less than is usual where nobody counts, as a part of it. */
+  habit: 0.25,
+  /** The day's shift, as parts of what came off: of both sides, of one, and where nobody counted. */
+  day: 0.16,
+  daySide: 0.12,
+  dayUncounted: 0.3,
+  /** The guide, on each cutter: at least, and as a part of what came off. */
+  guide: 10,
+  guidePart: 0.1,
+  /** What a usual grind takes off the worst cutter: of crews, and of days. */
+  wheel: 80,
+  wheelDay: 90,
+  /** Where the wheel goes through damage it stops behind it. */
+  behindDamage: 60,
+  /** The two sides of a grind after the clamp was turned, and one cutter against the next. */
+  turned: 130,
+  groundCutter: 25,
+} as const
+
+/** What a usual grind takes off the cutter that needs it most. Common practice. */
+const GRIND_UM = 250
+
+/** Places of what is learned for the loop's whole life, among what its cutters share. */
+const SHARED = { left: 0, right: 1, habit: 2, wheel: 3 } as const
+const LEARNED = 4
+/** Places of what all cutters of a loop have in common, and of how its sides differ. */
+const LOOP = 4
+const SIDES = 5
+/** So many figures there always are; behind them stand the shifts of the sides. */
+const FIXED = 6
+/** Shifts of a side kept apart, beside the one that filings add to, before the oldest two are made one. */
+const MOST_SHIFTS = 2
+/** Sharpenings after which the bite is let wander. */
+const WANDERS_AFTER = 4
+
+/** What is known of the lengths of a loop's cutters, and of what a sharpening takes off them. */
+export interface LengthBelief {
+  readonly hands: readonly Hand[]
+  readonly tied: Tied
+  /** Of which side each shift is, from the first behind what there always is. */
+  readonly shifts: Hand[]
+  /** The shift of each side that a filing may still add to: none of its cutters was read since. */
+  readonly open: { left: number | null; right: number | null }
+  /** Sharpenings since the bite was last let wander. */
+  sinceWander: number
+}
+
+export const copyLengths = (belief: LengthBelief): LengthBelief => ({
+  ...belief,
+  tied: copyTied(belief.tied),
+  shifts: [...belief.shifts],
+  open: { ...belief.open },
+})
+
+/** How much of something that all cutters share is in one of them, and of what parts the sides. */
+const allOf =
+  (hands: readonly Hand[]) =>
+  (i: number): number =>
+    hands[i] === undefined ? 0 : 1
+const sidesOf =
+  (hands: readonly Hand[]) =>
+  (i: number): number =>
+    hands[i] === 'left' ? 0.5 : hands[i] === 'right' ? -0.5 : 0
+
+/** Where among the figures stands what came off a side since it was last read. */
+const offPlace = (hands: readonly Hand[], hand: Hand): number => hands.length + (hand === 'left' ? 0 : 1)
+
+/** The lengths of a new loop. */
+export function newLengths(hands: readonly Hand[], newLengthUm: Um, assumed: boolean): LengthBelief {
+  // Behind the cutters, what came off each side since it was last read.
+  const tied = noTies(hands.length + 2)
+  const { bite, sidesTogether, habit, wheel, newSides, newCutter } = LENGTH_SPREADS
+  const nothing = (): number => 0
+  for (const _hand of HANDS) addShared(tied, { mean: UM_PER_STROKE, variance: bite ** 2 }, nothing)
+  tie(tied, SHARED.left, SHARED.right, sidesTogether * bite ** 2)
+  addShared(tied, { mean: 0, variance: habit ** 2 }, nothing)
+  addShared(tied, { mean: GRIND_UM, variance: wheel ** 2 }, nothing)
+  addShared(tied, { mean: 0, variance: (assumed ? LENGTH_SPREADS.assumed : LENGTH_SPREADS.known) ** 2 }, allOf(hands))
+  addShared(tied, { mean: 0, variance: newSides ** 2 }, sidesOf(hands))
+  for (let i = 0; i < hands.length; i += 1) {
+    tied.own[i] = newLengthUm
+    tied.ownVar[i] = newCutter ** 2
+  }
+  return { hands, tied, shifts: [], open: { left: null, right: null }, sinceWander: 0 }
+}
+
+/** Readings that common practice counts for when the first ones of a used loop tell how far its cutters stray. */
+const COUNTS_FOR = 4
+/** Usual strays beyond which a cutter is one of its own, hit or filed alone; and what is rather a slip. Starting. */
+const ODD = 3
+const SLIP_UM = 1500
+
+/**
+ * The loop was used before it was registered: what its cutters have left may be anything.
+ *
+ * @param strays how far each cutter that was read lies from the middle of its side, by its place from 0
+ */
+export function wasUsed({ hands, tied }: LengthBelief, strays: ReadonlyMap<number, number>): void {
+  const { used, usedSides, usedCutter } = LENGTH_SPREADS
+  // The median takes no notice of one that was hit; of what strays normally it is two thirds.
+  const seen = strays.size === 0 ? 0 : median([...strays.values()].map(Math.abs)) / 0.6745
+  const usual = Math.sqrt((COUNTS_FOR * usedCutter ** 2 + strays.size * seen ** 2) / (COUNTS_FOR + strays.size))
+  addVariance(tied, LOOP, used ** 2)
+  addVariance(tied, SIDES, usedSides ** 2)
+  for (let i = 0; i < hands.length; i += 1) {
+    const stray = Math.abs(strays.get(i) ?? 0)
+    tied.ownVar[i] = (stray > ODD * usual && stray <= SLIP_UM ? stray : usual) ** 2
+  }
+}
+
+/** Adds to the covariance of two shared figures. */
+function tie({ cov }: Tied, i: number, j: number, by: number): void {
+  const [a, b] = [cov[i], cov[j]]
+  if (a === undefined || b === undefined) return
+  a[j] = (a[j] ?? 0) + by
+  if (i !== j) b[i] = (b[i] ?? 0) + by
+}
+
+/** What is known of the length of one cutter, by its place from 0. */
+export const lengthOf = ({ tied }: LengthBelief, cutter: number): Normal => figureOf(tied, cutter)
+
+/**
+ * Takes a reading of a cutter.
+ *
+ * @param within deviations up to which it is taken; one further off changes nothing
+ * @returns by how much it is off what was known, and whether it was taken
+ */
+export function readLengthOf(belief: LengthBelief, cutter: number, um: Um, sdUm: number, within = Infinity) {
+  const hand = belief.hands[cutter]
+  if (hand === undefined) throw new RangeError(`there is no cutter ${cutter + 1}`)
+  const read = readFigure(belief.tied, cutter, um, sdUm ** 2, within)
+  if (read.taken) belief.open[hand] = null
+  return read
+}
+
+/**
+ * Tells the belief that a cutter was read because it looked the shortest: before it is read, it is
+ * taken as the least of all that are known no better.
+ */
+export function looksShortest(belief: LengthBelief, cutter: number): void {
+  const { hands, tied } = belief
+  const variance = tied.ownVar[cutter] ?? 0
+  // Those that may well have been the shortest too: their own strays are as wide.
+  const others = hands.filter((_, i) => (tied.ownVar[i] ?? 0) >= variance / 2).length
+  if (others < 2) return
+  const { mean, variance: left } = leastOf(others)
+  tied.own[cutter] = (tied.own[cutter] ?? 0) + mean * Math.sqrt(variance)
+  tied.ownVar[cutter] = variance * left
+}
+
+/** Mean and variance of the least of `n` standard normal figures (G. Blom, 1958, from memory). */
+export function leastOf(n: number): Normal {
+  const score = (rank: number): number => normalQuantile((rank - 0.375) / (n + 0.25))
+  const mean = n <= 1 ? 0 : score(1)
+  // By simulation 0.68 of two, 0.34 of ten, 0.22 of forty.
+  return { mean, variance: n <= 1 ? 1 : 1 / (1 + 0.85 * Math.log(n)) }
+}
+
+/** A filing, as far as somebody said how it went. */
+export interface Filing {
+  /** Strokes for each cutter of a side; null where nobody counted. */
+  readonly strokes: Readonly<Record<Hand, number>> | null
+  /** What it usually takes off a cutter where nobody counted. */
+  readonly usualUm: Um
+  readonly fileAge?: keyof typeof BITE_OF_AGE | undefined
+  /** What has to come off a cutter at least, by its place from 0. */
+  readonly atLeastUm: readonly Um[]
+}
+
+/** Strokes as if every one of them took as much as the first. */
+export function biteOf(strokes: number, fileAge: Filing['fileAge']): number {
+  const pace = LONG_FILING_UM / UM_PER_STROKE
+  const even = Math.min(strokes, pace) + Math.max(0, strokes - pace) / 2
+  return even * BITE_OF_AGE[fileAge ?? 'used']
+}
+
+/**
+ * Cutters are filed: what each stroke takes, the day's shift, the stray of the guide.
+ *
+ * @returns what came off each cutter, by its place from 0
+ */
+export function fileLengths(belief: LengthBelief, filing: Filing): number[] {
+  const { hands, tied } = belief
+  const { strokes, usualUm, fileAge, atLeastUm } = filing
+  const took = { left: 0, right: 0 }
+  const bites = { left: 0, right: 0 }
+  const habit = strokes === null ? UM_PER_STROKE : 0
+  for (const hand of HANDS) {
+    bites[hand] =
+      strokes === null ? (usualUm / UM_PER_STROKE) * BITE_OF_AGE[fileAge ?? 'used'] : biteOf(strokes[hand], fileAge)
+    took[hand] = bites[hand] * ((tied.shared[SHARED[hand]] ?? 0) + habit * (tied.shared[SHARED.habit] ?? 0))
+    bite(tied.loads[offPlace(hands, hand)], hand, bites[hand], habit)
+  }
+  const off: number[] = []
+  for (const [i, hand] of hands.entries()) {
+    const usual = took[hand]
+    off.push(usual)
+    if (bites[hand] <= 0) continue
+    bite(tied.loads[i], hand, bites[hand], habit)
+    const more = Math.max(0, (atLeastUm[i] ?? 0) - usual)
+    off[i] = usual + more
+    tied.own[i] = (tied.own[i] ?? 0) - more
+    tied.ownVar[i] = (tied.ownVar[i] ?? 0) + strayOf(usual, more)
+  }
+  shiftSides(belief, took, strokes !== null)
+  belief.sinceWander += 1
+  return off
+}
+
+/** So many bites come off what a row of loads stands for. */
+function bite(loads: number[] | undefined, hand: Hand, bites: number, habit: number): void {
+  if (loads === undefined) return
+  loads[SHARED[hand]] = (loads[SHARED[hand]] ?? 0) - bites
+  loads[SHARED.habit] = (loads[SHARED.habit] ?? 0) - bites * habit
+}
+
+/** Variance that the guide adds to a cutter, and what was filed off it beyond the others. */
+function strayOf(usual: number, more: number): number {
+  const { guide, guidePart } = LENGTH_SPREADS
+  return guide ** 2 + (guidePart * usual) ** 2 + (0.2 * more) ** 2
+}
+
+/** The day's shift: of both sides together, and of each. */
+function shiftSides(belief: LengthBelief, took: Record<Hand, number>, counted: boolean): void {
+  const { tied, open, hands, shifts } = belief
+  const { day, daySide, dayUncounted } = LENGTH_SPREADS
+  const both = (counted ? day : dayUncounted) ** 2
+  for (const hand of HANDS) {
+    if (took[hand] <= 0 || open[hand] !== null) continue
+    open[hand] = addShared(tied, { mean: 0, variance: 0 }, (i) =>
+      hands[i] === hand || i === offPlace(hands, hand) ? 1 : 0,
+    )
+    shifts.push(hand)
+  }
+  const { left, right } = open
+  if (left !== null) tie(tied, left, left, (both + daySide ** 2) * took.left ** 2)
+  if (right !== null) tie(tied, right, right, (both + daySide ** 2) * took.right ** 2)
+  if (left !== null && right !== null) tie(tied, left, right, both * took.left * took.right)
+  tidy(belief)
+}
+
+/** Keeps what is shared to a handful: makes one of the two oldest shifts of a side that nothing is added to. */
+function tidy({ tied, open, shifts }: LengthBelief): void {
+  for (const hand of HANDS) {
+    for (;;) {
+      const done = shifts.flatMap((one, i) => (one === hand && open[hand] !== FIXED + i ? [FIXED + i] : []))
+      const [first, second] = done
+      if (done.length <= MOST_SHIFTS || first === undefined || second === undefined) break
+      mergeShared(tied, first, second)
+      shifts.splice(second - FIXED, 1)
+      for (const one of HANDS) {
+        const place = open[one]
+        if (place !== null && place > second) open[one] = place - 1
+      }
+    }
+  }
+}
+
+/** Lets the bite wander, once in a few sharpenings and where readings have just told what it was. */
+export function settleReadings(belief: LengthBelief): void {
+  if (belief.sinceWander < WANDERS_AFTER) return
+  const step = belief.sinceWander * LENGTH_SPREADS.wanders ** 2
+  for (const hand of HANDS) {
+    wander(belief.tied, SHARED[hand], step)
+    belief.shifts.push(hand)
+  }
+  belief.sinceWander = 0
+  tidy(belief)
+}
+
+/**
+ * All cutters are ground to one stop, set on the one that needs it most. What differed within a side
+ * is gone; how the sides differ is the turn of the clamp.
+ *
+ * @param atLeastUm what has to come off a cutter, by its place from 0: its damage and a little behind it
+ * @returns what came off each cutter
+ */
+export function grindLengths(belief: LengthBelief, atLeastUm: readonly Um[]): number[] {
+  const { tied, hands } = belief
+  const usual = tied.shared[SHARED.wheel] ?? GRIND_UM
+  const before = hands.map((_, i) => meanOf(tied, i))
+  const after = before.map((um, i) => um - Math.max(usual, atLeastUm[i] ?? 0))
+  const lowest = Math.min(...after)
+  const worst = after.indexOf(lowest)
+  const needs = atLeastUm[worst] ?? 0
+  const through = needs > usual
+  const ownSd = Math.sqrt(tied.ownVar[worst] ?? 0)
+  // The stop is set on the cutter that turns out the shortest, not on the one that seems to be.
+  const rivals = after.reduce((sum, one) => sum + Math.exp(-Math.max(0, one - lowest) / Math.max(1, ownSd)), 0)
+  const lower = leastOf(rivals)
+  const loads = (tied.loads[worst] ?? []).map((load, k) => (k === SHARED.wheel && !through ? load - 1 : load))
+  const { wheelDay, behindDamage, groundCutter, turned } = LENGTH_SPREADS
+  levelAll(
+    tied,
+    LEARNED,
+    {
+      loads,
+      own: (tied.own[worst] ?? 0) + lower.mean * ownSd - (through ? needs : 0),
+      variance: (tied.ownVar[worst] ?? 0) * lower.variance + (through ? behindDamage : wheelDay) ** 2,
+    },
+    groundCutter ** 2,
+  )
+  addShared(tied, { mean: 0, variance: turned ** 2 }, sidesOf(hands))
+  for (const hand of HANDS) beginSpan(belief, hand)
+  belief.shifts.splice(0)
+  belief.open.left = null
+  belief.open.right = null
+  belief.sinceWander += 1
+  return before.map((um, i) => Math.max(0, um - meanOf(tied, i)))
+}
+
+/** Two readings agree against all that was believed of a cutter: what they say is what it is. */
+export function replaceLength(belief: LengthBelief, cutter: number, figure: Normal): void {
+  setFigure(belief.tied, cutter, figure)
+}
+
+/** Mean of the left less mean of the right, as it is known. Null where a side has no cutters. */
+export function sideDifference({ hands, tied }: LengthBelief): Normal | null {
+  const left = hands.filter((hand) => hand === 'left').length
+  const right = hands.length - left
+  if (left === 0 || right === 0) return null
+  return sumOf(tied, (i) => (hands[i] === 'left' ? 1 / left : hands[i] === 'right' ? -1 / right : 0))
+}
+
+/**
+ * How long the cutters of a side are: their mean, and how far one of them may be off it. Null where
+ * it has none.
+ */
+export function sideLevel({ hands, tied }: LengthBelief, hand: Hand): Normal | null {
+  let sum = 0
+  let cutters = 0
+  for (let i = 0; i < hands.length; i += 1) {
+    if (hands[i] !== hand) continue
+    sum += meanOf(tied, i)
+    cutters += 1
+  }
+  const first = hands.indexOf(hand)
+  return cutters === 0 ? null : { mean: sum / cutters, variance: figureOf(tied, first).variance }
+}
+
+/**
+ * What filings took off a side since {@link beginSpan}, as far as readings have told. A grind is not
+ * in it: it takes off what brings cutters to its stop.
+ */
+export function takenOff({ hands, tied }: LengthBelief, hand: Hand): Normal {
+  const { mean, variance } = figureOf(tied, offPlace(hands, hand))
+  return { mean: -mean, variance }
+}
+
+/** From now on it is counted anew what comes off a side. */
+export function beginSpan({ hands, tied }: LengthBelief, hand: Hand): void {
+  setFigure(tied, offPlace(hands, hand), { mean: 0, variance: 0 })
+}
+
+/** What a usual sharpening of a kind takes off a cutter of this loop, as learned so far. */
+export function usualRemoval({ tied }: LengthBelief, kind: 'file' | 'grind', usualUm: Um): Normal {
+  const { shared, cov } = tied
+  if (kind === 'grind') return { mean: shared[SHARED.wheel] ?? 0, variance: cov[SHARED.wheel]?.[SHARED.wheel] ?? 0 }
+  const strokes = usualUm / UM_PER_STROKE
+  const weight = [strokes / 2, strokes / 2, usualUm]
+  let mean = 0
+  let variance = 0
+  for (const [i, w] of weight.entries()) {
+    mean += w * (shared[i] ?? 0)
+    for (const [j, v] of weight.entries()) variance += w * v * (cov[i]?.[j] ?? 0)
+  }
+  return { mean, variance }
+}
+
+/** What a stroke takes off, as the mean of both sides. */
+export function strokeBite({ tied: { shared, cov } }: LengthBelief): Normal {
+  const [left, right] = [cov[SHARED.left], cov[SHARED.right]]
+  return {
+    mean: ((shared[SHARED.left] ?? 0) + (shared[SHARED.right] ?? 0)) / 2,
+    variance: ((left?.[SHARED.left] ?? 0) + (right?.[SHARED.right] ?? 0) + 2 * (left?.[SHARED.right] ?? 0)) / 4,
+  }
+}

@@ -1,0 +1,76 @@
+import { describe, expect, test } from 'vitest'
+import type { Hand } from '../loop'
+import { lowerSettings, newSettings, readSettingOf, settingOf, sinkSettings } from './settings'
+
+const HANDS: readonly Hand[] = Array.from({ length: 12 }, (_, i) => (i % 2 === 0 ? 'left' : 'right'))
+const PLATE = 30
+const sd = (variance: number): number => Math.sqrt(variance)
+
+describe('settings of depth gauges', () => {
+  test('one reading says most of its own gauge and something of all', () => {
+    const belief = newSettings(HANDS, 650)
+    readSettingOf(belief, 0, 500, PLATE)
+    expect(settingOf(belief, 0).mean).toBe(500)
+    expect(settingOf(belief, 2).mean).toBeLessThan(620)
+    expect(settingOf(belief, 2).mean).toBeLessThan(settingOf(belief, 1).mean)
+    expect(sd(settingOf(belief, 0).variance)).toBe(PLATE)
+  })
+
+  test('each edge sinks by its own, and what is known becomes vaguer', () => {
+    const belief = newSettings(HANDS, 650)
+    const before = settingOf(belief, 0).variance
+    sinkSettings(
+      belief,
+      HANDS.map((_, i) => (i === 0 ? 100 : 25)),
+    )
+    expect(settingOf(belief, 0).mean).toBeCloseTo(550)
+    expect(settingOf(belief, 1).mean).toBeCloseTo(625)
+    expect(settingOf(belief, 0).variance).toBeGreaterThan(before)
+  })
+
+  test('a side that was not filed does not sink', () => {
+    const belief = newSettings(HANDS, 650)
+    const before = settingOf(belief, 1)
+    sinkSettings(
+      belief,
+      HANDS.map((_, i) => (i % 2 === 0 ? 25 : 0)),
+    )
+    expect(settingOf(belief, 1).mean).toBeCloseTo(before.mean, 9)
+    expect(settingOf(belief, 1).variance).toBeCloseTo(before.variance, 6)
+  })
+
+  test('a pass brings to the plate what stands above it, and leaves what stands below', () => {
+    const belief = newSettings(HANDS, 500)
+    readSettingOf(belief, 3, 950, PLATE)
+    expect(settingOf(belief, 5).mean).toBe(500)
+    expect(lowerSettings(belief, 650)).toEqual(HANDS.map((_, i) => i !== 3))
+    expect(settingOf(belief, 3).mean).toBe(950)
+    expect(settingOf(belief, 4).mean).toBe(650)
+    expect(sd(settingOf(belief, 4).variance)).toBeLessThan(40)
+  })
+
+  test('after a pass one gauge that reads off the plate says that the others may be too', () => {
+    const belief = newSettings(HANDS, 500)
+    lowerSettings(belief, 650)
+    readSettingOf(belief, 0, 590, PLATE)
+    expect(settingOf(belief, 5).mean).toBeLessThan(645)
+    expect(settingOf(belief, 5).mean).toBeGreaterThan(610)
+  })
+
+  test('it stays a handful however long the loop is filed', () => {
+    const belief = newSettings(HANDS, 650)
+    for (let i = 0; i < 50; i += 1) {
+      sinkSettings(
+        belief,
+        HANDS.map(() => 25),
+      )
+      readSettingOf(belief, i % 12, 640 - 20 * (i % 5), PLATE)
+      if (i % 6 === 5) lowerSettings(belief, 650)
+    }
+    expect(belief.tied.shared.length).toBeLessThanOrEqual(7)
+    for (const [i] of HANDS.entries()) {
+      expect(Number.isFinite(settingOf(belief, i).mean)).toBe(true)
+      expect(settingOf(belief, i).variance).toBeGreaterThan(0)
+    }
+  })
+})

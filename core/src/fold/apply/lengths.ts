@@ -1,0 +1,223 @@
+import {
+  beginSpan,
+  fileLengths,
+  grindLengths,
+  lengthOf,
+  meanOf,
+  readLengthOf,
+  replaceLength,
+  settleReadings,
+  sideLevel,
+  sinkSettings,
+  takenOff,
+  wasUsed,
+  type Normal,
+} from '../../belief'
+import { damageDepth, shapeUm } from '../../damage'
+import { edgeDrop } from '../../geometry'
+import type { EntryBase, EntryOf, Instant } from '../../log'
+import { HANDS, type Hand } from '../../loop'
+import { READING_SD_UM } from '../../measure/accuracy'
+import { BEHIND_DAMAGE_UM } from '../../sharpen/removals'
+import type { DoubtKind, Population, SideRemoval } from '../../state'
+import { mean, median } from '../../stats'
+import type { Um } from '../../units'
+import { REMOVAL_PRIORS } from '../../wear/removal'
+import { newSpan, slopeDegOf, type Draft, type DraftCutter } from '../draft'
+import { doubt, settleDoubts } from './doubts'
+
+/** Deviations beyond which a reading and what is known cannot both be right. Starting value. */
+const IMPROBABLE = 4
+/** Deviations below what a new loop can be at which it came used. Starting value. */
+const USED_BEFORE = 3
+/** A span that tells what a sharpening took off no better than this says nothing. Starting value. */
+const VAGUE_UM = 100
+
+const SETTLED_BY_LENGTH = ['grew', 'shrank', 'disagree', 'pairGrew'] as const
+
+/** What kind of contradiction a reading is that nobody would have expected. */
+function kindOf(draft: Draft, entry: EntryBase, cutter: DraftCutter, offUm: number): DoubtKind {
+  const before = draft.readBy.get(cutter.number)
+  const people = [before, entry.personId]
+  const others = people.every((one) => one !== undefined && one !== null) && before !== entry.personId
+  if (cutter.lengthKnown === 'measured' && others) return 'disagree'
+  return offUm > 0 ? 'grew' : 'shrank'
+}
+
+/**
+ * Notices, at the first lengths that anybody read, that a loop had been used before it was registered:
+ * most of them lie below what a new one can be.
+ *
+ * @param read lengths by cutter number
+ */
+export function noticeUse({ lengths, lastMeasuredAt, cutters }: Draft, read: readonly (readonly [number, Um])[]): void {
+  if (lastMeasuredAt !== null || read.length === 0) return
+  const below = read.map(([number, um]) => {
+    const { mean, variance } = lengthOf(lengths, number - 1)
+    return (mean - um) / Math.hypot(Math.sqrt(variance), READING_SD_UM)
+  })
+  if (median(below) <= USED_BEFORE) return
+  const strays = new Map<number, number>()
+  for (const hand of HANDS) {
+    const side = read.filter(([number]) => cutters[number - 1]?.hand === hand)
+    const middle = side.length < 2 ? null : median(side.map(([, um]) => um))
+    if (middle !== null) for (const [number, um] of side) strays.set(number - 1, um - middle)
+  }
+  wasUsed(lengths, strays)
+}
+
+/**
+ * Takes a length into what is known. One that contradicts it is held out and asked about; the next
+ * reading of that cutter says which it was, and the two are never averaged.
+ */
+export function takeLength(
+  draft: Draft,
+  entry: EntryBase,
+  cutter: DraftCutter,
+  um: Um,
+  sdUm: number = READING_SD_UM,
+): void {
+  const place = cutter.number - 1
+  const held = draft.held.get(cutter.number)
+  if (held === undefined && draft.doubts.length > 0) settleDoubts(draft, SETTLED_BY_LENGTH, new Set([cutter.number]))
+  const { off, taken } = readLengthOf(draft.lengths, place, um, sdUm, IMPROBABLE)
+  if (!taken) {
+    if (held === undefined || Math.abs(um - held.um) > IMPROBABLE * Math.hypot(held.sdUm, sdUm)) {
+      settleDoubts(draft, SETTLED_BY_LENGTH, new Set([cutter.number]))
+      doubt(draft, kindOf(draft, entry, cutter, off), entry.id, cutter.number, Math.round(Math.abs(off)))
+      draft.held.set(cutter.number, { cutter: cutter.number, entryId: entry.id, um, sdUm })
+      return
+    }
+    replaceLength(draft.lengths, place, { mean: held.um, variance: held.sdUm ** 2 })
+    readLengthOf(draft.lengths, place, um, sdUm)
+  }
+  if (held !== undefined) settleDoubts(draft, SETTLED_BY_LENGTH, new Set([cutter.number]))
+  draft.held.delete(cutter.number)
+  cutter.lengthKnown = 'measured'
+  draft.readBy.set(cutter.number, entry.personId)
+}
+
+/** What has to come off a cutter that is made sound: behind its damage, and for its shape. */
+const toBeSoundUm = ({ damage }: DraftCutter): Um => {
+  const { knownUm } = damageDepth(damage)
+  return Math.max(knownUm === 0 ? 0 : knownUm + BEHIND_DAMAGE_UM, shapeUm(damage))
+}
+
+/**
+ * Takes off what a sharpening takes off, and lets the edges sink toward their gauges.
+ *
+ * @returns what came off each cutter, as far as that is known, and whether it was a repair
+ */
+export function takeOff(
+  draft: Draft,
+  entry: EntryOf<'sharpened'>,
+  population: Population,
+): { offUm: Um[]; repaired: boolean } {
+  const { lengths, cutters } = draft
+  const cleared = entry.damageCleared === true
+  const usualUm = REMOVAL_PRIORS[population].meanUm
+  const atLeastUm = (place: number): Um => {
+    const cutter = cutters[place]
+    if (cutter === undefined || !cleared || cutter.damage.length === 0) return 0
+    // Never more than the cutter has.
+    return Math.min(toBeSoundUm(cutter), Math.max(0, meanOf(lengths.tied, place)))
+  }
+  const needed = cutters.map((_, i) => atLeastUm(i))
+  const offUm =
+    population === 'grind'
+      ? grindLengths(lengths, needed)
+      : fileLengths(lengths, { strokes: entry.strokes ?? null, usualUm, fileAge: entry.fileAge, atLeastUm: needed })
+  const slope = edgeDrop(1_000_000, slopeDegOf(draft)) / 1_000_000
+  sinkSettings(
+    draft.settings,
+    offUm.map((off) => off * slope),
+  )
+  for (const [i, cutter] of cutters.entries()) {
+    if ((offUm[i] ?? 0) <= 0) continue
+    cutter.lengthKnown = 'estimated'
+    cutter.settingKnown = 'estimated'
+  }
+  for (const [number, held] of draft.held) {
+    const off = offUm[number - 1] ?? 0
+    draft.held.set(number, { ...held, um: held.um - off, sdUm: Math.hypot(held.sdUm, off / 2) })
+  }
+  return { offUm: offUm.map(Math.round), repaired: needed.some((one) => one > usualUm) }
+}
+
+/** Notes a sharpening in the span that is under way. */
+export function noteSharpening(
+  { span }: Draft,
+  entry: EntryOf<'sharpened'>,
+  population: Population,
+  repaired: boolean,
+): void {
+  const same = <T>(was: T | null | undefined, is: T | null): T | null => (was === undefined || was === is ? is : null)
+  span.counts.set(population, (span.counts.get(population) ?? 0) + 1)
+  span.repaired ||= repaired
+  span.by = same(span.by, entry.personId)
+  span.method = same(span.method, entry.method)
+  span.fileAge = same(span.fileAge, entry.fileAge ?? null)
+  span.strokes =
+    span.strokes === null || entry.strokes === undefined
+      ? null
+      : { left: span.strokes.left + entry.strokes.left, right: span.strokes.right + entry.strokes.right }
+}
+
+/** What came off a side since it was last read. A grind shows in how far the side has sunk. */
+function offIn({ lengths, span }: Draft, hand: Hand, population: Population | undefined): Normal | null {
+  if (population !== 'grind') return takenOff(lengths, hand)
+  const [from, to] = [span.from[hand], sideLevel(lengths, hand)]
+  return from === null || to === null ? null : { mean: from.mean - to.mean, variance: from.variance + to.variance }
+}
+
+/** What one of the sharpenings of a span took off a side; null where that cannot be told well. */
+function sideOf(draft: Draft, hand: Hand, cutters: number): SideRemoval | null {
+  const { span } = draft
+  const [[population, sharpenings] = []] = span.counts
+  const off = offIn(draft, hand, population)
+  if (span.counts.size !== 1 || span.repaired || sharpenings === undefined) return null
+  if (span.from[hand] === null || off === null) return null
+  const sdUm = Math.sqrt(off.variance) / sharpenings
+  const um = off.mean / sharpenings
+  if (sdUm > VAGUE_UM || um <= 0) return null
+  const strokes = span.strokes === null ? {} : { strokes: Math.round(span.strokes[hand] / sharpenings) }
+  return { um: Math.round(um), sdUm: Math.round(sdUm), cutters, ...strokes }
+}
+
+/**
+ * What a sharpening took off between the last reading of a side and this one, as far as one kind of
+ * them was done.
+ */
+export function learnSpan(draft: Draft, at: Instant, read: Readonly<Record<Hand, number>>): void {
+  const { span, lengths } = draft
+  const now: Record<Hand, Normal | null> = { ...span.from }
+  const sides: Partial<Record<Hand, SideRemoval>> = {}
+  for (const hand of HANDS) {
+    if (read[hand] === 0) continue
+    const side = sideOf(draft, hand, read[hand])
+    if (side !== null) sides[hand] = side
+    now[hand] = sideLevel(lengths, hand)
+    beginSpan(lengths, hand)
+  }
+  noteRemoval(draft, at, sides)
+  settleReadings(lengths)
+  draft.span = newSpan(now)
+}
+
+function noteRemoval(draft: Draft, at: Instant, sides: Readonly<Partial<Record<Hand, SideRemoval>>>): void {
+  const { span } = draft
+  const known = Object.values(sides)
+  const [[population, sharpenings] = []] = span.counts
+  if (population === undefined || sharpenings === undefined || known.length === 0) return
+  draft.removals.push({
+    population,
+    perSharpeningUm: Math.round(mean(known.map(({ um }) => um))),
+    sdUm: Math.round(Math.hypot(...known.map(({ sdUm }) => sdUm)) / known.length),
+    sharpenings,
+    at,
+    personId: span.by ?? null,
+    ...(span.method == null ? {} : { method: span.method }),
+    ...(span.fileAge == null ? {} : { fileAge: span.fileAge }),
+    sides,
+  })
+}
