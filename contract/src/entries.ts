@@ -207,6 +207,7 @@ export const entrySchemas = {
     gaugesLowered: yesNo().required('Say whether the gauges were lowered.'),
     settingUm: lengthUm(),
     damageCleared: yesNo(),
+    evened: yesNo(),
     wasDull: yesNo(),
     fileAge: optionalOneOf(FILE_AGES, 'How used the file is'),
     pairs: yup

@@ -5,6 +5,7 @@ import type { Hand } from '../loop'
 import type { Normal } from './tied'
 import {
   biteOf,
+  evenLengths,
   fileLengths,
   grindLengths,
   leastOf,
@@ -173,6 +174,22 @@ describe('lengths', () => {
     )
     expect(lengthOf(belief, 0).mean).toBeLessThan(5720)
     expect(lengthOf(belief, 0).mean).toBeGreaterThan(5550)
+  })
+
+  test('filed down to the shortest, all stand level, as far as eye and caliper tell', () => {
+    const belief = read((i) => (i === 4 ? 6400 : isLeft(i) ? 7000 : 6800))
+    const off = evenLengths(belief, 200, [])
+    for (const i of ALL) expect(lengthOf(belief, i).mean).toBeCloseTo(lengthOf(belief, 0).mean, 6)
+    expect(lengthOf(belief, 0).mean).toBeCloseTo(6220, -2)
+    expect(off[0]).toBeGreaterThan((off[4] ?? Infinity) + 400)
+    expect(sd(sideDifference(belief) ?? { mean: 0, variance: 0 })).toBeGreaterThan(50)
+    const nicked = read(() => 7000)
+    evenLengths(
+      nicked,
+      200,
+      HANDS.map((_, i) => (i === 3 ? 900 : 0)),
+    )
+    expect(lengthOf(nicked, 0).mean).toBeCloseTo(6100, -2)
   })
 
   test('damage that was cleared took what it needed, on its own cutter', () => {

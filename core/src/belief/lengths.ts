@@ -67,6 +67,9 @@ export const LENGTH_SPREADS = {
   /** The two sides of a grind after the clamp was turned, and one cutter against the next. */
   turned: 130,
   groundCutter: 25,
+  /** The same of a loop that was filed even, by eye and caliper. */
+  evenedCutter: 60,
+  evenedSides: 60,
 } as const
 
 /** What a usual grind takes off the cutter that needs it most. Common practice. */
@@ -320,6 +323,40 @@ export function settleReadings(belief: LengthBelief): void {
   tidy(belief)
 }
 
+/** The cutter that decides how far all have to come down, and how far that is. */
+function worstOf({ tied, hands }: LengthBelief, atLeastUm: readonly Um[], usual: number) {
+  const before = hands.map((_, i) => meanOf(tied, i))
+  const after = before.map((um, i) => um - Math.max(usual, atLeastUm[i] ?? 0))
+  const lowest = Math.min(...after)
+  const worst = after.indexOf(lowest)
+  const needs = atLeastUm[worst] ?? 0
+  const ownVar = tied.ownVar[worst] ?? 0
+  const ownSd = Math.sqrt(ownVar)
+  // All come down to the cutter that turns out the shortest, not to the one that seems to be.
+  const rivals = after.reduce((sum, one) => sum + Math.exp(-Math.max(0, one - lowest) / Math.max(1, ownSd)), 0)
+  const lower = leastOf(rivals)
+  return {
+    before,
+    worst,
+    through: needs > usual,
+    needs,
+    own: (tied.own[worst] ?? 0) + lower.mean * ownSd,
+    variance: ownVar * lower.variance,
+  }
+}
+
+/** All cutters stand at one level; how the sides differ is open by so much. */
+function levelLengths(belief: LengthBelief, level: Parameters<typeof levelAll>[2], strayUm: number, sidesUm: number) {
+  const { tied, hands } = belief
+  levelAll(tied, LEARNED, level, strayUm ** 2)
+  addShared(tied, { mean: 0, variance: sidesUm ** 2 }, sidesOf(hands))
+  for (const hand of HANDS) beginSpan(belief, hand)
+  belief.shifts.splice(0)
+  belief.open.left = null
+  belief.open.right = null
+  belief.sinceWander += 1
+}
+
 /**
  * All cutters are ground to one stop, set on the one that needs it most. What differed within a side
  * is gone; how the sides differ is the turn of the clamp.
@@ -328,36 +365,46 @@ export function settleReadings(belief: LengthBelief): void {
  * @returns what came off each cutter
  */
 export function grindLengths(belief: LengthBelief, atLeastUm: readonly Um[]): number[] {
-  const { tied, hands } = belief
-  const usual = tied.shared[SHARED.wheel] ?? GRIND_UM
-  const before = hands.map((_, i) => meanOf(tied, i))
-  const after = before.map((um, i) => um - Math.max(usual, atLeastUm[i] ?? 0))
-  const lowest = Math.min(...after)
-  const worst = after.indexOf(lowest)
-  const needs = atLeastUm[worst] ?? 0
-  const through = needs > usual
-  const ownSd = Math.sqrt(tied.ownVar[worst] ?? 0)
-  // The stop is set on the cutter that turns out the shortest, not on the one that seems to be.
-  const rivals = after.reduce((sum, one) => sum + Math.exp(-Math.max(0, one - lowest) / Math.max(1, ownSd)), 0)
-  const lower = leastOf(rivals)
-  const loads = (tied.loads[worst] ?? []).map((load, k) => (k === SHARED.wheel && !through ? load - 1 : load))
+  const { tied } = belief
   const { wheelDay, behindDamage, groundCutter, turned } = LENGTH_SPREADS
-  levelAll(
-    tied,
-    LEARNED,
-    {
-      loads,
-      own: (tied.own[worst] ?? 0) + lower.mean * ownSd - (through ? needs : 0),
-      variance: (tied.ownVar[worst] ?? 0) * lower.variance + (through ? behindDamage : wheelDay) ** 2,
-    },
-    groundCutter ** 2,
+  const { before, worst, through, needs, own, variance } = worstOf(
+    belief,
+    atLeastUm,
+    tied.shared[SHARED.wheel] ?? GRIND_UM,
   )
-  addShared(tied, { mean: 0, variance: turned ** 2 }, sidesOf(hands))
-  for (const hand of HANDS) beginSpan(belief, hand)
-  belief.shifts.splice(0)
-  belief.open.left = null
-  belief.open.right = null
-  belief.sinceWander += 1
+  const loads = [...(tied.loads[worst] ?? [])]
+  if (!through) loads[SHARED.wheel] = (loads[SHARED.wheel] ?? 0) - 1
+  levelLengths(
+    belief,
+    { loads, own: own - (through ? needs : 0), variance: variance + (through ? behindDamage : wheelDay) ** 2 },
+    groundCutter,
+    turned,
+  )
+  return before.map((um, i) => Math.max(0, um - meanOf(tied, i)))
+}
+
+/**
+ * All cutters are filed down to the shortest: each gets what it takes, so that none differs afterwards
+ * by more than an eye and a caliper tell.
+ *
+ * @param usualUm what comes off the shortest at least
+ * @returns what came off each cutter
+ */
+export function evenLengths(belief: LengthBelief, usualUm: Um, atLeastUm: readonly Um[]): number[] {
+  const { tied } = belief
+  const { evenedCutter, evenedSides, dayUncounted, behindDamage } = LENGTH_SPREADS
+  const { before, worst, through, needs, own, variance } = worstOf(belief, atLeastUm, usualUm)
+  const off = through ? needs : usualUm
+  levelLengths(
+    belief,
+    {
+      loads: [...(tied.loads[worst] ?? [])],
+      own: own - off,
+      variance: variance + (through ? behindDamage : dayUncounted * usualUm) ** 2,
+    },
+    evenedCutter,
+    evenedSides,
+  )
   return before.map((um, i) => Math.max(0, um - meanOf(tied, i)))
 }
 

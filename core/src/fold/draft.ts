@@ -146,8 +146,7 @@ export function openDraft(entry: EntryOf<'registered'>, spec: LoopSpec): Draft {
 }
 
 /** Length of a cutter as far as it is known, by its place from 0. */
-const lengthUmOf = ({ lengths }: Draft, place: number): Um =>
-  Math.max(0, Math.round(meanOf(lengths.tied, place)))
+const lengthUmOf = ({ lengths }: Draft, place: number): Um => Math.max(0, Math.round(meanOf(lengths.tied, place)))
 
 /** The shortest cutter as far as it is known. */
 function shortestOf(draft: Draft): { readonly um: Um; readonly known: Known } {

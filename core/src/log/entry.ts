@@ -122,6 +122,8 @@ export interface EntryBodies {
     readonly settingUm?: Um
     /** Whether everything that was known to be damaged is clean now. */
     readonly damageCleared?: boolean
+    /** Whether a file brought every cutter down to the shortest, rather than giving all the same strokes. */
+    readonly evened?: boolean
     readonly pairs?: readonly BeforeAfter[]
     /** Whether it was dull when it was sharpened, or still cut. */
     readonly wasDull?: boolean

@@ -70,10 +70,11 @@ const ENTRY_WORDS: { readonly [K in EntryKind]: (entry: EntryOf<K>, told: Told) 
     return `${where}, ${writeLength(deepest.depthUm, figures.lengths)} deep on cutter ${deepest.cutter}`
   },
   measured: ({ readings }) => `Measured: ${sayReadings(readings)}`,
-  sharpened: ({ method, strokes, gaugesLowered, wasDull, fileAge }) =>
+  sharpened: ({ method, strokes, evened, gaugesLowered, wasDull, fileAge }) =>
     `Sharpened: ${listed([
       METHOD_WORDS[method],
       sayStrokes(strokes),
+      evened === true ? 'all down to the shortest' : '',
       gaugesLowered ? 'gauges lowered' : '',
       wasDull === true ? 'it was dull' : '',
       fileAge === undefined ? '' : FILE_AGE_WORDS[fileAge],

@@ -37,6 +37,10 @@ const DULL = [
   { value: true, label: 'Dull' },
   { value: false, label: 'Still cut' },
 ] as const
+const EVENED = [
+  { value: false, label: 'Same for all' },
+  { value: true, label: 'All down to the shortest' },
+] as const
 const CLEARED = [
   { value: true, label: 'All clean' },
   { value: false, label: 'Some left' },
@@ -46,6 +50,7 @@ const strokes = useLocalStorage<{ left: number; right: number }>('undercliff:str
 const counted = ref(true)
 const gauges = ref(false)
 const cleared = ref<boolean | null>(null)
+const evened = ref<boolean | null>(null)
 const dull = ref<boolean | null>(null)
 const fileAge = ref<FileAge | null>(null)
 const who = ref<string | null>(null)
@@ -124,6 +129,7 @@ async function save(): Promise<void> {
       ...(dull.value === null ? {} : { wasDull: dull.value }),
       ...(filed.value && fileAge.value !== null ? { fileAge: fileAge.value } : {}),
       ...(cleared.value === null ? {} : { damageCleared: cleared.value }),
+      ...(filed.value && evened.value !== null ? { evened: evened.value } : {}),
       ...(note.value.trim() === '' ? {} : { note: note.value.trim() }),
       ...(happenedAt.value === null ? {} : { happenedAt: happenedAt.value }),
       ...extra,
@@ -181,6 +187,10 @@ async function save(): Promise<void> {
       <fieldset v-if="damaged > 0">
         <legend>{{ damaged }} {{ damaged === 1 ? 'cutter was' : 'cutters were' }} damaged. All clean now?</legend>
         <RadioChoice v-model="cleared" label="All clean now?" :options="CLEARED" />
+      </fieldset>
+      <fieldset v-if="filed && (damaged > 0 || more)">
+        <legend>How far was each filed?</legend>
+        <RadioChoice v-model="evened" label="How far was each filed?" :options="EVENED" clearable />
       </fieldset>
       <div v-if="more" class="details">
         <div v-if="filed && counted" class="field">

@@ -1,5 +1,6 @@
 import {
   beginSpan,
+  evenLengths,
   fileLengths,
   grindLengths,
   lengthOf,
@@ -126,7 +127,9 @@ export function takeOff(
   const offUm =
     population === 'grind'
       ? grindLengths(lengths, needed)
-      : fileLengths(lengths, { strokes: entry.strokes ?? null, usualUm, fileAge: entry.fileAge, atLeastUm: needed })
+      : entry.evened === true
+        ? evenLengths(lengths, usualUm, needed)
+        : fileLengths(lengths, { strokes: entry.strokes ?? null, usualUm, fileAge: entry.fileAge, atLeastUm: needed })
   const slope = edgeDrop(1_000_000, slopeDegOf(draft)) / 1_000_000
   sinkSettings(
     draft.settings,
@@ -141,7 +144,7 @@ export function takeOff(
     const off = offUm[number - 1] ?? 0
     draft.held.set(number, { ...held, um: held.um - off, sdUm: Math.hypot(held.sdUm, off / 2) })
   }
-  return { offUm: offUm.map(Math.round), repaired: needed.some((one) => one > usualUm) }
+  return { offUm: offUm.map(Math.round), repaired: entry.evened === true || needed.some((one) => one > usualUm) }
 }
 
 /** Notes a sharpening in the span that is under way. */
@@ -163,7 +166,7 @@ export function noteSharpening(
       : { left: span.strokes.left + entry.strokes.left, right: span.strokes.right + entry.strokes.right }
 }
 
-/** What came off a side since it was last read. A grind shows in how far the side has sunk. */
+/** What came off a side since it was last read. A grind, and filing all down to the shortest, show in how far the side has sunk. */
 function offIn({ lengths, span }: Draft, hand: Hand, population: Population | undefined): Normal | null {
   if (population !== 'grind') return takenOff(lengths, hand)
   const [from, to] = [span.from[hand], sideLevel(lengths, hand)]
