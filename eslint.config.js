@@ -13,6 +13,7 @@ const MAY_IMPORT = {
   web: ['core', 'contract'],
   bench: ['core', 'contract', 'demo', 'server', 'e2e'],
   e2e: ['core', 'contract', 'demo', 'server'],
+  prove: ['core', 'demo'],
 }
 const WORKSPACES = Object.keys(MAY_IMPORT)
 

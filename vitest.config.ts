@@ -7,7 +7,7 @@ export default defineConfig({
       {
         test: {
           name: 'unit',
-          include: ['{core,contract,demo,web}/src/**/*.test.ts', 'scripts/*.test.ts'],
+          include: ['{core,contract,demo,web,prove}/src/**/*.test.ts', 'scripts/*.test.ts'],
           environment: 'node',
           // Pure: nothing is left behind for the next file. Two busy cores take their time.
           isolate: false,

@@ -66,36 +66,39 @@ function play(steps: readonly Step[], assumed: boolean): readonly [LengthBelief,
 
 /** How far the two are apart, in the reference's deviations, and how far the deviations are, as a part of them. */
 function furthestApart(quick: LengthBelief, dense: DenseLengths) {
-  let [mean, sd] = [0, 0]
+  let [mean, narrowest, widest] = [0, 1, 1]
   const compare = (a: Normal, b: Normal): void => {
     mean = Math.max(mean, Math.abs(a.mean - b.mean) / Math.sqrt(b.variance))
-    sd = Math.max(sd, Math.abs(Math.sqrt(a.variance / b.variance) - 1))
+    narrowest = Math.min(narrowest, Math.sqrt(a.variance / b.variance))
+    widest = Math.max(widest, Math.sqrt(a.variance / b.variance))
   }
   for (let i = 0; i < HANDS.length; i += 1) compare(lengthOf(quick, i), dense.figure(i))
   const difference = sideDifference(quick)
   if (difference !== null) compare(difference, dense.difference())
-  return { mean, sd }
+  return { mean, narrowest, widest }
 }
 
 describe('against a plain Kalman filter of the full covariance', () => {
   test('while no shift was made one with another, means and deviations are the same', () => {
     fc.assert(
       fc.property(fc.array(anyStep, { maxLength: 4 }), fc.boolean(), (steps, assumed) => {
-        const { mean, sd } = furthestApart(...play(steps, assumed))
+        const { mean, narrowest, widest } = furthestApart(...play(steps, assumed))
         // Less than a micrometre of the widest deviation there is.
         expect(mean).toBeLessThan(1e-6)
-        expect(sd).toBeLessThan(1e-6)
+        expect(widest - narrowest).toBeLessThan(1e-6)
       }),
       { numRuns: 200 },
     )
   })
 
-  test('once shifts were made one, means and deviations are off by six tenths of a deviation at most', () => {
+  test('once shifts were made one, means lie within a deviation, and nothing is held much surer than it is', () => {
     fc.assert(
       fc.property(fc.array(anyStep, { minLength: 10, maxLength: 40 }), fc.boolean(), (steps, assumed) => {
-        const { mean, sd } = furthestApart(...play(steps, assumed))
-        expect(mean).toBeLessThan(0.6)
-        expect(sd).toBeLessThan(0.6)
+        const { mean, narrowest, widest } = furthestApart(...play(steps, assumed))
+        expect(mean).toBeLessThan(0.75)
+        // Never much surer than it may be; vaguer now and then.
+        expect(narrowest).toBeGreaterThan(0.75)
+        expect(widest).toBeLessThan(2)
       }),
       { numRuns: 100 },
     )

@@ -84,7 +84,7 @@ const SIDES = 5
 /** So many figures there always are; behind them stand the shifts of the sides. */
 const FIXED = 6
 /** Shifts of a side kept apart, beside the one that filings add to, before the oldest two are made one. */
-const MOST_SHIFTS = 2
+const MOST_SHIFTS = 3
 /** Sharpenings after which the bite is let wander. */
 const WANDERS_AFTER = 4
 

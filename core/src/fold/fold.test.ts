@@ -45,9 +45,8 @@ describe('fold', () => {
         sides: { left: { cutters: 1 } },
       },
     ])
-    // 0.3 mm by two readings of a caliper, against the usual 0.2 that strays as much.
-    expect(removals[0]?.perSharpeningUm).toBeGreaterThan(235)
-    expect(removals[0]?.perSharpeningUm).toBeLessThanOrEqual(300)
+    // What was read to come off, and nothing of what was expected.
+    expect(Math.abs((removals[0]?.perSharpeningUm ?? 0) - 300)).toBeLessThan(10)
   })
 
   test('two full sets teach what came off between them', () => {

@@ -91,7 +91,8 @@ function look(state: LoopState, rules: FindingRules): Found {
       metal,
       gauges,
       all: [...metal, ...gauges],
-      bench: dull.some(({ rule }) => rule === 'dull' || rule === 'benchDue'),
+      // A house that goes by signs touches up at the first of them.
+      bench: dull.some(({ rule }) => rule === 'benchDue' || (rule === 'dull' && rules.when !== 'onSigns')),
     },
     limits: {
       deepestUm,

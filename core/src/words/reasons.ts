@@ -84,7 +84,7 @@ const RULE_WORDS: { readonly [R in Rule]: (told: Told) => string } = {
   gaugesHigh: ({ value, limit, about, at, reason: { hand, cutters = 0 } }) => {
     const where = at !== '' ? at : hand === undefined ? '' : ` on the ${hand} side`
     const most = cutters > 1 ? `up to ` : ''
-    return `Depth gauges${where} stand ${about}${most}${value} high; ${limit} is let run.`
+    return `Depth gauges${where} stand ${most}${about}${value} high; ${limit} is let run.`
   },
   gaugeToPutRight: ({ damage, at }) => `${capital(damage)}${at}: plate, flat file, and round its front again.`,
   dull: ({ value, damage }) => `${capital(value)} marked as ${damage}.`,

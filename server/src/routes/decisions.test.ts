@@ -133,7 +133,7 @@ test('what wears is gathered over all loops of the crew', async () => {
     }),
   )
   const wear = (await harness.request<WearAnswer>('/api/wear')).body
-  expect(wear.removal.touchUp.fileAge).toMatchObject([{ group: 'fresh', own: 1 }])
+  expect(wear.removal.touchUp.fileAge).toMatchObject([{ group: 'fresh' }])
   expect(wear.perStroke.own).toBe(2)
   expect(wear.curves.find(({ conditions }) => conditions === 'gritty')).toMatchObject({ spells: 1, ended: 1 })
 })

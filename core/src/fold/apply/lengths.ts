@@ -167,17 +167,38 @@ export function noteSharpening(
 }
 
 /** What came off a side since it was last read. A grind, and filing all down to the shortest, show in how far the side has sunk. */
-function offIn({ lengths, span }: Draft, hand: Hand, population: Population | undefined): Normal | null {
-  if (population !== 'grind') return takenOff(lengths, hand)
+function offIn(
+  { lengths, span }: Draft,
+  hand: Hand,
+  population: Population | undefined,
+  expected: Normal,
+): Normal | null {
+  if (population !== 'grind') return saidByReadings(expected, takenOff(lengths, hand))
   const [from, to] = [span.from[hand], sideLevel(lengths, hand)]
   return from === null || to === null ? null : { mean: from.mean - to.mean, variance: from.variance + to.variance }
 }
 
+/** What is thought to have come off each side before anybody reads what really did. */
+export const expectedOff = ({ lengths }: Draft): Record<Hand, Normal> => ({
+  left: takenOff(lengths, 'left'),
+  right: takenOff(lengths, 'right'),
+})
+
+/**
+ * What readings alone say, once what was expected before them is taken out again: many spans are put
+ * together later, and what was expected must not count in each of them.
+ */
+function saidByReadings(before: Normal, after: Normal): Normal | null {
+  const precision = 1 / after.variance - 1 / before.variance
+  if (!(precision > 1e-9)) return null
+  return { mean: (after.mean / after.variance - before.mean / before.variance) / precision, variance: 1 / precision }
+}
+
 /** What one of the sharpenings of a span took off a side; null where that cannot be told well. */
-function sideOf(draft: Draft, hand: Hand, cutters: number): SideRemoval | null {
+function sideOf(draft: Draft, hand: Hand, cutters: number, expected: Normal): SideRemoval | null {
   const { span } = draft
   const [[population, sharpenings] = []] = span.counts
-  const off = offIn(draft, hand, population)
+  const off = offIn(draft, hand, population, expected)
   if (span.counts.size !== 1 || span.repaired || sharpenings === undefined) return null
   if (span.from[hand] === null || off === null) return null
   const sdUm = Math.sqrt(off.variance) / sharpenings
@@ -191,13 +212,18 @@ function sideOf(draft: Draft, hand: Hand, cutters: number): SideRemoval | null {
  * What a sharpening took off between the last reading of a side and this one, as far as one kind of
  * them was done.
  */
-export function learnSpan(draft: Draft, at: Instant, read: Readonly<Record<Hand, number>>): void {
+export function learnSpan(
+  draft: Draft,
+  at: Instant,
+  read: Readonly<Record<Hand, number>>,
+  expected: Readonly<Record<Hand, Normal>>,
+): void {
   const { span, lengths } = draft
   const now: Record<Hand, Normal | null> = { ...span.from }
   const sides: Partial<Record<Hand, SideRemoval>> = {}
   for (const hand of HANDS) {
     if (read[hand] === 0) continue
-    const side = sideOf(draft, hand, read[hand])
+    const side = sideOf(draft, hand, read[hand], expected[hand])
     if (side !== null) sides[hand] = side
     now[hand] = sideLevel(lengths, hand)
     beginSpan(lengths, hand)

@@ -6,7 +6,7 @@ import { mean, updateNormalMean } from '../../stats'
 import type { Um } from '../../units'
 import { noteLifePoint, type Draft, type DraftCutter } from '../draft'
 import { doubt, settleDoubts } from './doubts'
-import { learnSpan, noticeUse, takeLength } from './lengths'
+import { expectedOff, learnSpan, noticeUse, takeLength } from './lengths'
 import { endSpell } from './spells'
 
 /** Length a cutter has to lose before its two settings say anything of the slope. Starting value. */
@@ -57,6 +57,7 @@ export function takeReadings(draft: Draft, entry: EntryBase, readings: readonly 
       lengthUm === undefined || cutterAt(draft, cutter) === undefined ? [] : [[cutter, lengthUm] as const],
     ),
   )
+  const expected = expectedOff(draft)
   const read = { left: 0, right: 0 }
   for (const { cutter: number, lengthUm, damage, settingUm } of readings) {
     const cutter = cutterAt(draft, number)
@@ -74,7 +75,7 @@ export function takeReadings(draft: Draft, entry: EntryBase, readings: readonly 
   if (read.left + read.right === 0) return
   // What some of them were read at says something of all.
   for (const cutter of draft.cutters) if (cutter.lengthKnown === 'new') cutter.lengthKnown = 'estimated'
-  learnSpan(draft, entry.happenedAt, read)
+  learnSpan(draft, entry.happenedAt, read, expected)
   draft.lastMeasuredAt = entry.happenedAt
   noteLifePoint(draft, entry.happenedAt)
 }

@@ -7,7 +7,7 @@ import { TOUCH_UP_STROKES } from '../../wear/removal'
 import { noteLifePoint, type Draft } from '../draft'
 import type { Applier } from './applier'
 import { doubt } from './doubts'
-import { learnSpan, noteSharpening, noticeUse, takeLength, takeOff } from './lengths'
+import { expectedOff, learnSpan, noteSharpening, noticeUse, takeLength, takeOff } from './lengths'
 import { beginSpell, endSpell } from './spells'
 
 /**
@@ -42,6 +42,7 @@ const soundPairs = ({ pairs }: EntryOf<'sharpened'>): readonly BeforeAfter[] =>
 
 /** Cutters read just before, or just after: pairs that cannot be true are asked about and teach nothing. */
 function takePairs(draft: Draft, entry: EntryOf<'sharpened'>, which: 'beforeUm' | 'afterUm'): void {
+  const expected = expectedOff(draft)
   const read = { left: 0, right: 0 }
   for (const pair of soundPairs(entry)) {
     const cutter = draft.cutters[pair.cutter - 1]
@@ -49,7 +50,7 @@ function takePairs(draft: Draft, entry: EntryOf<'sharpened'>, which: 'beforeUm' 
     takeLength(draft, entry, cutter, pair[which])
     read[cutter.hand] += 1
   }
-  if (read.left + read.right > 0) learnSpan(draft, entry.happenedAt, read)
+  if (read.left + read.right > 0) learnSpan(draft, entry.happenedAt, read, expected)
 }
 
 /**
