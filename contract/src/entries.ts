@@ -6,6 +6,7 @@ import {
   DRIVE_LINKS,
   DUTIES,
   ENTERED_ORIGINS,
+  CHOSEN,
   FILE_AGES,
   HANDS,
   PART_DAMAGE_KINDS,
@@ -198,7 +199,12 @@ export const entrySchemas = {
       .default(undefined)
       .optional(),
   }),
-  measured: strictObject({ ...entryBase, kind: oneOf(['measured'], 'The kind'), readings: readings(1) }),
+  measured: strictObject({
+    ...entryBase,
+    kind: oneOf(['measured'], 'The kind'),
+    readings: readings(1),
+    chosen: optionalOneOf(CHOSEN, 'Why these cutters were read'),
+  }),
   sharpened: strictObject({
     ...entryBase,
     kind: oneOf(['sharpened'], 'The kind'),

@@ -18,3 +18,7 @@ export const weibull = (random: Random, scale: number, shape: number): number =>
 
 /** Whether something happens that does so this often. */
 export const happens = (random: Random, often: number): boolean => random.next() < often
+
+/** By how much more or less somebody does than they mean to: heavy tails, and never more than twice or half of it. */
+export const factor = (random: Random, sd: number): number =>
+  Math.exp(Math.min(Math.LN2, Math.max(-Math.LN2, heavy(random, 0, sd))))

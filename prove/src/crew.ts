@@ -4,6 +4,7 @@ import {
   fold,
   specFromProfile,
   type Action,
+  type Chosen,
   type CutterReading,
   type Entry,
   type EntryBodies,
@@ -171,9 +172,9 @@ export class Crew {
   }
 
   /** Reads lengths. */
-  measure(cutters: readonly number[]): void {
+  measure(cutters: readonly number[], chosen: Chosen = cutters.length === this.all.length ? 'all' : 'some'): void {
     this.spend(1 + cutters.length * MINUTES.read)
-    this.write('measured', { readings: cutters.map((i) => ({ cutter: i + 1, lengthUm: this.truth.read(i) })) })
+    this.write('measured', { readings: cutters.map((i) => ({ cutter: i + 1, lengthUm: this.truth.read(i) })), chosen })
   }
 
   /** Looks the loop over and measures what is hurt. */
@@ -265,37 +266,42 @@ export class Crew {
   /** Does what was decided, the way the option was worked out. @returns whether metal came off */
   carryOut(action: Action, option: Option | undefined): boolean {
     const gauges = option?.gauges ?? false
-    switch (action) {
-      case 'touchUp':
+    const jobs: Readonly<Record<Action, () => void>> = {
+      touchUp: () => {
         this.file({ each: { left: 5, right: 5 } }, 'field', gauges, false)
-        return true
-      case 'file':
+      },
+      file: () => {
         this.file(this.filingOf(option), 'bench', gauges, true)
-        return true
-      case 'regrind':
-      case 'shop':
-        this.grind(action === 'shop' ? 'shop' : 'grinder', gauges)
-        return true
-      case 'lowerGauges':
+      },
+      regrind: () => {
+        this.grind('grinder', gauges)
+      },
+      shop: () => {
+        this.grind('shop', gauges)
+      },
+      lowerGauges: () => {
         this.lowerGauges()
-        return false
-      case 'retire':
-      case 'dirtyDuty':
+      },
+      retire: () => {
         this.replace()
-        return false
-      case 'inspect':
+      },
+      dirtyDuty: () => {
+        this.replace()
+      },
+      inspect: () => {
         this.inspect()
-        return false
-      case 'measure':
+      },
+      measure: () => {
         this.measure(this.all)
-        return false
-      case 'stop':
-        // A gauge too low is brought right by filing; what cannot be put right goes.
-        if (option === undefined) this.replace()
-        return false
-      case 'runOn':
-        return false
+      },
+      // What stops a loop and is not put right by sharpening: it goes.
+      stop: () => {
+        this.replace()
+      },
+      runOn: () => undefined,
     }
+    jobs[action]()
+    return ['touchUp', 'file', 'regrind', 'shop'].includes(action)
   }
 
   /** Even loops get the same strokes for all; others are brought down to the shortest. */

@@ -45,8 +45,9 @@ const seed = wholeNumber('seed', seedText, 0)
 const crews = wholeNumber('crews', crewsText, 1)
 const scenario = scenarioAt(path)
 const outcomes = prove(scenario, seed, crews)
+const said = `${scenario.name}: ${scenario.about}\n${crews} crews, seed ${seed}, ${scenario.tanks} tanks each`
 process.stdout.write(
   json
     ? `${JSON.stringify({ scenario: scenario.name, seed, crews, outcomes })}\n`
-    : `${scenario.name}: ${scenario.about}\n${crews} crews, seed ${seed}, ${scenario.tanks} tanks each\n\n${tableOf(outcomes)}\n`,
+    : `${said}\n\n${tableOf(outcomes)}\n`,
 )

@@ -32,7 +32,7 @@ function readAsUsual(crew: Crew, habit: ReadingHabit): void {
   if (habit === 'worstOnly') {
     // The one that looks shortest: by eye, to a tenth of a millimetre or so.
     const looks = crew.truth.cutters.map(({ lengthUm }) => normal(random, lengthUm, 100))
-    crew.measure([looks.indexOf(Math.min(...looks))])
+    crew.measure([looks.indexOf(Math.min(...looks))], 'shortest')
   }
 }
 
@@ -121,7 +121,7 @@ export const filesUntilShort: Policy = {
 }
 
 /** Touches up when it has to be pushed; every fifth sharpening is the shop's. */
-export const shopAtEveryFifth: Policy = {
+const shopAtEveryFifth: Policy = {
   name: 'habit: shop at every fifth',
   before: (crew) => {
     const { random, truth, tally } = crew
@@ -136,7 +136,7 @@ export const shopAtEveryFifth: Policy = {
 }
 
 /** Half of the shops' and books' advice: a filing at the bench every four tanks, the wheel when it looks uneven. */
-export const benchBySchool: Policy = {
+const benchBySchool: Policy = {
   name: 'habit: bench every fourth tank',
   before: (crew) => {
     const { random, truth, tally } = crew

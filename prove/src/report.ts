@@ -47,7 +47,7 @@ function outcomeOf(policy: Policy, seasons: readonly Season[]): Outcome {
 }
 
 /** Every policy there is: the verdict under each reading habit, the oracle, and the habits of the trade. */
-export const POLICIES: readonly Policy[] = [...READING_HABITS.map((habit) => followsVerdict(habit)), oracle, ...HABITS]
+const POLICIES: readonly Policy[] = [...READING_HABITS.map((habit) => followsVerdict(habit)), oracle, ...HABITS]
 
 /**
  * Plays a scenario under every policy.

@@ -1,6 +1,6 @@
 import { layoutLoop, PITCH_PROFILES, pitchUmOf, type Hand, type LoopSpec } from '@undercliff/core'
 import type { Random } from '@undercliff/demo'
-import { happens, heavy, normal, weibull } from './chance'
+import { factor, happens, heavy, normal, weibull } from './chance'
 import type { Person, Scenario } from './scenario'
 
 interface TrueCutter {
@@ -116,10 +116,10 @@ export class TrueLoop {
    * @returns strokes that were given
    */
   file({ biteUm, rightMore, tires, strays }: Person, fileBite: number, how: Strokes): number {
-    const day = Math.exp(heavy(this.random, 0, 0.13))
+    const day = factor(this.random, 0.13)
     const sides = {
-      left: Math.exp(heavy(this.random, 0, 0.07)),
-      right: (1 + rightMore) * Math.exp(heavy(this.random, 0, 0.07)),
+      left: factor(this.random, 0.07),
+      right: (1 + rightMore) * factor(this.random, 0.07),
     }
     let given = 0
     let least = Infinity
@@ -135,7 +135,7 @@ export class TrueLoop {
         'each' in how
           ? strokes * stroke
           : Math.max(0, cutter.lengthUm - (how.downTo[i] ?? 0)) + normal(this.random, 0, 45)
-      const off = strokes <= 0 ? 0 : aimed * Math.exp(heavy(this.random, 0, strays))
+      const off = strokes <= 0 ? 0 : aimed * factor(this.random, strays)
       this.takeOff(cutter, off)
       given += strokes
       if (strokes > 0 && off < least) least = off

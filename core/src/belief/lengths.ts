@@ -39,33 +39,34 @@ export const LENGTH_SPREADS = {
   assumed: 300,
   known: 40,
   /** One side of a new loop against the other, and one cutter against the next. */
-  newSides: 40,
-  newCutter: 60,
+  newSides: 25,
+  newCutter: 45,
   /** A loop that turns out to have been used before it was registered: all of it, a side, a cutter. */
   used: 3000,
   usedSides: 200,
   usedCutter: 150,
   /** Bite of a stroke: of crews and hands, and how far a side follows the other. */
-  bite: 6,
-  sidesTogether: 0.6,
+  bite: 4.5,
+  sidesTogether: 0.85,
   /** How far the bite wanders from one sharpening to the next. */
   wanders: 0.4,
   /** A habit of taking more or less than is usual where nobody counts, as a part of it. */
-  habit: 0.25,
+  habit: 0.16,
   /** The day's shift, as parts of what came off: of both sides, of one, and where nobody counted. */
-  day: 0.16,
-  daySide: 0.12,
-  dayUncounted: 0.3,
+  day: 0.12,
+  daySide: 0.08,
+  dayUncounted: 0.2,
   /** The guide, on each cutter: at least, and as a part of what came off. */
-  guide: 10,
-  guidePart: 0.1,
+  guide: 8,
+  guidePart: 0.09,
   /** What a usual grind takes off the worst cutter: of crews, and of days. */
   wheel: 80,
-  wheelDay: 90,
-  /** Where the wheel goes through damage it stops behind it. */
+  wheelDay: 80,
+  /** Where all come down behind damage: how far that may be off, at least, and as a part of the depth. */
   behindDamage: 60,
+  damagePart: 0.25,
   /** The two sides of a grind after the clamp was turned, and one cutter against the next. */
-  turned: 130,
+  turned: 120,
   groundCutter: 25,
   /** The same of a loop that was filed even, by eye and caliper. */
   evenedCutter: 60,
@@ -345,6 +346,9 @@ function worstOf({ tied, hands }: LengthBelief, atLeastUm: readonly Um[], usual:
   }
 }
 
+/** How far off it may be how deep damage reached: it was measured by eye, and some of it is found on the way. */
+const depthSd = (needsUm: Um): number => Math.hypot(LENGTH_SPREADS.behindDamage, LENGTH_SPREADS.damagePart * needsUm)
+
 /** All cutters stand at one level; how the sides differ is open by so much. */
 function levelLengths(belief: LengthBelief, level: Parameters<typeof levelAll>[2], strayUm: number, sidesUm: number) {
   const { tied, hands } = belief
@@ -366,7 +370,7 @@ function levelLengths(belief: LengthBelief, level: Parameters<typeof levelAll>[2
  */
 export function grindLengths(belief: LengthBelief, atLeastUm: readonly Um[]): number[] {
   const { tied } = belief
-  const { wheelDay, behindDamage, groundCutter, turned } = LENGTH_SPREADS
+  const { wheelDay, groundCutter, turned } = LENGTH_SPREADS
   const { before, worst, through, needs, own, variance } = worstOf(
     belief,
     atLeastUm,
@@ -376,7 +380,7 @@ export function grindLengths(belief: LengthBelief, atLeastUm: readonly Um[]): nu
   if (!through) loads[SHARED.wheel] = (loads[SHARED.wheel] ?? 0) - 1
   levelLengths(
     belief,
-    { loads, own: own - (through ? needs : 0), variance: variance + (through ? behindDamage : wheelDay) ** 2 },
+    { loads, own: own - (through ? needs : 0), variance: variance + (through ? depthSd(needs) : wheelDay) ** 2 },
     groundCutter,
     turned,
   )
@@ -392,7 +396,7 @@ export function grindLengths(belief: LengthBelief, atLeastUm: readonly Um[]): nu
  */
 export function evenLengths(belief: LengthBelief, usualUm: Um, atLeastUm: readonly Um[]): number[] {
   const { tied } = belief
-  const { evenedCutter, evenedSides, dayUncounted, behindDamage } = LENGTH_SPREADS
+  const { evenedCutter, evenedSides, dayUncounted } = LENGTH_SPREADS
   const { before, worst, through, needs, own, variance } = worstOf(belief, atLeastUm, usualUm)
   const off = through ? needs : usualUm
   levelLengths(
@@ -400,7 +404,7 @@ export function evenLengths(belief: LengthBelief, usualUm: Um, atLeastUm: readon
     {
       loads: [...(tied.loads[worst] ?? [])],
       own: own - off,
-      variance: variance + (through ? behindDamage : dayUncounted * usualUm) ** 2,
+      variance: variance + (through ? depthSd(needs) : dayUncounted * usualUm) ** 2,
     },
     evenedCutter,
     evenedSides,

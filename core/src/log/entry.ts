@@ -53,6 +53,10 @@ export type StrikeObject = (typeof STRIKE_OBJECTS)[number]
 export const CONDITIONS = ['clean', 'gritty', 'soil'] as const
 export type Conditions = (typeof CONDITIONS)[number]
 
+/** Which cutters were read: all, some as they came, or those that looked shortest. */
+export const CHOSEN = ['all', 'some', 'shortest'] as const
+export type Chosen = (typeof CHOSEN)[number]
+
 export const RETIRE_REASONS = ['worn', 'damaged', 'lost', 'other'] as const
 export type RetireReason = (typeof RETIRE_REASONS)[number]
 
@@ -112,7 +116,11 @@ export interface EntryBodies {
     /** The deepest place, where somebody looked: the rest of the run is worked out from it. */
     readonly deepest?: { readonly cutter: number; readonly depthUm: Um }
   }
-  measured: { readonly readings: readonly CutterReading[] }
+  measured: {
+    readonly readings: readonly CutterReading[]
+    /** Why these cutters were read. Those that looked shortest say little of the others. */
+    readonly chosen?: Chosen
+  }
   sharpened: {
     readonly method: SharpenMethod
     /** Strokes given to each cutter of a side, where a file was used and somebody counted. */

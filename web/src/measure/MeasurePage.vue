@@ -9,18 +9,24 @@ import {
   sayDamage,
   sayRange,
   writeLength,
+  type Chosen,
   type LoopState,
 } from '@undercliff/core'
 import { computed, nextTick, onMounted, ref, shallowRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import LoopAway from '../parts/LoopAway.vue'
 import LoopMap from '../parts/LoopMap.vue'
+import RadioChoice from '../parts/RadioChoice.vue'
 import VerdictPanel from '../parts/VerdictPanel.vue'
 import WhoField from '../parts/WhoField.vue'
 import { useOpenLoop } from '../remote/openLoop'
 import { DAMAGE_KEYS, WALK_KEYS } from '../parts/keys'
 import * as walking from './walk'
 
+const WHY = [
+  { value: false, label: 'As they came' },
+  { value: true, label: 'They look shortest' },
+] as const
 const props = defineProps<{ tag: string }>()
 const router = useRouter()
 const { loop, shed, rules } = useOpenLoop(() => props.tag)
@@ -118,10 +124,20 @@ const here = computed(() => (walk.value === null ? null : walking.cutterInHand(w
 const cutter = computed(() => (here.value === null ? undefined : base.value?.cutters[here.value - 1]))
 const readings = computed(() => (walk.value === null ? [] : walking.readingsOf(walk.value)))
 const readCount = computed(() => readings.value.filter(({ lengthUm }) => lengthUm !== undefined).length)
+const looksShortest = ref(false)
+const lengthCount = computed(() => readings.value.filter(({ lengthUm }) => lengthUm !== undefined).length)
+/** Those that looked shortest say little of the others, so it matters why they were read. */
+const chosen = computed<Chosen>(() =>
+  lengthCount.value === base.value?.cutters.length ? 'all' : looksShortest.value ? 'shortest' : 'some',
+)
+
 /** The loop as it would be with what has been read so far. */
 const ahead = computed<LoopState | null>(() => {
   if (base.value === null || readings.value.length === 0) return base.value
-  return fold([...loop.entries, loop.provisional({ kind: 'measured', readings: readings.value, personId: null })])
+  return fold([
+    ...loop.entries,
+    loop.provisional({ kind: 'measured', readings: readings.value, chosen: chosen.value, personId: null }),
+  ])
 })
 const verdict = computed(() => (ahead.value === null ? null : decide(ahead.value, rules.value)))
 const outlook = computed(() => (ahead.value === null ? null : forecast(ahead.value, rules.value)))
@@ -148,7 +164,7 @@ async function save(): Promise<void> {
     return
   }
   const wrong = await loop.write(
-    { kind: 'measured', readings: readings.value, personId: who.value },
+    { kind: 'measured', readings: readings.value, chosen: chosen.value, personId: who.value },
     `${readCount.value} cutters of ${props.tag} measured`,
   )
   if (wrong !== null) {
@@ -275,6 +291,10 @@ watch(field, (element) => element?.focus())
           <dt>Sharpenings left</dt>
           <dd>{{ sayRange(outlook.sharpeningsLeft) }}</dd>
         </dl>
+        <fieldset v-if="lengthCount > 0 && lengthCount < ahead.cutters.length">
+          <legend>Why {{ lengthCount === 1 ? 'this one' : 'these' }}?</legend>
+          <RadioChoice v-model="looksShortest" label="Why these?" :options="WHY" small />
+        </fieldset>
         <WhoField v-model="who" small />
         <button
           type="button"

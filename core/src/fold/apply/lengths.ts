@@ -166,7 +166,7 @@ export function noteSharpening(
       : { left: span.strokes.left + entry.strokes.left, right: span.strokes.right + entry.strokes.right }
 }
 
-/** What came off a side since it was last read. A grind, and filing all down to the shortest, show in how far the side has sunk. */
+/** What came off a side since it was last read. A grind shows in how far the side has sunk. */
 function offIn(
   { lengths, span }: Draft,
   hand: Hand,

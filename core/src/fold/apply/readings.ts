@@ -1,6 +1,6 @@
-import { readSettingOf } from '../../belief'
+import { looksShortest, readSettingOf } from '../../belief'
 import { CUTTER_DAMAGE } from '../../damage'
-import type { CutterReading, EntryBase } from '../../log'
+import type { Chosen, CutterReading, EntryBase } from '../../log'
 import { PLATE_SD_UM } from '../../measure/accuracy'
 import { mean, updateNormalMean } from '../../stats'
 import type { Um } from '../../units'
@@ -50,7 +50,12 @@ function takeSetting(draft: Draft, entry: EntryBase, cutter: DraftCutter, settin
 }
 
 /** Takes readings into the draft: lengths, settings and damage of the cutters they name. */
-export function takeReadings(draft: Draft, entry: EntryBase, readings: readonly CutterReading[]): void {
+export function takeReadings(
+  draft: Draft,
+  entry: EntryBase,
+  readings: readonly CutterReading[],
+  chosen?: Chosen,
+): void {
   noticeUse(
     draft,
     readings.flatMap(({ cutter, lengthUm }) =>
@@ -63,6 +68,7 @@ export function takeReadings(draft: Draft, entry: EntryBase, readings: readonly 
     const cutter = cutterAt(draft, number)
     if (cutter === undefined) continue
     if (lengthUm !== undefined) {
+      if (chosen === 'shortest') looksShortest(draft.lengths, number - 1)
       takeLength(draft, entry, cutter, lengthUm)
       read[cutter.hand] += 1
     }

@@ -1,0 +1,141 @@
+import { readdirSync, readFileSync } from 'node:fs'
+import { seeded } from '@undercliff/demo'
+import { specFromProfile } from '@undercliff/core'
+import { describe, expect, test } from 'vitest'
+import { happens, heavy, normal, weibull } from './chance'
+import { figureOver, Share } from './figures'
+import { playSeason } from './play'
+import { filesUntilShort, followsVerdict, oracle } from './policies'
+import { tableOf } from './report'
+import { readScenario, type Scenario } from './scenario'
+import { TrueLoop } from './truth'
+
+const FOLDER = new URL('../scenarios/', import.meta.url)
+const shipped = readdirSync(FOLDER).map((name) => [name, readFileSync(new URL(name, FOLDER), 'utf8')] as const)
+const scenarioOf = (more: Partial<Scenario> = {}): Scenario => ({ ...readScenario(shipped[0]?.[1] ?? ''), ...more })
+const SPEC = specFromProfile({ pitchClass: 'threeEighths', gaugeUm: 1500, driveLinks: 72, cutterType: 'semiChisel' })
+
+describe('scenarios', () => {
+  test('six are shipped, and every one can be read', () => {
+    expect(shipped).toHaveLength(6)
+    for (const [, text] of shipped) expect(readScenario(text).people.length).toBeGreaterThan(0)
+    expect(new Set(shipped.map(([, text]) => readScenario(text).name)).size).toBe(6)
+  })
+
+  test('what cannot be is named, field by field', () => {
+    const [, text = ''] = shipped[0] ?? []
+    const broken = { ...readScenario(text), tanks: -5, forgets: 2, grinder: true }
+    expect(() => readScenario(JSON.stringify(broken))).toThrow(/tanks[^]*forgets|forgets[^]*tanks/)
+    expect(() => readScenario(JSON.stringify(broken))).toThrow(/grinder/)
+    expect(() => readScenario('{')).toThrow(/not JSON/)
+    expect(() => readScenario('[]')).toThrow(/cannot be/)
+  })
+})
+
+describe('chance', () => {
+  const draws = (of: () => number): number[] => Array.from({ length: 20_000 }, of)
+  const sdOf = (values: readonly number[]): number => {
+    const { mean } = figureOver(values)
+    return Math.sqrt(values.reduce((sum, one) => sum + (one - mean) ** 2, 0) / values.length)
+  }
+
+  test('figures have the mean and deviation that was asked for; the heavy ones stray further now and then', () => {
+    const random = seeded(3)
+    const plain = draws(() => normal(random, 10, 2))
+    const tails = draws(() => heavy(random, 10, 2))
+    expect(figureOver(plain).mean).toBeCloseTo(10, 1)
+    expect(sdOf(plain)).toBeCloseTo(2, 1)
+    expect(Math.abs(sdOf(tails) - 2)).toBeLessThan(0.25)
+    const far = (values: readonly number[]): number => values.filter((one) => Math.abs(one - 10) > 8).length
+    expect(far(tails)).toBeGreaterThan(5 * Math.max(1, far(plain)))
+  })
+
+  test('what has lasted is likelier to end', () => {
+    const random = seeded(4)
+    const lasted = draws(() => weibull(random, 4, 2.5))
+    const ends = (from: number): number =>
+      lasted.filter((one) => one >= from && one < from + 1).length / lasted.filter((one) => one >= from).length
+    expect(ends(4)).toBeGreaterThan(2 * ends(1))
+    expect(draws(() => Number(happens(random, 0.3))).reduce((a, b) => a + b) / 20_000).toBeCloseTo(0.3, 1)
+  })
+})
+
+describe('the truth', () => {
+  const loop = (seed = 1): TrueLoop => new TrueLoop(scenarioOf(), SPEC, seeded(seed))
+  const [person] = scenarioOf().people
+  if (person === undefined) throw new Error('a crew has somebody')
+
+  test('a filing takes from the sides that were filed, and makes it sharp', () => {
+    const truth = loop()
+    const before = truth.cutters.map(({ lengthUm }) => lengthUm)
+    for (let i = 0; i < 40; i += 1) truth.run(1)
+    expect(truth.dull).toBe(true)
+    truth.file(person, 1, { each: { left: 10, right: 0 } })
+    for (const [i, { hand, lengthUm }] of truth.cutters.entries()) {
+      if (hand === 'right') expect(lengthUm).toBe(before[i])
+      else expect(lengthUm).toBeLessThan((before[i] ?? 0) - 60)
+    }
+    truth.file(person, 1, { each: { left: 10, right: 10 } })
+    expect(truth.dull).toBe(false)
+  })
+
+  test('a grind takes damage away and leaves the sides a turn of the clamp apart', () => {
+    const truth = loop()
+    truth.strike()
+    const deepest = Math.max(...truth.cutters.map(({ damageUm }) => damageUm))
+    expect(deepest).toBeGreaterThan(0)
+    const worst = truth.worstUm
+    truth.grind()
+    expect(truth.cutters.every(({ damageUm }) => damageUm === 0)).toBe(true)
+    expect(truth.worstUm).toBeLessThan(worst)
+    expect(Math.abs(truth.sideDifferenceUm)).toBeLessThan(600)
+  })
+
+  test('gauges that stand high and cutters that are hurt do less', () => {
+    const sharp = loop().run(0.01)
+    const high = loop()
+    for (const cutter of high.cutters) cutter.settingUm = 250
+    const hurt = loop()
+    for (const cutter of hurt.cutters.slice(0, 18)) cutter.damageUm = 200
+    expect(high.run(0.01)).toBeLessThan(sharp * 0.8)
+    expect(hurt.run(0.01)).toBeCloseTo(sharp / 2, 1)
+  })
+
+  test('steel is not put back', () => {
+    const truth = loop()
+    for (const cutter of truth.cutters) cutter.settingUm = 900
+    truth.lowerGauges(650, 20)
+    expect(truth.cutters.every(({ settingUm }) => settingUm >= 900)).toBe(true)
+  })
+})
+
+describe('a season', () => {
+  test('is the same for the same seed, and another for another', () => {
+    const play = (seed: number) => playSeason(scenarioOf({ tanks: 25 }), followsVerdict('worstOnly'), seed).tally
+    expect(play(5)).toEqual(play(5))
+    expect(play(6)).not.toEqual(play(5))
+  })
+
+  test('habits of the trade run past limits that the verdict keeps', () => {
+    const scenario = scenarioOf({ tanks: 120 })
+    const unsafe = (policy: Parameters<typeof playSeason>[1]) =>
+      [1, 2, 3].reduce((sum, seed) => sum + playSeason(scenario, policy, seed).tally.unsafe, 0)
+    expect(unsafe(filesUntilShort)).toBeGreaterThan(0)
+    expect(unsafe(followsVerdict('all'))).toBe(0)
+    expect(unsafe(oracle)).toBe(0)
+  })
+})
+
+test('figures come with their interval, and a table says them all', () => {
+  const { mean, low, high } = figureOver([1, 2, 3, 4, 5])
+  expect(mean).toBe(3)
+  // By hand: 1.96 × √(2.5 ÷ 5).
+  expect(high - mean).toBeCloseTo(1.386, 3)
+  expect(mean - low).toBeCloseTo(1.386, 3)
+  const share = new Share()
+  expect(share.part).toBeNull()
+  share.note(true)
+  share.note(false)
+  expect(share.part).toBe(0.5)
+  expect(tableOf([]).split('\n')).toHaveLength(2)
+})
