@@ -140,11 +140,11 @@ test('triage: verdicts are accepted in one go by keyboard, and taken back in one
   await expect.poll(settled).toEqual([])
 })
 
-test('what if: a price is turned without touching the log', async ({ page, open, undercliff }) => {
+test('what if: tanks are turned without touching the log', async ({ page, open, undercliff }) => {
   const before = await logOf(undercliff, 'M1')
   await open('/loops/M1/decide')
   await expect(page.getByRole('heading', { name: 'What if' })).toBeVisible()
-  await page.getByRole('slider', { name: /A new loop costs/ }).fill('100')
+  await page.getByRole('slider', { name: /Tanks since it was sharpened/ }).fill('0')
   await expect(page.getByText(/instead of file at bench/)).toBeVisible()
   await expect(page.getByRole('heading', { name: /with what was turned/ })).toBeVisible()
   await page.getByRole('button', { name: 'As it is' }).click()

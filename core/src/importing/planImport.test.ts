@@ -74,6 +74,8 @@ test('a gauge that lies off every size in use is a doubt, or cannot be', () => {
   })
   expect(readGaugeCell('1.9', 'mm')).toMatchObject({ ok: false })
   expect(readGaugeCell(' ', 'mm')).toEqual({ ok: false, message: 'The gauge is missing.' })
+  // From two tenths of an inch on a bare number is no gauge in inches.
+  expect(readGaugeCell('.2', 'mm')).toMatchObject({ message: 'A gauge of 0.20 mm is not in use.' })
   expect(readGaugeCell('wide', 'mm')).toEqual({ ok: false, message: '"wide" is not a gauge.' })
 })
 
@@ -166,6 +168,13 @@ test('a plain row becomes a loop where it is said to be, and the log takes every
     spec: { startMark: 'red', fileUm: 5200, origins: { fileUm: 'crew' } },
   })
   expect(state?.cutters[0]?.length).toMatchObject({ um: 6500, known: 'measured' })
+})
+
+test('a long sheet says how far it is, row by row counted', () => {
+  const rows = Array.from({ length: 520 }, () => ['', '', '', ''])
+  const seen: number[] = []
+  planImport(rows, MATCH, context(), (done) => seen.push(done))
+  expect(seen).toEqual([250, 500])
 })
 
 test('every kind of mess in a row is named', () => {

@@ -85,6 +85,9 @@ test('a slip, a tag nobody has and a code of something else are told apart', () 
   expect(messageOf('K'.repeat(13))).toMatchObject({ message: expect.stringContaining('something else') as string })
   expect(readTag('', known)).toMatchObject({ ok: false, message: 'There is no tag in that.' })
   expect(looksMade('K3')).toBe(false)
+  expect(looksMade('222Y')).toBe(true)
+  // One character that no made tag has is enough.
+  expect(looksMade('22!Y')).toBe(false)
 })
 
 test('near is one character other, one too many or too few, or two neighbours swapped', () => {

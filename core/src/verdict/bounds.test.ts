@@ -27,6 +27,10 @@ describe('what nobody knows yet, at either end of what it can be', () => {
     expect(damaged(struck, 'least')).toEqual([4, 5])
     const somewhere = new Log().measureAll((cutter) => (cutter === 7 ? 6900 : 7000)).add('struck', { against: 'metal' })
     expect(damaged(somewhere, 'most')).toEqual([7])
+    const kinds = (log: Log) =>
+      atBound(stateOf(log), 'most').cutters.flatMap(({ damage }) => damage.map(({ kind }) => kind))
+    expect(kinds(somewhere)).toEqual(['metal'])
+    expect(kinds(struck)).toEqual(['stone', 'stone'])
     expect(damaged(somewhere, 'least')).toEqual([])
     expect(damaged(new Log().measureAll(7000).add('struck', { against: 'soil', cutters: [4] }), 'most')).toEqual([])
     // What was found already is not found twice.
