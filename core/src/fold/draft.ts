@@ -187,6 +187,8 @@ export function closeDraft(draft: Draft): LoopState {
     ...state
   } = draft
   const usable = Math.max(1, usableLengthUm(draft.spec))
+  // A little longer than common practice has it, a new cutter may be.
+  const longest = draft.spec.newLengthUm * 1.05
   const lastUm = shortestUmOf(draft)
   return {
     ...state,
@@ -197,7 +199,7 @@ export function closeDraft(draft: Draft): LoopState {
       const { mean, variance } = lengthOf(draft.lengths, i)
       return {
         ...cutter,
-        length: estimateOf({ mean: Math.max(0, mean), variance }, lengthKnown),
+        length: estimateOf({ mean: Math.min(longest, Math.max(0, mean)), variance }, lengthKnown),
         setting: estimateOf(settingOf(draft.settings, i), settingKnown),
       }
     }),
