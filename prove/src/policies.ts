@@ -135,7 +135,7 @@ const shopAtEveryFifth: Policy = {
   },
 }
 
-/** Half of the shops' and books' advice: a filing at the bench every four tanks, the wheel when it looks uneven. */
+/** Files at the bench every four tanks; the wheel where a stone has left its mark. */
 const benchBySchool: Policy = {
   name: 'habit: bench every fourth tank',
   before: (crew) => {

@@ -203,10 +203,7 @@ export function setFigure(tied: Tied, cutter: number, { mean, variance }: Normal
   tied.loads[cutter] = tied.shared.map(() => 0)
 }
 
-/**
- * Lower triangle of a covariance, or null where it is not one.
- * Cholesky's decomposition; figures known exactly are let pass.
- */
+/** Lower triangle of a covariance (Cholesky's decomposition); figures that are known exactly have zeros. */
 function triangle(cov: readonly (readonly number[])[]): number[][] {
   const lower = cov.map((row) => row.map(() => 0))
   for (let i = 0; i < cov.length; i += 1) {

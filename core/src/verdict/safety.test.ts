@@ -69,6 +69,37 @@ describe('a loop that must not cut as it is', () => {
   })
 })
 
+describe('what is known of a loop', () => {
+  test('a reading at the mark that nobody believes yet keeps it off the saws, until it was read again', () => {
+    const slip = (): Log => sound().add('measured', { readings: [{ cutter: 4, lengthUm: 0 }] })
+    expect(stateOf(slip()).cutters[3]?.length.um).toBeGreaterThan(6900)
+    expect(verdictOf(slip())).toMatchObject({ action: 'measure', fitForUse: false })
+    const again = (lengthUm: number): Log => slip().add('measured', { readings: [{ cutter: 4, lengthUm }] })
+    expect(verdictOf(again(7010)).fitForUse).toBe(true)
+    expect(verdictOf(again(10))).toMatchObject({ action: 'retire' })
+  })
+
+  test('a loop measured at its mark does not come back into use by a sharpening', () => {
+    for (const method of SHARPEN_METHODS)
+      expect(verdictOf(new Log().measureAll(0).file({ method })).fitForUse, method).toBe(false)
+  })
+
+  test('two chances in a hundred of a cutter at its mark are too many, whatever is likely', () => {
+    const log = new Log().measureAll(2400)
+    let filings = 0
+    while (verdictOf(log.file({ gaugesLowered: true })).fitForUse && filings < 20) filings += 1
+    // 0.2 mm each: said while half a millimetre is likely to be left.
+    expect(Math.min(...stateOf(log).cutters.map(({ length }) => length.um))).toBeGreaterThan(400)
+    expect(filings).toBeGreaterThan(4)
+  })
+
+  test('a flat gauge goes by the plate, not by saying that all is clean', () => {
+    const flat = (): Log => onCutter('gaugeFlat').file({ damageCleared: true })
+    expect(stateOf(flat()).cutters[2]?.damage).toHaveLength(1)
+    expect(stateOf(flat().add('gaugesLowered', {})).cutters[2]?.damage).toEqual([])
+  })
+})
+
 describe('who may overrule what', () => {
   const allowed = (fitForUse: boolean, advised: Action): Action[] =>
     ACTIONS.filter((action) => mayOverrule({ fitForUse, advised }, action))
