@@ -49,7 +49,7 @@ export function decisionRun(): Figure[] {
       name: `decision in full, ${CUTTERS} cutters, against JSON.parse of its ${Math.round(text.length / 1000)} kB file`,
       value: ratios[ratios.length >> 1] ?? Infinity,
       unit: 'times',
-      limit: { atMost: 25 },
+      limit: { atMost: 15 },
     },
     { name: 'decisions in full', value: perSecond, unit: 'a second', aim: { atLeast: 300 } },
     { name: 'npm run decide without starting Node: checks, fold, decision', value: checked * 1000, unit: 'ms' },

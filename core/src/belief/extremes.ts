@@ -1,6 +1,6 @@
 import type { Hand } from '../loop'
 import { normalBelow } from '../stats'
-import { sharedVarianceOf, figureOf, type Tied } from './tied'
+import { figureOf, type Tied } from './tied'
 
 /** Steps of what a side shares, in deviations, and the weight of each: the trapezium rule over the normal curve. */
 const STEP = 0.25
@@ -23,10 +23,9 @@ export function someAtOrBelow(tied: Tied, hands: readonly Hand[], limit: (cutter
   for (const hand of ['left', 'right'] as const) {
     const near = hands.flatMap((one, i) => {
       if (one !== hand) return []
-      const { mean, variance } = figureOf(tied, i)
+      const { mean, variance, common } = figureOf(tied, i)
       const above = mean - limit(i)
       if (above > FAR * Math.sqrt(variance)) return []
-      const common = Math.min(variance, sharedVarianceOf(tied, i))
       return [{ above, common: Math.sqrt(common), own: Math.sqrt(Math.max(1e-6, variance - common)) }]
     })
     if (near.length === 0) continue

@@ -2,16 +2,20 @@ import { HANDS, type Hand } from '../loop'
 import type { Um } from '../units'
 import { median, normalQuantile } from '../stats'
 import {
+  addCov,
+  addLoad,
   addShared,
-  addVariance,
   copyTied,
+  covOf,
   figureOf,
   levelAll,
+  loadsOf,
   meanOf,
   mergeShared,
   noTies,
   readFigure,
   setFigure,
+  splitShared,
   sumOf,
   wander,
   type Normal,
@@ -79,13 +83,11 @@ const GRIND_UM = 250
 /** Places of what is learned for the loop's whole life, among what its cutters share. */
 const SHARED = { left: 0, right: 1, habit: 2, wheel: 3 } as const
 const LEARNED = 4
-/** Places of what all cutters of a loop have in common, and of how its sides differ. */
-const LOOP = 4
-const SIDES = 5
-/** So many figures there always are; behind them stand the shifts of the sides. */
+/** Places of how long each side is, with every shift that readings have closed. */
+const LEVEL = { left: 4, right: 5 } as const
+/** So many figures there always are; behind them stand the shifts that filings may still add to, and one in passing. */
 const FIXED = 6
-/** Shifts of a side kept apart, beside the one that filings add to, before the oldest two are made one. */
-const MOST_SHIFTS = 3
+const ROOM = FIXED + 3
 /** Sharpenings after which the bite is let wander. */
 const WANDERS_AFTER = 4
 
@@ -93,10 +95,10 @@ const WANDERS_AFTER = 4
 export interface LengthBelief {
   readonly hands: readonly Hand[]
   readonly tied: Tied
-  /** Of which side each shift is, from the first behind what there always is. */
-  readonly shifts: Hand[]
-  /** The shift of each side that a filing may still add to: none of its cutters was read since. */
-  readonly open: { left: number | null; right: number | null }
+  /** The latest shift of each side. */
+  readonly shift: { left: number | null; right: number | null }
+  /** Whether a cutter of a side was read since its latest shift, so that the next filing begins another. */
+  readonly readSince: { left: boolean; right: boolean }
   /** Sharpenings since the bite was last let wander. */
   sinceWander: number
 }
@@ -104,19 +106,9 @@ export interface LengthBelief {
 export const copyLengths = (belief: LengthBelief): LengthBelief => ({
   ...belief,
   tied: copyTied(belief.tied),
-  shifts: [...belief.shifts],
-  open: { ...belief.open },
+  shift: { ...belief.shift },
+  readSince: { ...belief.readSince },
 })
-
-/** How much of something that all cutters share is in one of them, and of what parts the sides. */
-const allOf =
-  (hands: readonly Hand[]) =>
-  (i: number): number =>
-    hands[i] === undefined ? 0 : 1
-const sidesOf =
-  (hands: readonly Hand[]) =>
-  (i: number): number =>
-    hands[i] === 'left' ? 0.5 : hands[i] === 'right' ? -0.5 : 0
 
 /** Where among the figures stands what came off a side since it was last read. */
 const offPlace = (hands: readonly Hand[], hand: Hand): number => hands.length + (hand === 'left' ? 0 : 1)
@@ -124,20 +116,34 @@ const offPlace = (hands: readonly Hand[], hand: Hand): number => hands.length + 
 /** The lengths of a new loop. */
 export function newLengths(hands: readonly Hand[], newLengthUm: Um, assumed: boolean): LengthBelief {
   // Behind the cutters, what came off each side since it was last read.
-  const tied = noTies(hands.length + 2)
+  const tied = noTies(hands.length + 2, ROOM)
   const { bite, sidesTogether, habit, wheel, newSides, newCutter } = LENGTH_SPREADS
   const nothing = (): number => 0
   for (const _hand of HANDS) addShared(tied, { mean: UM_PER_STROKE, variance: bite ** 2 }, nothing)
-  tie(tied, SHARED.left, SHARED.right, sidesTogether * bite ** 2)
+  addCov(tied, SHARED.left, SHARED.right, sidesTogether * bite ** 2)
   addShared(tied, { mean: 0, variance: habit ** 2 }, nothing)
   addShared(tied, { mean: GRIND_UM, variance: wheel ** 2 }, nothing)
-  addShared(tied, { mean: 0, variance: (assumed ? LENGTH_SPREADS.assumed : LENGTH_SPREADS.known) ** 2 }, allOf(hands))
-  addShared(tied, { mean: 0, variance: newSides ** 2 }, sidesOf(hands))
+  for (const hand of HANDS) addShared(tied, { mean: 0, variance: 0 }, (i) => (hands[i] === hand ? 1 : 0))
+  spreadSides(tied, LEVEL, (assumed ? LENGTH_SPREADS.assumed : LENGTH_SPREADS.known) ** 2, newSides)
   for (let i = 0; i < hands.length; i += 1) {
     tied.own[i] = newLengthUm
     tied.ownVar[i] = newCutter ** 2
   }
-  return { hands, tied, shifts: [], open: { left: null, right: null }, sinceWander: 0 }
+  return { hands, tied, shift: { left: null, right: null }, readSince: { left: false, right: false }, sinceWander: 0 }
+}
+
+/** Makes it vaguer how long all cutters are, and how the sides differ, by what each side has at a place. */
+function spreadSides(
+  tied: Tied,
+  { left, right }: Readonly<Record<Hand, number | null>>,
+  variance: number,
+  sidesUm: number,
+): void {
+  if (left === null || right === null) return
+  const sides = sidesUm ** 2 / 4
+  addCov(tied, left, left, variance + sides)
+  addCov(tied, right, right, variance + sides)
+  addCov(tied, left, right, variance - sides)
 }
 
 /** Readings that common practice counts for when the first ones of a used loop tell how far its cutters stray. */
@@ -147,29 +153,27 @@ const ODD = 3
 const SLIP_UM = 1500
 
 /**
- * The loop was used before it was registered: what its cutters have left may be anything.
+ * The loop was used while nobody wrote it down, before it was registered or since: what its cutters have
+ * left may be anything.
  *
  * @param strays how far each cutter that was read lies from the middle of its side, by its place from 0
  */
-export function wasUsed({ hands, tied }: LengthBelief, strays: ReadonlyMap<number, number>): void {
+export function wasUsed(belief: LengthBelief, strays: ReadonlyMap<number, number>): void {
+  const { hands, tied, shift, readSince } = belief
   const { used, usedSides, usedCutter } = LENGTH_SPREADS
   // The median takes no notice of one that was hit; of what strays normally it is two thirds.
   const seen = strays.size === 0 ? 0 : median([...strays.values()].map(Math.abs)) / 0.6745
   const usual = Math.sqrt((COUNTS_FOR * usedCutter ** 2 + strays.size * seen ** 2) / (COUNTS_FOR + strays.size))
-  addVariance(tied, LOOP, used ** 2)
-  addVariance(tied, SIDES, usedSides ** 2)
+  for (const hand of HANDS) {
+    closeShift(belief, hand)
+    readSince[hand] = false
+    shift[hand] = addShared(tied, { mean: 0, variance: 0 }, (i) => (hands[i] === hand ? 1 : 0))
+  }
+  spreadSides(tied, shift, used ** 2, usedSides)
   for (let i = 0; i < hands.length; i += 1) {
     const stray = Math.abs(strays.get(i) ?? 0)
     tied.ownVar[i] = (stray > ODD * usual && stray <= SLIP_UM ? stray : usual) ** 2
   }
-}
-
-/** Adds to the covariance of two shared figures. */
-function tie({ cov }: Tied, i: number, j: number, by: number): void {
-  const [a, b] = [cov[i], cov[j]]
-  if (a === undefined || b === undefined) return
-  a[j] = (a[j] ?? 0) + by
-  if (i !== j) b[i] = (b[i] ?? 0) + by
 }
 
 /** What is known of the length of one cutter, by its place from 0. */
@@ -185,7 +189,7 @@ export function readLengthOf(belief: LengthBelief, cutter: number, um: Um, sdUm:
   const hand = belief.hands[cutter]
   if (hand === undefined) throw new RangeError(`there is no cutter ${cutter + 1}`)
   const read = readFigure(belief.tied, cutter, um, sdUm ** 2, within)
-  if (read.taken) belief.open[hand] = null
+  if (read.taken) belief.readSince[hand] = true
   return read
 }
 
@@ -245,16 +249,16 @@ export function fileLengths(belief: LengthBelief, filing: Filing): number[] {
     bites[hand] =
       strokes === null ? (usualUm / UM_PER_STROKE) * BITE_OF_AGE[fileAge ?? 'used'] : biteOf(strokes[hand], fileAge)
     took[hand] = bites[hand] * ((tied.shared[SHARED[hand]] ?? 0) + habit * (tied.shared[SHARED.habit] ?? 0))
-    bite(tied.loads[offPlace(hands, hand)], hand, bites[hand], habit)
+    bite(tied, offPlace(hands, hand), hand, bites[hand], habit)
   }
   const off: number[] = []
-  for (const [i, hand] of hands.entries()) {
+  for (let i = 0; i < hands.length; i += 1) {
+    const hand = hands[i] ?? 'left'
     const usual = took[hand]
-    off.push(usual)
+    const more = bites[hand] <= 0 ? 0 : Math.max(0, (atLeastUm[i] ?? 0) - usual)
+    off.push(usual + more)
     if (bites[hand] <= 0) continue
-    bite(tied.loads[i], hand, bites[hand], habit)
-    const more = Math.max(0, (atLeastUm[i] ?? 0) - usual)
-    off[i] = usual + more
+    bite(tied, i, hand, bites[hand], habit)
     tied.own[i] = (tied.own[i] ?? 0) - more
     tied.ownVar[i] = (tied.ownVar[i] ?? 0) + strayOf(usual, more)
   }
@@ -263,11 +267,10 @@ export function fileLengths(belief: LengthBelief, filing: Filing): number[] {
   return off
 }
 
-/** So many bites come off what a row of loads stands for. */
-function bite(loads: number[] | undefined, hand: Hand, bites: number, habit: number): void {
-  if (loads === undefined) return
-  loads[SHARED[hand]] = (loads[SHARED[hand]] ?? 0) - bites
-  loads[SHARED.habit] = (loads[SHARED.habit] ?? 0) - bites * habit
+/** So many bites come off a cutter. */
+function bite(tied: Tied, cutter: number, hand: Hand, bites: number, habit: number): void {
+  addLoad(tied, cutter, SHARED[hand], -bites)
+  addLoad(tied, cutter, SHARED.habit, -bites * habit)
 }
 
 /** Variance that the guide adds to a cutter, and what was filed off it beyond the others. */
@@ -278,37 +281,35 @@ function strayOf(usual: number, more: number): number {
 
 /** The day's shift: of both sides together, and of each. */
 function shiftSides(belief: LengthBelief, took: Record<Hand, number>, counted: boolean): void {
-  const { tied, open, hands, shifts } = belief
+  const { tied, shift, hands, readSince } = belief
   const { day, daySide, dayUncounted } = LENGTH_SPREADS
   const both = (counted ? day : dayUncounted) ** 2
   for (const hand of HANDS) {
-    if (took[hand] <= 0 || open[hand] !== null) continue
-    open[hand] = addShared(tied, { mean: 0, variance: 0 }, (i) =>
+    if (took[hand] <= 0) continue
+    if (readSince[hand]) closeShift(belief, hand)
+    readSince[hand] = false
+    shift[hand] ??= addShared(tied, { mean: 0, variance: 0 }, (i) =>
       hands[i] === hand || i === offPlace(hands, hand) ? 1 : 0,
     )
-    shifts.push(hand)
+    addCov(tied, shift[hand], shift[hand], (both + daySide ** 2) * took[hand] ** 2)
   }
-  const { left, right } = open
-  if (left !== null) tie(tied, left, left, (both + daySide ** 2) * took.left ** 2)
-  if (right !== null) tie(tied, right, right, (both + daySide ** 2) * took.right ** 2)
-  if (left !== null && right !== null) tie(tied, left, right, both * took.left * took.right)
-  tidy(belief)
+  const { left, right } = shift
+  if (left !== null && right !== null) addCov(tied, left, right, both * took.left * took.right)
 }
 
-/** Keeps what is shared to a handful: makes one of the two oldest shifts of a side that nothing is added to. */
-function tidy({ tied, open, shifts }: LengthBelief): void {
-  for (const hand of HANDS) {
-    for (;;) {
-      const done = shifts.flatMap((one, i) => (one === hand && open[hand] !== FIXED + i ? [FIXED + i] : []))
-      const [first, second] = done
-      if (done.length <= MOST_SHIFTS || first === undefined || second === undefined) break
-      mergeShared(tied, first, second)
-      shifts.splice(second - FIXED, 1)
-      for (const one of HANDS) {
-        const place = open[one]
-        if (place !== null && place > second) open[one] = place - 1
-      }
-    }
+/** Makes the latest shift of a side a part of how long the side is, since readings have told of it. */
+function closeShift(belief: LengthBelief, hand: Hand): void {
+  const place = belief.shift[hand]
+  if (place === null) return
+  belief.shift[hand] = null
+  joinLevel(belief, hand, place)
+}
+
+function joinLevel({ tied, shift }: LengthBelief, hand: Hand, place: number): void {
+  mergeShared(tied, LEVEL[hand], place)
+  for (const one of HANDS) {
+    const behind = shift[one]
+    if (behind !== null && behind > place) shift[one] = behind - 1
   }
 }
 
@@ -316,12 +317,8 @@ function tidy({ tied, open, shifts }: LengthBelief): void {
 export function settleReadings(belief: LengthBelief): void {
   if (belief.sinceWander < WANDERS_AFTER) return
   const step = belief.sinceWander * LENGTH_SPREADS.wanders ** 2
-  for (const hand of HANDS) {
-    wander(belief.tied, SHARED[hand], step)
-    belief.shifts.push(hand)
-  }
+  for (const hand of HANDS) joinLevel(belief, hand, wander(belief.tied, SHARED[hand], step))
   belief.sinceWander = 0
-  tidy(belief)
 }
 
 /** The cutter that decides how far all have to come down, and how far that is. */
@@ -351,13 +348,16 @@ const depthSd = (needsUm: Um): number => Math.hypot(LENGTH_SPREADS.behindDamage,
 
 /** All cutters stand at one level; how the sides differ is open by so much. */
 function levelLengths(belief: LengthBelief, level: Parameters<typeof levelAll>[2], strayUm: number, sidesUm: number) {
-  const { tied, hands } = belief
+  const { tied, hands, shift, readSince } = belief
   levelAll(tied, LEARNED, level, strayUm ** 2)
-  addShared(tied, { mean: 0, variance: sidesUm ** 2 }, sidesOf(hands))
-  for (const hand of HANDS) beginSpan(belief, hand)
-  belief.shifts.splice(0)
-  belief.open.left = null
-  belief.open.right = null
+  // What all stand at is one figure now; each side has its own from here on.
+  splitShared(tied, LEVEL.left, (i) => hands[i] === 'right')
+  spreadSides(tied, LEVEL, 0, sidesUm)
+  for (const hand of HANDS) {
+    beginSpan(belief, hand)
+    shift[hand] = null
+    readSince[hand] = false
+  }
   belief.sinceWander += 1
 }
 
@@ -376,7 +376,7 @@ export function grindLengths(belief: LengthBelief, atLeastUm: readonly Um[]): nu
     atLeastUm,
     tied.shared[SHARED.wheel] ?? GRIND_UM,
   )
-  const loads = [...(tied.loads[worst] ?? [])]
+  const loads = loadsOf(tied, worst)
   if (!through) loads[SHARED.wheel] = (loads[SHARED.wheel] ?? 0) - 1
   levelLengths(
     belief,
@@ -402,7 +402,7 @@ export function evenLengths(belief: LengthBelief, usualUm: Um, atLeastUm: readon
   levelLengths(
     belief,
     {
-      loads: [...(tied.loads[worst] ?? [])],
+      loads: loadsOf(tied, worst),
       own: own - off,
       variance: variance + (through ? depthSd(needs) : dayUncounted * usualUm) ** 2,
     },
@@ -457,24 +457,29 @@ export function beginSpan({ hands, tied }: LengthBelief, hand: Hand): void {
 
 /** What a usual sharpening of a kind takes off a cutter of this loop, as learned so far. */
 export function usualRemoval({ tied }: LengthBelief, kind: 'file' | 'grind', usualUm: Um): Normal {
-  const { shared, cov } = tied
-  if (kind === 'grind') return { mean: shared[SHARED.wheel] ?? 0, variance: cov[SHARED.wheel]?.[SHARED.wheel] ?? 0 }
+  if (kind === 'grind') return sharedFigure(tied, [[SHARED.wheel, 1]])
   const strokes = usualUm / UM_PER_STROKE
-  const weight = [strokes / 2, strokes / 2, usualUm]
-  let mean = 0
-  let variance = 0
-  for (const [i, w] of weight.entries()) {
-    mean += w * (shared[i] ?? 0)
-    for (const [j, v] of weight.entries()) variance += w * v * (cov[i]?.[j] ?? 0)
-  }
-  return { mean, variance }
+  return sharedFigure(tied, [
+    [SHARED.left, strokes / 2],
+    [SHARED.right, strokes / 2],
+    [SHARED.habit, usualUm],
+  ])
 }
 
 /** What a stroke takes off, as the mean of both sides. */
-export function strokeBite({ tied: { shared, cov } }: LengthBelief): Normal {
-  const [left, right] = [cov[SHARED.left], cov[SHARED.right]]
-  return {
-    mean: ((shared[SHARED.left] ?? 0) + (shared[SHARED.right] ?? 0)) / 2,
-    variance: ((left?.[SHARED.left] ?? 0) + (right?.[SHARED.right] ?? 0) + 2 * (left?.[SHARED.right] ?? 0)) / 4,
+export const strokeBite = ({ tied }: LengthBelief): Normal =>
+  sharedFigure(tied, [
+    [SHARED.left, 0.5],
+    [SHARED.right, 0.5],
+  ])
+
+/** A sum of shared figures, each with its weight. */
+function sharedFigure(tied: Tied, weights: readonly (readonly [place: number, weight: number])[]): Normal {
+  let mean = 0
+  let variance = 0
+  for (const [i, w] of weights) {
+    mean += w * (tied.shared[i] ?? 0)
+    for (const [j, v] of weights) variance += w * v * covOf(tied, i, j)
   }
+  return { mean, variance }
 }

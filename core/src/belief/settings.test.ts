@@ -67,7 +67,7 @@ describe('settings of depth gauges', () => {
       readSettingOf(belief, i % 12, 640 - 20 * (i % 5), PLATE)
       if (i % 6 === 5) lowerSettings(belief, 650)
     }
-    expect(belief.tied.shared.length).toBeLessThanOrEqual(7)
+    expect(belief.tied.size).toBeLessThanOrEqual(7)
     for (const [i] of HANDS.entries()) {
       expect(Number.isFinite(settingOf(belief, i).mean)).toBe(true)
       expect(settingOf(belief, i).variance).toBeGreaterThan(0)

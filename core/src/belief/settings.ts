@@ -1,8 +1,9 @@
 import type { Hand } from '../loop'
 import type { Um } from '../units'
 import {
+  addCov,
   addShared,
-  addVariance,
+  dropShared,
   meanOf,
   figureOf,
   mergeShared,
@@ -40,7 +41,7 @@ export interface SettingBelief {
 
 /** The settings of a new loop. */
 export function newSettings(hands: readonly Hand[], settingUm: Um): SettingBelief {
-  const tied = noTies(hands.length)
+  const tied = noTies(hands.length, MOST_SHIFTS + 2)
   const { newShared, newSide, newGauge } = SETTING_SPREADS
   addShared(tied, { mean: 0, variance: newShared ** 2 }, () => 1)
   addShared(tied, { mean: 0, variance: newSide ** 2 }, (i) => (hands[i] === 'left' ? 1 : -1))
@@ -77,7 +78,8 @@ export function readSettingOf({ hands, open, tied }: SettingBelief, cutter: numb
  */
 export function sinkSettings({ hands, tied, open }: SettingBelief, dropUm: readonly number[]): void {
   const most = { left: 0, right: 0 }
-  for (const [i, hand] of hands.entries()) {
+  for (let i = 0; i < hands.length; i += 1) {
+    const hand = hands[i] ?? 'left'
     const drop = dropUm[i] ?? 0
     tied.own[i] = (tied.own[i] ?? 0) - drop
     tied.ownVar[i] = (tied.ownVar[i] ?? 0) + (SETTING_SPREADS.sinksOwn * drop) ** 2
@@ -86,9 +88,9 @@ export function sinkSettings({ hands, tied, open }: SettingBelief, dropUm: reado
   for (const hand of ['left', 'right'] as const) {
     if (most[hand] <= 0) continue
     open[hand] ??= addShared(tied, { mean: 0, variance: 0 }, (i) => (hands[i] === hand ? 1 : 0))
-    addVariance(tied, open[hand], (SETTING_SPREADS.sinks * most[hand]) ** 2)
+    addCov(tied, open[hand], open[hand], (SETTING_SPREADS.sinks * most[hand]) ** 2)
   }
-  while (tied.shared.length > MOST_SHIFTS) {
+  while (tied.size > MOST_SHIFTS) {
     mergeShared(tied, 0, 1)
     for (const hand of ['left', 'right'] as const) {
       const place = open[hand]
@@ -108,11 +110,7 @@ export function lowerSettings({ tied, open }: SettingBelief, settingUm: Um): rea
   const lowered = tied.own.map((_, i) => meanOf(tied, i) <= settingUm)
   const { pass, gauge } = SETTING_SPREADS
   for (const [i, down] of lowered.entries()) if (down) setFigure(tied, i, { mean: settingUm, variance: gauge ** 2 })
-  if (lowered.every(Boolean)) {
-    tied.shared.splice(0)
-    tied.cov.splice(0)
-    for (const row of tied.loads) row.splice(0)
-  }
+  if (lowered.every(Boolean)) dropShared(tied)
   addShared(tied, { mean: 0, variance: pass ** 2 }, (i) => (lowered[i] === true ? 1 : 0))
   return lowered
 }

@@ -1,3 +1,6 @@
+/* eslint-disable @typescript-eslint/no-non-null-assertion --
+   these loops take the time when a log is folded: they never read beyond a list, and asking
+   each time whether they do makes them several times as slow */
 /**
  * What is known of one figure of every cutter, where cutters hang together. Figure `i` is
  *
@@ -7,16 +10,23 @@
  * of one cutter moves its neighbours by as much as they hang together with it, and no more. With a
  * handful shared, everything that happens costs a step for each cutter. Lengths are micrometres,
  * variances square micrometres.
+ *
+ * Tables lie row after row in one list, with room for more than is shared yet: this is what takes
+ * the time when a log is folded.
  */
 export interface Tied {
-  /** Means of what is shared. */
-  readonly shared: number[]
-  /** Covariance of what is shared, row by row. */
-  readonly cov: number[][]
+  /** How many figures are shared. */
+  size: number
+  /** How many the tables have room for. */
+  room: number
+  /** Means of what is shared; what stands behind the first `size` counts for nothing, here and below. */
+  shared: number[]
+  /** Covariance of what is shared, `room` rows of `room`. */
+  cov: number[]
   readonly own: number[]
   readonly ownVar: number[]
-  /** For each cutter, how much of everything shared is in it. */
-  readonly loads: number[][]
+  /** For each cutter, how much of everything shared is in it: rows of `room`. */
+  loads: number[]
 }
 
 /** A figure that is not known exactly. */
@@ -25,32 +35,92 @@ export interface Normal {
   readonly variance: number
 }
 
+/** Room that is made when there is none left. */
+const MORE_ROOM = 4
+
+/** Zeros that are kept as fractions from the start, so that the list is not made anew when the first one comes. */
+function zeros(length: number): number[] {
+  const list: number[] = []
+  for (let i = 0; i < length; i += 1) list.push(0.5)
+  return list.fill(0)
+}
+
 /** So many cutters of which nothing is known but what is going to be added. */
-export const noTies = (cutters: number): Tied => ({
-  shared: [],
-  cov: [],
-  own: Array.from({ length: cutters }, () => 0),
-  ownVar: Array.from({ length: cutters }, () => 0),
-  loads: Array.from({ length: cutters }, () => []),
+export const noTies = (cutters: number, room: number = MORE_ROOM): Tied => ({
+  size: 0,
+  room,
+  shared: zeros(room),
+  cov: zeros(room * room),
+  own: zeros(cutters),
+  ownVar: zeros(cutters),
+  loads: zeros(cutters * room),
 })
 
-function copyWith(tied: Tied, each: (value: number) => number): Tied {
+/** A table with rows of another length, each figure made into another. */
+function relaid(
+  table: readonly number[],
+  rows: number,
+  { size, room }: Pick<Tied, 'size' | 'room'>,
+  to: number,
+  each: (value: number) => number,
+): number[] {
+  const out: number[] = []
+  for (let i = 0; i < rows; i += 1) {
+    for (let k = 0; k < size; k += 1) out.push(each(table[i * room + k]!))
+    for (let k = size; k < to; k += 1) out.push(0)
+  }
+  return out
+}
+
+function copyWith(tied: Tied, room: number, each: (value: number) => number): Tied {
+  const { size, shared, cov, own, ownVar, loads } = tied
+  const covariance = relaid(cov, size, tied, room, each)
+  while (covariance.length < room * room) covariance.push(0)
   return {
-    shared: tied.shared.map(each),
-    cov: tied.cov.map((row) => row.map(each)),
-    own: tied.own.map(each),
-    ownVar: tied.ownVar.map(each),
-    loads: tied.loads.map((row) => row.map(each)),
+    size,
+    room,
+    shared: relaid(shared, 1, tied, room, each),
+    cov: covariance,
+    own: own.map(each),
+    ownVar: ownVar.map(each),
+    loads: relaid(loads, own.length, tied, room, each),
   }
 }
 
+const same = (value: number): number => value
+const toAMillionth = (value: number): number => Math.round(value * 1e6) / 1e6 + 0
+
 /** A copy that may be changed without changing the other. */
-export const copyTied = (tied: Tied): Tied => copyWith(tied, (value) => value)
+export const copyTied = (tied: Tied): Tied => copyWith(tied, tied.size + MORE_ROOM, same)
 
 /** A copy to be kept: to a millionth, since what lies beyond differs from one machine to another. */
-export const keepTied = (tied: Tied): Tied => copyWith(tied, (value) => Math.round(value * 1e6) / 1e6 + 0)
+export const keepTied = (tied: Tied): Tied => copyWith(tied, tied.size, toAMillionth)
 
-const at = (row: readonly number[] | undefined, i: number): number => row?.[i] ?? 0
+/** How much of something shared is in a cutter. */
+const loadOf = ({ loads, room }: Tied, cutter: number, place: number): number => loads[cutter * room + place]!
+
+/** Puts more of something shared into a cutter. */
+export function addLoad({ loads, room }: Tied, cutter: number, place: number, by: number): void {
+  const i = cutter * room + place
+  loads[i] = loads[i]! + by
+}
+
+/** How much of everything shared is in a cutter. */
+export const loadsOf = ({ loads, room, size }: Tied, cutter: number): number[] =>
+  loads.slice(cutter * room, cutter * room + size)
+
+/** Covariance of two shared figures. */
+export const covOf = ({ cov, room }: Tied, i: number, j: number): number => cov[i * room + j]!
+
+function setCov({ cov, room }: Tied, i: number, j: number, value: number): void {
+  cov[i * room + j] = value
+  cov[j * room + i] = value
+}
+
+/** Adds to the covariance of two shared figures, or makes one vaguer. */
+export function addCov(tied: Tied, i: number, j: number, by: number): void {
+  setCov(tied, i, j, covOf(tied, i, j) + by)
+}
 
 /**
  * Adds something that cutters share and that hangs together with nothing else yet.
@@ -59,25 +129,22 @@ const at = (row: readonly number[] | undefined, i: number): number => row?.[i] ?
  * @returns its place among what is shared
  */
 export function addShared(tied: Tied, { mean, variance }: Normal, load: (cutter: number) => number): number {
-  const place = tied.shared.length
-  tied.shared.push(mean)
-  for (const row of tied.cov) row.push(0)
-  tied.cov.push([...tied.shared.map(() => 0)])
+  if (tied.size === tied.room) {
+    const { room, shared, cov, loads } = copyWith(tied, tied.room + MORE_ROOM, same)
+    Object.assign(tied, { room, shared, cov, loads })
+  }
+  const place = tied.size
+  tied.size += 1
+  tied.shared[place] = mean
+  for (let k = 0; k < place; k += 1) setCov(tied, k, place, 0)
   setCov(tied, place, place, variance)
-  for (const [i, row] of tied.loads.entries()) row.push(load(i))
+  for (let i = 0; i < tied.own.length; i += 1) tied.loads[i * tied.room + place] = load(i)
   return place
 }
 
-function setCov({ cov }: Tied, i: number, j: number, value: number): void {
-  const [a, b] = [cov[i], cov[j]]
-  if (a === undefined || b === undefined) return
-  a[j] = value
-  b[i] = value
-}
-
-/** Makes something shared vaguer. */
-export function addVariance(tied: Tied, place: number, variance: number): void {
-  setCov(tied, place, place, at(tied.cov[place], place) + variance)
+/** Nothing is shared any more. */
+export function dropShared(tied: Tied): void {
+  tied.size = 0
 }
 
 /**
@@ -87,50 +154,82 @@ export function addVariance(tied: Tied, place: number, variance: number): void {
  * @returns where what it was until now is kept
  */
 export function wander(tied: Tied, place: number, stepVariance: number): number {
-  const kept = addShared(tied, { mean: at(tied.shared, place), variance: 0 }, (i) => at(tied.loads[i], place))
-  for (let k = 0; k < kept; k += 1) setCov(tied, k, kept, at(tied.cov[k], place))
-  setCov(tied, kept, kept, at(tied.cov[place], place))
-  setCov(tied, place, place, at(tied.cov[place], place) + stepVariance)
-  for (const row of tied.loads) row[place] = 0
+  const kept = addShared(tied, { mean: tied.shared[place]!, variance: 0 }, (i) => loadOf(tied, i, place))
+  for (let k = 0; k < kept; k += 1) setCov(tied, k, kept, covOf(tied, place, k))
+  setCov(tied, kept, kept, covOf(tied, place, place))
+  addCov(tied, place, place, stepVariance)
+  for (let i = 0; i < tied.own.length; i += 1) tied.loads[i * tied.room + place] = 0
   return kept
 }
 
-/** How a sum of what is shared hangs together with everything shared. */
-function tiesOf({ cov }: Tied, loads: readonly number[]): number[] {
+/**
+ * Makes two of one shared figure, equal so far: the second stands in some cutters instead of the first.
+ *
+ * @param second whether the cutter gets the second
+ * @returns where the second stands
+ */
+export function splitShared(tied: Tied, place: number, second: (cutter: number) => boolean): number {
+  const other = wander(tied, place, 0)
+  for (let i = 0; i < tied.own.length; i += 1) {
+    if (second(i)) continue
+    addLoad(tied, i, place, loadOf(tied, i, other))
+    addLoad(tied, i, other, -loadOf(tied, i, other))
+  }
+  return other
+}
+
+/** How the cutter whose loads begin there hangs together with everything shared. */
+function tiesOf({ cov, room, size }: Tied, loads: readonly number[], from: number): number[] {
   const ties: number[] = []
-  for (const row of cov) {
+  for (let j = 0; j < size; j += 1) {
     let sum = 0
-    for (let k = 0; k < row.length; k += 1) sum += (row[k] ?? 0) * (loads[k] ?? 0)
+    for (let k = 0; k < size; k += 1) sum += cov[j * room + k]! * loads[from + k]!
     ties.push(sum)
   }
   return ties
 }
 
-function product(a: readonly number[], b: readonly number[]): number {
+/** Sum over what is shared of loads, which begin there, times figures. */
+function product(loads: readonly number[], from: number, figures: readonly number[], size: number): number {
   let sum = 0
-  for (let k = 0; k < a.length; k += 1) sum += (a[k] ?? 0) * (b[k] ?? 0)
+  for (let k = 0; k < size; k += 1) sum += loads[from + k]! * figures[k]!
   return sum
 }
 
-/** What is shared in a cutter: its mean, its variance, and how it hangs together with everything shared. */
-function sharedIn(tied: Tied, loads: readonly number[]) {
-  const ties = tiesOf(tied, loads)
-  return { mean: product(loads, tied.shared), variance: Math.max(0, product(loads, ties)), with: ties }
+/** What is shared in a cutter whose loads begin there: its mean and variance, and its ties to everything shared. */
+function sharedIn(tied: Tied, loads: readonly number[], from: number) {
+  const ties = tiesOf(tied, loads, from)
+  return {
+    mean: product(loads, from, tied.shared, tied.size),
+    variance: Math.max(0, product(loads, from, ties, tied.size)),
+    with: ties,
+  }
 }
 
 /** The mean of one cutter. */
-export const meanOf = ({ own, loads, shared }: Tied, cutter: number): number =>
-  (own[cutter] ?? 0) + product(loads[cutter] ?? [], shared)
+export const meanOf = ({ own, loads, shared, room, size }: Tied, cutter: number): number =>
+  own[cutter]! + product(loads, cutter * room, shared, size)
 
-/** What is known of one cutter. */
-export function figureOf(tied: Tied, cutter: number): Normal {
-  const { mean, variance } = sharedIn(tied, tied.loads[cutter] ?? [])
-  return { mean: at(tied.own, cutter) + mean, variance: at(tied.ownVar, cutter) + variance }
+/**
+ * What is known of one cutter.
+ *
+ * @returns `common` is the variance that others share with it: the part that readings of them would teach
+ */
+export function figureOf(tied: Tied, cutter: number): Normal & { readonly common: number } {
+  const { cov, loads, room, size } = tied
+  const from = cutter * room
+  // Each pair of shared figures once, since the covariance is the same on both sides of its diagonal.
+  let common = 0
+  for (let j = 0; j < size; j += 1) {
+    const load = loads[from + j]!
+    if (load === 0) continue
+    let half = 0
+    for (let k = 0; k < j; k += 1) half += cov[j * room + k]! * loads[from + k]!
+    common += load * (2 * half + load * cov[j * room + j]!)
+  }
+  common = Math.max(0, common)
+  return { mean: meanOf(tied, cutter), variance: common + tied.ownVar[cutter]!, common }
 }
-
-/** What is known of one cutter in so far as others share it: the part that readings of them would teach. */
-export const sharedVarianceOf = (tied: Tied, cutter: number): number =>
-  sharedIn(tied, tied.loads[cutter] ?? []).variance
 
 /**
  * What is known of a sum over cutters, and of what is shared.
@@ -141,17 +240,18 @@ export const sharedVarianceOf = (tied: Tied, cutter: number): number =>
  * sumOf(lengths, (i) => (isLeft(i) ? 1 / lefts : -1 / rights))
  */
 export function sumOf(tied: Tied, weight: (cutter: number) => number): Normal {
-  const loads = tied.shared.map(() => 0)
+  const { own, ownVar, size } = tied
+  const loads = zeros(size)
   let mean = 0
   let variance = 0
-  for (const [i, row] of tied.loads.entries()) {
+  for (let i = 0; i < own.length; i += 1) {
     const w = weight(i)
     if (w === 0) continue
-    mean += w * at(tied.own, i)
-    variance += w * w * at(tied.ownVar, i)
-    for (let k = 0; k < row.length; k += 1) loads[k] = at(loads, k) + w * at(row, k)
+    mean += w * own[i]!
+    variance += w * w * ownVar[i]!
+    for (let k = 0; k < size; k += 1) loads[k] = loads[k]! + w * loadOf(tied, i, k)
   }
-  const common = sharedIn(tied, loads)
+  const common = sharedIn(tied, loads, 0)
   return { mean: mean + common.mean, variance: variance + common.variance }
 }
 
@@ -170,67 +270,106 @@ export function readFigure(
   variance: number,
   within = Infinity,
 ): { readonly off: number; readonly taken: boolean } {
-  const loads = tied.loads[cutter]
-  if (loads === undefined) throw new RangeError(`there is no cutter ${cutter}`)
+  const { own, ownVar, loads, room, size } = tied
+  if (cutter < 0 || cutter >= own.length) throw new RangeError(`there is no cutter ${cutter}`)
   if (!(variance > 0) || !Number.isFinite(value)) throw new RangeError('a reading has a figure and a spread')
-  const ties = tiesOf(tied, loads)
-  const ownVar = tied.ownVar[cutter] ?? 0
-  const spread = Math.max(0, product(loads, ties)) + ownVar + variance
+  const from = cutter * room
+  const ties = tiesOf(tied, loads, from)
+  const itsOwn = ownVar[cutter]!
+  const spread = Math.max(0, product(loads, from, ties, size)) + itsOwn + variance
   const off = value - meanOf(tied, cutter)
   if (off * off > within * within * spread) return { off, taken: false }
   learnShared(tied, ties, off, spread)
-  const trust = ownVar / (ownVar + variance)
-  tied.own[cutter] = (1 - trust) * at(tied.own, cutter) + trust * value
-  tied.ownVar[cutter] = (1 - trust) * ownVar
-  for (let k = 0; k < loads.length; k += 1) loads[k] = (1 - trust) * (loads[k] ?? 0)
+  const trust = itsOwn / (itsOwn + variance)
+  own[cutter] = (1 - trust) * own[cutter]! + trust * value
+  ownVar[cutter] = (1 - trust) * itsOwn
+  for (let k = 0; k < size; k += 1) loads[from + k] = (1 - trust) * loads[from + k]!
   return { off, taken: true }
 }
 
 /** What is shared learns from a figure that is off by so much, where so much of a spread was to be expected. */
-function learnShared(tied: Tied, ties: readonly number[], off: number, spread: number): void {
-  for (let k = 0; k < ties.length; k += 1) {
-    const share = (ties[k] ?? 0) / spread
-    tied.shared[k] = (tied.shared[k] ?? 0) + share * off
-    const row = tied.cov[k]
-    if (row !== undefined) for (let j = 0; j < ties.length; j += 1) row[j] = (row[j] ?? 0) - share * (ties[j] ?? 0)
+function learnShared({ shared, cov, room, size }: Tied, ties: readonly number[], off: number, spread: number): void {
+  for (let k = 0; k < size; k += 1) {
+    const share = ties[k]! / spread
+    if (share === 0) continue
+    shared[k] = shared[k]! + share * off
+    for (let j = 0; j < size; j += 1) cov[k * room + j] = cov[k * room + j]! - share * ties[j]!
   }
 }
 
 /** Sets one cutter apart from everything before: what is known of it is one figure. */
-export function setFigure(tied: Tied, cutter: number, { mean, variance }: Normal): void {
-  tied.own[cutter] = mean
-  tied.ownVar[cutter] = variance
-  tied.loads[cutter] = tied.shared.map(() => 0)
+export function setFigure({ own, ownVar, loads, room }: Tied, cutter: number, { mean, variance }: Normal): void {
+  own[cutter] = mean
+  ownVar[cutter] = variance
+  loads.fill(0, cutter * room, (cutter + 1) * room)
 }
 
-/** Lower triangle of a covariance (Cholesky's decomposition); figures that are known exactly have zeros. */
-function triangle(cov: readonly (readonly number[])[]): number[][] {
-  const lower = cov.map((row) => row.map(() => 0))
-  for (let i = 0; i < cov.length; i += 1) {
+/**
+ * Lower triangle of the covariance of some of what is shared (Cholesky's decomposition), rows of as many
+ * as there are; figures that are known exactly have zeros.
+ */
+function triangle(tied: Tied, places: readonly number[]): number[] {
+  const n = places.length
+  const lower = zeros(n * n)
+  for (let i = 0; i < n; i += 1) {
     for (let j = 0; j <= i; j += 1) {
-      let rest = at(cov[i], j)
-      for (let k = 0; k < j; k += 1) rest -= at(lower[i], k) * at(lower[j], k)
-      const row = lower[i]
-      const pivot = at(lower[j], j)
-      if (row !== undefined) row[j] = i === j ? Math.sqrt(Math.max(0, rest)) : pivot < 1e-9 ? 0 : rest / pivot
+      let rest = covOf(tied, places[i]!, places[j]!)
+      for (let k = 0; k < j; k += 1) rest -= lower[i * n + k]! * lower[j * n + k]!
+      const pivot = lower[j * n + j]!
+      lower[i * n + j] = i === j ? Math.sqrt(Math.max(0, rest)) : pivot < 1e-9 ? 0 : rest / pivot
     }
   }
   return lower
 }
 
 /** Solves `lower · lowerᵀ · x = b`. */
-function solve(lower: readonly (readonly number[])[], b: readonly number[]): number[] {
-  const x = [...b]
-  const n = lower.length
+function solve(lower: readonly number[], b: readonly number[]): number[] {
+  const x = b.slice()
+  const n = x.length
   for (let i = 0; i < n; i += 1) {
-    for (let k = 0; k < i; k += 1) x[i] = at(x, i) - at(lower[i], k) * at(x, k)
-    x[i] = at(lower[i], i) < 1e-9 ? 0 : at(x, i) / at(lower[i], i)
+    let rest = x[i]!
+    for (let k = 0; k < i; k += 1) rest -= lower[i * n + k]! * x[k]!
+    const pivot = lower[i * n + i]!
+    x[i] = pivot < 1e-9 ? 0 : rest / pivot
   }
   for (let i = n - 1; i >= 0; i -= 1) {
-    for (let k = i + 1; k < n; k += 1) x[i] = at(x, i) - at(lower[k], i) * at(x, k)
-    x[i] = at(lower[i], i) < 1e-9 ? 0 : at(x, i) / at(lower[i], i)
+    let rest = x[i]!
+    for (let k = i + 1; k < n; k += 1) rest -= lower[k * n + i]! * x[k]!
+    const pivot = lower[i * n + i]!
+    x[i] = pivot < 1e-9 ? 0 : rest / pivot
   }
   return x
+}
+
+/** Two shared figures as what they have in common with the others, and what is left of them beside. */
+interface Split {
+  readonly others: readonly number[]
+  /** Of each of the two, how much it follows the others. */
+  readonly withA: readonly number[]
+  readonly withB: readonly number[]
+  /** What is left of the two, as loads on two independent figures of variance 1. */
+  readonly rootA: number
+  readonly cross: number
+  readonly rootB: number
+}
+
+function splitOff(tied: Tied, first: number, second: number): Split {
+  const others: number[] = []
+  for (let k = 0; k < tied.size; k += 1) if (k !== first && k !== second) others.push(k)
+  const lower = triangle(tied, others)
+  const tiesA: number[] = []
+  const tiesB: number[] = []
+  for (const k of others) {
+    tiesA.push(covOf(tied, first, k))
+    tiesB.push(covOf(tied, second, k))
+  }
+  const withA = solve(lower, tiesA)
+  const withB = solve(lower, tiesB)
+  const known = (a: readonly number[], b: readonly number[]): number => product(a, 0, b, others.length)
+  const rootA = Math.sqrt(Math.max(0, covOf(tied, first, first) - known(withA, tiesA)))
+  const cross = rootA < 1e-9 ? 0 : (covOf(tied, first, second) - known(withA, tiesB)) / rootA
+  const rootB = Math.sqrt(Math.max(0, covOf(tied, second, second) - known(withB, tiesB) - cross * cross))
+  return { others, withA, withB, rootA, cross, rootB }
 }
 
 /**
@@ -239,58 +378,60 @@ function solve(lower: readonly (readonly number[])[], b: readonly number[]): num
  * cutter's mean and variance stay what they were; what two of them have in common changes by no more
  * than the smaller part.
  *
- * The one that comes of it stands in the first place; the second is gone.
+ * The one that comes of it stands in the first place; the second is gone, and those behind it move up.
  */
 export function mergeShared(tied: Tied, first: number, second: number): void {
-  const others = tied.shared.map((_, k) => k).filter((k) => k !== first && k !== second)
-  const pick = (row: readonly number[] | undefined): number[] => others.map((k) => at(row, k))
-  const lower = triangle(others.map((k) => pick(tied.cov[k])))
-  const [tiesA, tiesB] = [pick(tied.cov[first]), pick(tied.cov[second])]
-  const [withA, withB] = [solve(lower, tiesA), solve(lower, tiesB)]
-  // What is left of the two once the others are known, as loads on two independent figures of variance 1.
-  const rootA = Math.sqrt(Math.max(0, at(tied.cov[first], first) - product(withA, tiesA)))
-  const cross = rootA < 1e-9 ? 0 : (at(tied.cov[first], second) - product(withA, tiesB)) / rootA
-  const rootB = Math.sqrt(Math.max(0, at(tied.cov[second], second) - product(withB, tiesB) - cross * cross))
-  const { cos, sin } = greatestTurn(tied.loads, first, second, rootA, cross, rootB)
-  const [meanA, meanB] = [at(tied.shared, first), at(tied.shared, second)]
-  for (const [i, row] of tied.loads.entries()) {
-    const [a, b] = [at(row, first), at(row, second)]
-    if (a === 0 && b === 0) {
-      row.splice(second, 1)
-      continue
+  const split = splitOff(tied, first, second)
+  const { others, withA, withB, rootA, cross, rootB } = split
+  const { cos, sin } = greatestTurn(tied, first, second, split)
+  const { own, ownVar, loads, room, shared } = tied
+  const [meanA, meanB] = [shared[first]!, shared[second]!]
+  for (let i = 0; i < own.length; i += 1) {
+    const from = i * room
+    const [a, b] = [loads[from + first]!, loads[from + second]!]
+    if (a === 0 && b === 0) continue
+    let mean = own[i]! + a * meanA + b * meanB
+    for (let j = 0; j < others.length; j += 1) {
+      const k = others[j]!
+      const shift = a * withA[j]! + b * withB[j]!
+      mean -= shift * shared[k]!
+      loads[from + k] = loads[from + k]! + shift
     }
     const [x, y] = [a * rootA + b * cross, b * rootB]
-    let own = at(tied.own, i) + a * meanA + b * meanB
-    for (const [j, k] of others.entries()) {
-      const shift = a * at(withA, j) + b * at(withB, j)
-      own -= shift * at(tied.shared, k)
-      row[k] = at(row, k) + shift
-    }
-    tied.own[i] = own
-    tied.ownVar[i] = at(tied.ownVar, i) + (y * cos - x * sin) ** 2
-    row[first] = x * cos + y * sin
-    row.splice(second, 1)
+    own[i] = mean
+    ownVar[i] = ownVar[i]! + (y * cos - x * sin) ** 2
+    loads[from + first] = x * cos + y * sin
   }
-  tied.shared[first] = 0
-  for (let k = 0; k < tied.shared.length; k += 1) setCov(tied, first, k, k === first ? 1 : 0)
-  tied.shared.splice(second, 1)
-  tied.cov.splice(second, 1)
-  for (const row of tied.cov) row.splice(second, 1)
+  shared[first] = 0
+  for (let k = 0; k < tied.size; k += 1) setCov(tied, first, k, k === first ? 1 : 0)
+  removeShared(tied, second)
+}
+
+/** Takes a shared figure out of the tables; those behind it move up. */
+function removeShared(tied: Tied, place: number): void {
+  const { shared, cov, loads, room, own } = tied
+  const last = tied.size - 1
+  for (let i = 0; i < own.length; i += 1) {
+    const from = i * room
+    for (let k = place; k < last; k += 1) loads[from + k] = loads[from + k + 1]!
+    loads[from + last] = 0
+  }
+  for (let k = place; k < last; k += 1) shared[k] = shared[k + 1]!
+  shared[last] = 0
+  for (let i = 0; i < last; i += 1) {
+    const row = (i < place ? i : i + 1) * room
+    for (let k = 0; k < last; k += 1) cov[i * room + k] = cov[row + (k < place ? k : k + 1)]!
+  }
+  tied.size = last
 }
 
 /** The turn of two independent figures that puts the most that they bring to cutters into the first. */
-function greatestTurn(
-  loads: Tied['loads'],
-  first: number,
-  second: number,
-  rootA: number,
-  cross: number,
-  rootB: number,
-) {
+function greatestTurn({ loads, room, own }: Tied, first: number, second: number, { rootA, cross, rootB }: Split) {
   let [xx, xy, yy] = [0, 0, 0]
-  for (const row of loads) {
-    const x = at(row, first) * rootA + at(row, second) * cross
-    const y = at(row, second) * rootB
+  for (let i = 0; i < own.length; i += 1) {
+    const b = loads[i * room + second]!
+    const x = loads[i * room + first]! * rootA + b * cross
+    const y = b * rootB
     xx += x * x
     xy += x * y
     yy += y * y
@@ -311,15 +452,14 @@ export function levelAll(
   level: { readonly loads: readonly number[]; readonly own: number; readonly variance: number },
   strayVariance: number,
 ): void {
-  const before = { shared: [...tied.shared], cov: tied.cov.map((row) => [...row]) }
   const tail = level.loads.map((load, k) => (k < keep ? 0 : load))
-  const { mean, variance, with: ties } = sharedIn({ ...tied, ...before }, tail)
-  tied.shared.splice(keep, tied.shared.length, mean)
-  const cov = before.cov.slice(0, keep).map((row, k) => [...row.slice(0, keep), at(ties, k)])
-  tied.cov.splice(0, tied.cov.length, ...cov, [...ties.slice(0, keep), variance + level.variance])
-  for (let i = 0; i < tied.loads.length; i += 1) {
+  const { mean, variance, with: ties } = sharedIn(tied, tail, 0)
+  tied.size = keep
+  const place = addShared(tied, { mean, variance: variance + level.variance }, () => 1)
+  for (let k = 0; k < keep; k += 1) setCov(tied, k, place, ties[k]!)
+  for (let i = 0; i < tied.own.length; i += 1) {
     tied.own[i] = level.own
     tied.ownVar[i] = strayVariance
-    tied.loads[i] = [...level.loads.slice(0, keep), 1]
+    for (let k = 0; k < keep; k += 1) tied.loads[i * tied.room + k] = level.loads[k]!
   }
 }

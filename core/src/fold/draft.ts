@@ -41,6 +41,9 @@ export const newSpan = (from: Span['from']): Span => ({
   fileAge: undefined,
 })
 
+/** Whether nobody ever read the length of one of its cutters. */
+export const neverRead = ({ span: { from } }: Pick<Draft, 'span'>): boolean => from.left === null && from.right === null
+
 type Writable<T> = { -readonly [K in keyof T]: T[K] }
 
 /** A loop while its log is being folded; only appliers change it. */
@@ -145,17 +148,15 @@ export function openDraft(entry: EntryOf<'registered'>, spec: LoopSpec): Draft {
   }
 }
 
-/** Length of a cutter as far as it is known, by its place from 0. */
-const lengthUmOf = ({ lengths }: Draft, place: number): Um => Math.max(0, Math.round(meanOf(lengths.tied, place)))
-
 /** The shortest cutter as far as it is known. */
 function shortestOf(draft: Draft): { readonly um: Um; readonly known: Known } {
-  let shortest = { um: Infinity, known: 'new' as Known }
-  for (const [i, { lengthKnown: known }] of draft.cutters.entries()) {
-    const um = lengthUmOf(draft, i)
-    if (um < shortest.um) shortest = { um, known }
+  let shortest = 0
+  let leastUm = Infinity
+  for (let i = 0; i < draft.cutters.length; i += 1) {
+    const um = meanOf(draft.lengths.tied, i)
+    if (um < leastUm) [shortest, leastUm] = [i, um]
   }
-  return shortest
+  return { um: Math.max(0, Math.round(leastUm)), known: draft.cutters[shortest]?.lengthKnown ?? 'new' }
 }
 
 /** Notes the shortest cutter as a point of the loop's life. */
@@ -164,8 +165,8 @@ export function noteLifePoint(draft: Draft, at: Instant): void {
   draft.life.push({ at, sharpenings: draft.sharpenings, shortestUm, known })
 }
 
-/** Length of the shortest cutter as far as it is known. */
-export const shortestUmOf = (draft: Draft): Um => shortestOf(draft).um
+/** Length of the shortest cutter as far as it is known: nothing has changed it since it was noted. */
+export const shortestUmOf = ({ life }: Draft): Um => life.at(-1)?.shortestUm ?? 0
 
 const estimateOf = ({ mean, variance }: Normal, known: Known): Estimate => ({
   um: Math.round(mean),
@@ -195,10 +196,13 @@ export function closeDraft(draft: Draft): LoopState {
     lengths: { ...draft.lengths, tied: keepTied(draft.lengths.tied) },
     settings: { ...draft.settings, tied: keepTied(draft.settings.tied) },
     held: [...held.values()],
-    cutters: cutters.map(({ lengthKnown, settingKnown, ...cutter }, i) => {
+    cutters: cutters.map(({ number, hand, positionUm, damage, lengthKnown, settingKnown }, i) => {
       const { mean, variance } = lengthOf(draft.lengths, i)
       return {
-        ...cutter,
+        number,
+        hand,
+        positionUm,
+        damage,
         length: estimateOf({ mean: Math.min(longest, Math.max(0, mean)), variance }, lengthKnown),
         setting: estimateOf(settingOf(draft.settings, i), settingKnown),
       }

@@ -34,6 +34,22 @@ describe('contradictions are kept and flagged, never averaged', () => {
     expect(stateOf(read(read(read(new Log(), 4, 7000), 4, 6400), 4, 6420)).doubts).toEqual([])
   })
 
+  test('one cutter far below is held out; a whole round far below says that a sharpening was forgotten', () => {
+    const readTwice = (cutters: number, um: number): LoopState =>
+      stateOf(new Log().measureAll(7000, 12).file().file().file().measureAll(um, cutters))
+    const one = readTwice(1, 4000)
+    expect(one.held).toHaveLength(1)
+    expect(one.cutters[0]?.length.um).toBeGreaterThan(6000)
+    const round = readTwice(12, 4000)
+    expect(round.doubts).toEqual([])
+    expect(round.held).toEqual([])
+    for (const { length } of round.cutters.slice(0, 12)) expect(Math.abs(length.um - 4000)).toBeLessThan(60)
+    // Those that nobody read have gone the same way, as far as anybody can tell.
+    expect(round.cutters[20]?.length.um).toBeLessThan(4400)
+    // Three filings did not take off three millimetres.
+    expect(round.removals).toEqual([])
+  })
+
   test('a pair that grows: flagged, and nothing is learned from it', () => {
     const pairs = [
       { cutter: 3, beforeUm: 7000, afterUm: 7200 },

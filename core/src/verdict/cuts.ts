@@ -2,7 +2,6 @@ import type { CutterState, LoopState } from '../state'
 import { damageAfterRemoval, damageDepth, shapeUm } from '../damage'
 import { edgeDrop } from '../geometry'
 import type { UnevenSchool } from '../house'
-import type { Hand } from '../loop'
 import { BEHIND_DAMAGE_UM, filingRemovals, removals, strokesFor } from '../sharpen'
 import { mean } from '../stats'
 import type { Um } from '../units'
@@ -36,32 +35,39 @@ export interface Cuts {
   readonly grind: Cut
 }
 
-/** How even the cutters would be. */
-function evennessOf({ cutters }: LoopState, afterUm: readonly Um[]): Pick<Cut, 'spreadUm' | 'sideDifferenceUm'> {
-  const side = (hand: Hand): number[] => afterUm.filter((_, i) => cutters[i]?.hand === hand)
-  const [left, right] = [side('left'), side('right')]
-  return {
-    spreadUm: Math.max(...afterUm) - Math.min(...afterUm),
-    sideDifferenceUm: left.length === 0 || right.length === 0 ? 0 : Math.round(mean(left) - mean(right)) + 0,
+/** Mean of the left less mean of the right; 0 where a side has no cutters. */
+function sideDifferenceOf({ cutters }: LoopState, afterUm: readonly Um[]): Um {
+  const sums = { left: 0, right: 0 }
+  let lefts = 0
+  for (let i = 0; i < cutters.length; i += 1) {
+    const hand = cutters[i]?.hand ?? 'left'
+    sums[hand] += afterUm[i] ?? 0
+    if (hand === 'left') lefts += 1
   }
+  const rights = cutters.length - lefts
+  return lefts === 0 || rights === 0 ? 0 : Math.round(sums.left / lefts - sums.right / rights) + 0
 }
 
 function cutOf(state: LoopState, offUm: readonly Um[], perStrokeUm: number, slopeDeg: number): Cut {
   const afterUm: Um[] = []
   let shortestUm = Infinity
+  let longestUm = -Infinity
   let deepestUm = 0
   let damagedLeft = 0
   const strokes = { each: Infinity, most: 0, total: 0 }
-  for (const [i, { length, damage }] of state.cutters.entries()) {
+  for (let i = 0; i < state.cutters.length; i += 1) {
+    const cutter = state.cutters[i]
+    if (cutter === undefined) continue
     const off = offUm[i] ?? 0
-    const after = length.um - off
+    const after = cutter.length.um - off
     afterUm.push(after)
-    if (after < shortestUm) shortestUm = after
-    if (off > deepestUm) deepestUm = off
-    if (damage.length > 0 && damageDepth(damageAfterRemoval(damage, off)).knownUm > 0) damagedLeft += 1
+    shortestUm = Math.min(shortestUm, after)
+    longestUm = Math.max(longestUm, after)
+    deepestUm = Math.max(deepestUm, off)
+    if (cutter.damage.length > 0 && damageDepth(damageAfterRemoval(cutter.damage, off)).knownUm > 0) damagedLeft += 1
     const given = strokesFor(off, perStrokeUm)
-    if (given < strokes.each) strokes.each = given
-    if (given > strokes.most) strokes.most = given
+    strokes.each = Math.min(strokes.each, given)
+    strokes.most = Math.max(strokes.most, given)
     strokes.total += given
   }
   const meanUm = Math.round(offUm.length === 0 ? 0 : mean(offUm))
@@ -72,7 +78,8 @@ function cutOf(state: LoopState, offUm: readonly Um[], perStrokeUm: number, slop
     meanUm,
     meanAfterUm: Math.round(mean(afterUm)),
     shortestUm,
-    ...evennessOf(state, afterUm),
+    spreadUm: longestUm - shortestUm,
+    sideDifferenceUm: sideDifferenceOf(state, afterUm),
     damagedLeft,
     dropUm: edgeDrop(meanUm, slopeDeg),
     strokes,

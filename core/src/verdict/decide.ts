@@ -29,6 +29,18 @@ function workOut(state: LoopState, rules: HouseRules): WorkedOut {
   return { ahead, options, chosen: choose({ state, rules, ahead, options, needs, limits, standing }) }
 }
 
+/** What is advised, and every option worked out. */
+export type Advice = Pick<Verdict, 'advised' | 'options'>
+
+/**
+ * What is advised for a loop, without how sure that is or what a lead has settled on: enough where many
+ * suppositions are tried.
+ */
+export function advise(state: LoopState, rules: HouseRules): Advice {
+  const { options, chosen } = workOut(state, rules)
+  return { advised: chosen.action, options }
+}
+
 /** What comes of it at either end of what is not known. */
 function boundsOf(state: LoopState, rules: HouseRules): Bounds | null {
   if (state.retired !== null || !depthOpen(state)) return null

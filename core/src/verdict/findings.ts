@@ -9,6 +9,7 @@ import { BEHIND_DAMAGE_UM } from '../sharpen'
 import { normalBelow } from '../stats'
 import type { Um } from '../units'
 import type { Forecast } from './forecast'
+import { onceFor } from './onceFor'
 import { SURE_CHANCE } from './sides'
 import type { Reason, Rule } from './verdict'
 
@@ -149,14 +150,14 @@ const MOST_AT_MARK = 0.02
  * Chance that some cutter is at its mark, or past it. Of those that were measured and not sharpened
  * since nobody asks twice; a length that is held out counts as read.
  */
-function chanceAtMark({ cutters, lengths, held, spec: { markLengthUm } }: LoopState): number {
+const chanceAtMark = onceFor(({ cutters, lengths, held, spec: { markLengthUm } }: LoopState): number => {
   if (held.some(({ um: heldUm }) => heldUm <= markLengthUm)) return 1
   return someAtOrBelow(lengths.tied, lengths.hands, (i) => {
     const cutter = cutters[i]
     if (cutter === undefined || cutter.length.known === 'measured') return -Infinity
     return markLengthUm + damageDepth(cutter.damage).knownUm
   })
-}
+})
 
 /** Damage, shape and evenness that call for the bench: the deepest first. */
 export function repairs(state: LoopState, rules: FindingRules, deepestUm: Um, { summary }: Forecast): Reason[] {

@@ -5,7 +5,7 @@ import type { HouseRules } from '../house'
 import { loopPriceMinor } from '../house'
 import type { Action } from '../log'
 import type { Hand } from '../loop'
-import { decide } from './decide'
+import { advise } from './decide'
 import { learnedOf } from './learned'
 import { metalPriceMinor, perHourAt } from './money'
 import { sideBalance } from './sides'
@@ -110,7 +110,7 @@ const TRIED = 1.5
 function turnOfMeasuring(state: LoopState, rules: HouseRules, verdict: Verdict): Turn[] {
   const cutters = state.cutters.filter(({ length }) => length.known !== 'measured').length
   if (cutters === 0 || verdict.advised === 'retire') return []
-  const found = new Set([-TRIED, TRIED].map((deviations) => decide(estimatesAt(state, deviations), rules).advised))
+  const found = new Set([-TRIED, TRIED].map((deviations) => advise(estimatesAt(state, deviations), rules).advised))
   found.delete(verdict.advised)
   return found.size === 0 ? [] : [{ by: 'measuring', cutters, turnsTo: [...found] }]
 }

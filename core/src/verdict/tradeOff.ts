@@ -14,9 +14,9 @@ import { usableLengthUm } from '../profile'
 import { GUIDES, sidePlateOf, topPlateAngleFor, type MinutesRange } from '../sharpen'
 import type { Um } from '../units'
 import type { CountRange } from '../wear'
-import { decide } from './decide'
+import { advise, type Advice } from './decide'
 import { learnedOf, type Learned } from './learned'
-import type { Option, Range, Verdict } from './verdict'
+import type { Option, Range } from './verdict'
 
 /** Part of its best that a chain cuts at by the mark under one setting for life. Common practice: about 60 %. */
 const CONSTANT_AT_MARK = 0.6
@@ -78,7 +78,12 @@ function jobOf(options: readonly Option[], action: Action, question: Question): 
 }
 
 /** Touch-ups in the field, or filing at the bench: after so many tanks, or once it shows that it is dull. */
-function cycleOf(rules: HouseRules, { options }: Verdict, { removal, sharpness }: Learned, usableUm: Um): Cycle {
+function cycleOf(
+  rules: HouseRules,
+  { options }: Pick<Advice, 'options'>,
+  { removal, sharpness }: Learned,
+  usableUm: Um,
+): Cycle {
   const inField = rules.where === 'field' && rules.when === 'byTanks'
   const tanks = rules.when === 'byTanks' ? Math.max(0.5, rules.touchUpTanks) : sharpness.mean
   const minutes = options.find(({ action }) => action === (inField ? 'touchUp' : 'file'))?.minutes.likely ?? 0
@@ -114,7 +119,7 @@ export function tradeOff(
   state: LoopState,
   rules: HouseRules,
   question: Question,
-  verdict = decide(state, rules),
+  verdict: Advice = advise(state, rules),
 ): TradeOff | null {
   const { advised, options } = verdict
   const job = jobOf(options, advised, question)
@@ -172,12 +177,12 @@ const SHAPE_ONLY: ReadonlySet<Question> = new Set(['file', 'chisel'])
 export function everySchool(
   state: LoopState,
   rules: HouseRules,
-  verdict = decide(state, rules),
+  verdict: Advice = advise(state, rules),
 ): Record<Question, SchoolOutcome[]> {
   const routine = inRoutine(state, rules)
-  const atTheBench = decide(routine, rules)
+  const atTheBench = advise(routine, rules)
   /** The verdict where it is known to be the same without asking again. */
-  const known = (question: Question, follows: boolean): Verdict | undefined => {
+  const known = (question: Question, follows: boolean): Advice | undefined => {
     // When it is sharpened does not change what is done then.
     if (question === 'when') return atTheBench
     if (question === 'bench') return follows ? atTheBench : undefined

@@ -24,13 +24,15 @@ import type { DoubtKind, Population, SideRemoval } from '../../state'
 import { mean, median } from '../../stats'
 import type { Um } from '../../units'
 import { REMOVAL_PRIORS } from '../../wear/removal'
-import { newSpan, slopeDegOf, type Draft, type DraftCutter } from '../draft'
+import { neverRead, newSpan, slopeDegOf, type Draft, type DraftCutter } from '../draft'
 import { doubt, settleDoubts } from './doubts'
 
 /** Deviations beyond which a reading and what is known cannot both be right. Starting value. */
 const IMPROBABLE = 4
 /** Deviations below what a new loop can be at which it came used. Starting value. */
 const USED_BEFORE = 3
+/** Readings of one round that together say that a sharpening was forgotten. Starting value. */
+const ENOUGH_TO_NOTICE = 4
 /** A span that tells what a sharpening took off no better than this says nothing. Starting value. */
 const VAGUE_UM = 100
 
@@ -46,25 +48,32 @@ function kindOf(draft: Draft, entry: EntryBase, cutter: DraftCutter, offUm: numb
 }
 
 /**
- * Notices, at the first lengths that anybody read, that a loop had been used before it was registered:
- * most of them lie below what a new one can be.
+ * Notices that a loop was used while nobody wrote it down: before it was registered, or that a
+ * sharpening was forgotten. Most lengths that were read lie below what they can be, and a single one
+ * is not enough once others were read before.
  *
  * @param read lengths by cutter number
  */
-export function noticeUse({ lengths, lastMeasuredAt, cutters }: Draft, read: readonly (readonly [number, Um])[]): void {
-  if (lastMeasuredAt !== null || read.length === 0) return
-  const below = read.map(([number, um]) => {
+export function noticeUse(draft: Draft, read: readonly (readonly [number, Um])[]): void {
+  const { lengths, cutters } = draft
+  const first = neverRead(draft)
+  if (read.length < (first ? 1 : ENOUGH_TO_NOTICE)) return
+  const off = new Map<number, number>()
+  const below: number[] = []
+  for (const [number, um] of read) {
     const { mean, variance } = lengthOf(lengths, number - 1)
-    return (mean - um) / Math.hypot(Math.sqrt(variance), READING_SD_UM)
-  })
-  if (median(below) <= USED_BEFORE) return
+    off.set(number, um - mean)
+    below.push((mean - um) / Math.hypot(Math.sqrt(variance), READING_SD_UM))
+  }
+  if (median(below) <= (first ? USED_BEFORE : IMPROBABLE)) return
   const strays = new Map<number, number>()
   for (const hand of HANDS) {
-    const side = read.filter(([number]) => cutters[number - 1]?.hand === hand)
-    const middle = side.length < 2 ? null : median(side.map(([, um]) => um))
-    if (middle !== null) for (const [number, um] of side) strays.set(number - 1, um - middle)
+    const side = [...off].filter(([number]) => cutters[number - 1]?.hand === hand)
+    const middle = side.length < 2 ? null : median(side.map(([, by]) => by))
+    if (middle !== null) for (const [number, by] of side) strays.set(number - 1, by - middle)
   }
   wasUsed(lengths, strays)
+  draft.span.repaired = true
 }
 
 /**
@@ -80,11 +89,11 @@ export function takeLength(
 ): void {
   const place = cutter.number - 1
   const held = draft.held.get(cutter.number)
-  if (held === undefined && draft.doubts.length > 0) settleDoubts(draft, SETTLED_BY_LENGTH, new Set([cutter.number]))
+  if (held === undefined) settleDoubts(draft, SETTLED_BY_LENGTH, cutter.number)
   const { off, taken } = readLengthOf(draft.lengths, place, um, sdUm, IMPROBABLE)
   if (!taken) {
     if (held === undefined || Math.abs(um - held.um) > IMPROBABLE * Math.hypot(held.sdUm, sdUm)) {
-      settleDoubts(draft, SETTLED_BY_LENGTH, new Set([cutter.number]))
+      settleDoubts(draft, SETTLED_BY_LENGTH, cutter.number)
       doubt(draft, kindOf(draft, entry, cutter, off), entry.id, cutter.number, Math.round(Math.abs(off)))
       draft.held.set(cutter.number, { cutter: cutter.number, entryId: entry.id, um, sdUm })
       return
@@ -92,7 +101,7 @@ export function takeLength(
     replaceLength(draft.lengths, place, { mean: held.um, variance: held.sdUm ** 2 })
     readLengthOf(draft.lengths, place, um, sdUm)
   }
-  if (held !== undefined) settleDoubts(draft, SETTLED_BY_LENGTH, new Set([cutter.number]))
+  if (held !== undefined) settleDoubts(draft, SETTLED_BY_LENGTH, cutter.number)
   draft.held.delete(cutter.number)
   cutter.lengthKnown = 'measured'
   draft.readBy.set(cutter.number, entry.personId)
@@ -135,8 +144,9 @@ export function takeOff(
     draft.settings,
     offUm.map((off) => off * slope),
   )
-  for (const [i, cutter] of cutters.entries()) {
-    if ((offUm[i] ?? 0) <= 0) continue
+  for (let i = 0; i < cutters.length; i += 1) {
+    const cutter = cutters[i]
+    if (cutter === undefined || (offUm[i] ?? 0) <= 0) continue
     cutter.lengthKnown = 'estimated'
     cutter.settingKnown = 'estimated'
   }

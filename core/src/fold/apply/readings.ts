@@ -42,7 +42,7 @@ function learnSlope(draft: Draft, readings: readonly CutterReading[]): void {
 }
 
 function takeSetting(draft: Draft, entry: EntryBase, cutter: DraftCutter, settingUm: Um): void {
-  settleDoubts(draft, ['belowPlate'], new Set([cutter.number]))
+  settleDoubts(draft, ['belowPlate'], cutter.number)
   const finerUm = (draft.plateUm ?? 0) - settingUm
   if (finerUm > PLATE_DEVIATIONS * PLATE_SD_UM) doubt(draft, 'belowPlate', entry.id, cutter.number, finerUm)
   readSettingOf(draft.settings, cutter.number - 1, settingUm, PLATE_SD_UM)
@@ -88,6 +88,7 @@ export function takeReadings(
 
 /** Closes the strikes whose cutters have all been looked at. */
 export function closeStrikes(draft: Draft, looked: ReadonlySet<number>): void {
+  if (draft.openStrikes.length === 0) return
   draft.openStrikes = draft.openStrikes.filter(({ cutters }) => {
     const concerned = cutters.length > 0 ? cutters : draft.cutters.map(({ number }) => number)
     return !concerned.every((number) => looked.has(number))
