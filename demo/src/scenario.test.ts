@@ -52,7 +52,7 @@ describe('the demo', () => {
     ['K1, filed short on the right', 'K1', 'regrind', 'sidesDiffer'],
     ['K2, gauges never lowered', 'K2', 'lowerGauges', 'gaugesHigh'],
     ['K3, struck and worth grinding', 'K3', 'regrind', 'damageToClean'],
-    ['K4, struck and not worth it', 'K4', 'dirtyDuty', 'noLengthBehindDamage'],
+    ['K4, struck and not worth it', 'K4', 'retire', 'noLengthBehindDamage'],
     ['B2, mixed up with another', 'B2', 'measure', 'contradiction'],
     ['M3, blued', 'M3', 'regrind', 'fileSkates'],
     ['K6, nearly new and dull at once', 'K6', 'touchUp', 'touchUpDue'],

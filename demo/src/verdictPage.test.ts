@@ -80,11 +80,12 @@ describe('what it needs', () => {
 
 describe('the regrind', () => {
   const drop = meanOff * Math.tan((7 * Math.PI) / 180)
+  const touches = off.reduce((sum, um) => sum + Math.max(1, um / 400), 0)
 
   test('metal and gauges', () => {
     expect(says('most taken off')).toBe(mm(Math.max(...off)))
     expect(says('taken off a cutter on average')).toBe(mm(meanOff, 3))
-    expect(says('touches of the wheel')).toBe(String(Math.ceil(Math.max(...off) / 400)))
+    expect(says('touches of the wheel')).toBe(touches.toFixed(1))
     expect(says('edges sink')).toBe(mm(drop, 3))
     expect(says('gauge setting then')).toBe(mm(ahead.settingUm - drop, 3))
     expect(says('gauges stand high by')).toBe(mm(650 - (ahead.settingUm - drop), 3))
@@ -98,8 +99,8 @@ describe('the regrind', () => {
   })
 
   test('minutes', () => {
-    const least = 3 + (36 * 6 * 4) / 60 + 1 + (1 + (36 * 5) / 60)
-    const most = 8 + (36 * 10 * 4) / 60 + 1 + (3 + (36 * 9) / 60)
+    const least = 3 + (touches * 6) / 60 + 1 + (1 + (36 * 5) / 60)
+    const most = 8 + (touches * 10) / 60 + 1 + (3 + (36 * 9) / 60)
     expect(says('minutes, least')).toBe(least.toFixed(1))
     expect(says('minutes, most')).toBe(most.toFixed(1))
     expect(optionOf('regrind').minutes.low).toBeCloseTo(least, 8)
@@ -107,7 +108,8 @@ describe('the regrind', () => {
   })
 
   test('money, hours and what an hour costs', () => {
-    const work = (31.9 / 60) * 3000
+    const likely = (3 + 8) / 2 + (touches * 8) / 60 + 1 + (4 + 8.4) / 2
+    const work = (likely / 60) * 3000
     expect(says('work, at 30.00 an hour')).toBe(money(work))
     expect(says('price of a millimetre of cutter')).toBe((perMm / 100).toFixed(3))
     expect(says('cutter spent')).toBe(money(metal))
@@ -175,7 +177,8 @@ describe('the others', () => {
   test('what would change it', () => {
     const turn = sensitivity(state, DEFAULT_RULES, verdict).find(({ by }) => by === 'loopPrice')
     if (turn?.by !== 'loopPrice') throw new Error('a price should turn it')
-    expect(PAGE).toContain(`more than ${money(turn.atMinor)}; then, retire`)
+    expect(turn.turnsTo).toBe('dirtyDuty')
+    expect(PAGE).toContain(`more than ${money(turn.atMinor)}; then, keep it for dirt`)
   })
 })
 

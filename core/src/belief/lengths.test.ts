@@ -98,17 +98,21 @@ describe('against a plain Kalman filter of the full covariance', () => {
     )
   })
 
-  test('once shifts were made one, means lie within a deviation, and nothing is held much surer than it is', () => {
+  test('once shifts were made one, it stays near: nearly always within half a deviation, never beyond two', () => {
+    const apart: ReturnType<typeof furthestApart>[] = []
     fc.assert(
       fc.property(fc.array(anyStep, { minLength: 10, maxLength: 40 }), fc.boolean(), (steps, assumed) => {
         const { mean, narrowest, widest } = furthestApart(play(steps, assumed))
-        expect(mean).toBeLessThan(0.75)
-        // Never much surer than it may be; vaguer now and then.
-        expect(narrowest).toBeGreaterThan(0.75)
-        expect(widest).toBeLessThan(2)
+        apart.push({ mean, narrowest, widest })
+        expect(mean).toBeLessThan(2)
+        // Furthest off where one cutter is read over and over between filings of all.
+        expect(narrowest).toBeGreaterThan(0.5)
+        expect(widest).toBeLessThan(6)
       }),
-      { numRuns: 100 },
+      { numRuns: 200 },
     )
+    const near = apart.filter(({ mean, narrowest, widest }) => mean < 0.5 && narrowest > 0.9 && widest < 1.25)
+    expect(near.length / apart.length).toBeGreaterThan(0.9)
   })
 })
 

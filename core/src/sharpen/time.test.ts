@@ -30,7 +30,7 @@ describe('minutes', () => {
   })
 
   test('a 10-inch pole-saw chain takes about two minutes under the wheel, set-up apart', () => {
-    const { low } = grindingMinutes(20, 200)
+    const { low } = grindingMinutes(loop(20, 200))
     expect(low - 3 - 1).toBeCloseTo(2, 5)
   })
 
@@ -39,7 +39,7 @@ describe('minutes', () => {
     const { likely } = filingMinutes(loop(46, 3000), 'bench')
     expect(likely / 60).toBeGreaterThan(4)
     expect(likely / 60).toBeLessThan(5.5)
-    expect(grindingMinutes(46, 3000).likely).toBeLessThan(65)
+    expect(grindingMinutes(loop(46, 3000)).likely).toBeLessThan(65)
   })
 
   test('beyond a long filing a stroke takes half as much', () => {
@@ -57,8 +57,8 @@ describe('minutes', () => {
   test('a deeply struck loop costs hours by file and well under one by wheel', () => {
     const deep = loop(72, 2500)
     expect(filingMinutes(deep, 'bench').likely).toBeGreaterThan(150)
-    expect(grindingMinutes(72, 2500).likely).toBeLessThan(90)
-    expect(grindingMinutes(72, 2500).likely * 2).toBeLessThan(filingMinutes(deep, 'bench').likely)
+    expect(grindingMinutes(loop(72, 2500)).likely).toBeLessThan(90)
+    expect(grindingMinutes(loop(72, 2500)).likely * 2).toBeLessThan(filingMinutes(deep, 'bench').likely)
   })
 
   test('more cutters, more length and the bench take longer', () => {
@@ -82,9 +82,11 @@ describe('minutes', () => {
     expect(filingMinutes(loop(36, 100), 'bench').low).toBeCloseTo(3 + 5.1 * 0.85)
     expect(filingMinutes(loop(36, 100), 'bench').high).toBeCloseTo(8 + 5.1 * 1.25)
     // 36 cutters, two touches of 6 to 10 s, the side turned once.
-    expect(grindingMinutes(36, 800)).toEqual({ low: 3 + 7.2 + 1, likely: (11.2 + 21) / 2, high: 8 + 12 + 1 })
-    expect(grindingMinutes(36, 801).low).toBeCloseTo(3 + 10.8 + 1)
-    expect(grindingMinutes(36, 0)).toEqual(grindingMinutes(36, 400))
+    expect(grindingMinutes(loop(36, 800))).toEqual({ low: 3 + 7.2 + 1, likely: (11.2 + 21) / 2, high: 8 + 12 + 1 })
+    // Each cutter for what comes off it: 35 of one touch, one of five.
+    expect(grindingMinutes([...loop(35, 200), 2000]).low).toBeCloseTo(3 + 4 + 1)
+    expect(grindingMinutes(loop(36, 801)).low - grindingMinutes(loop(36, 800)).low).toBeLessThan(0.01)
+    expect(grindingMinutes(loop(36, 0))).toEqual(grindingMinutes(loop(36, 400)))
     expect(gaugeMinutes(36)).toEqual({ low: 4, likely: 6.2, high: 8.4 })
     expect(shopMinutes()).toEqual({ low: 6, likely: 10.5, high: 15 })
     expect(newLoopMinutes()).toEqual({ low: 2, likely: 3.5, high: 5 })

@@ -88,12 +88,25 @@ export const shopMinutes = (): MinutesRange => range(...SHOP_ERRAND_MINUTES)
 /** Minutes to put a new loop on. */
 export const newLoopMinutes = (): MinutesRange => range(...NEW_LOOP_MINUTES)
 
-/** Minutes to grind a loop to a stop, given what has to come off the cutter that needs it most. */
-export function grindingMinutes(cutters: number, deepestUm: Um): MinutesRange {
-  const touches = Math.max(1, Math.ceil(deepestUm / UM_PER_GRIND_TOUCH))
+/**
+ * Touches of the wheel for what has to come off each cutter: at least one each, and as many as that takes
+ * on average, so that a hair more length is a hair more work.
+ */
+export const grindTouches = (removalsUm: readonly Um[]): number =>
+  removalsUm.reduce((sum, removal) => sum + Math.max(1, removal / UM_PER_GRIND_TOUCH), 0)
+
+/**
+ * Minutes to grind a loop to a stop, given what has to come off each cutter.
+ *
+ * @param removalsUm one for each cutter
+ * @example
+ * grindingMinutes(Array(20).fill(200)).low // 6: two minutes under the wheel, set-up and turning the clamp
+ */
+export function grindingMinutes(removalsUm: readonly Um[]): MinutesRange {
+  const touches = grindTouches(removalsUm)
   const [fast, slow] = SECONDS_PER_GRIND
   const [setupLow, setupHigh] = BENCH_SETUP_MINUTES
-  const minutes = (seconds: number): number => (cutters * seconds * touches) / 60 + TURN_SIDE_MINUTES
+  const minutes = (seconds: number): number => (seconds * touches) / 60 + TURN_SIDE_MINUTES
   return range(setupLow + minutes(fast), setupHigh + minutes(slow))
 }
 

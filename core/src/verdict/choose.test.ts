@@ -33,7 +33,7 @@ const chosen = (...options: readonly Option[]) =>
     ahead: AHEAD,
     options,
     needs: NEEDS,
-    limits: { deepestUm: 300, unfit: [], notAsItIs: [], over: [] },
+    limits: { deepestUm: 300, unfitForDirt: [], notAsItIs: [], over: [] },
     standing: { ends: [], stopping: [], unknown: [] },
   })
 

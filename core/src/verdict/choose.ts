@@ -27,9 +27,11 @@ const SOFT: ReadonlySet<Rule> = new Set([
 const isSoft = ({ rule }: Reason): boolean => SOFT.has(rule)
 
 const rate = ({ perHourMinor }: Option): number => perHourMinor?.likely ?? Infinity
-/** The cheapest first; of two that cost alike the milder. */
+/** The cheapest first; of two that cost alike the quicker, and then the milder. */
 const byRate = (a: Option, b: Option): number =>
-  (rate(a) === rate(b) ? 0 : rate(a) - rate(b)) || ACTIONS.indexOf(b.action) - ACTIONS.indexOf(a.action)
+  (rate(a) === rate(b) ? 0 : rate(a) - rate(b)) ||
+  a.minutes.likely - b.minutes.likely ||
+  ACTIONS.indexOf(b.action) - ACTIONS.indexOf(a.action)
 
 /** How far an option goes past the house limits, as parts of them. */
 const excess = ({ reasons }: Option): number =>

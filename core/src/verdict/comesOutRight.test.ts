@@ -42,12 +42,29 @@ describe('what must come out right', () => {
     expect(verdict.reasons.at(-1)).toMatchObject({ rule: 'cheapestPerHour', against: verdict.runnerUp?.action })
   })
 
-  test('the same loop a millimetre from the mark: dirty duty where the house allows, else retire', () => {
-    expect(verdictOf(struck(1000)).action).toBe('dirtyDuty')
-    const without = verdictOf(struck(1000), { dirtyDuty: false })
-    expect(without.action).toBe('retire')
-    expect(optionOf(without, 'regrind').feasible).toBe(false)
-    expect(without.reasons[0]?.rule).toBe('noLengthBehindDamage')
+  test('the same loop a millimetre from the mark: retire, and dirty duty is no way round', () => {
+    const spent = verdictOf(struck(1000))
+    expect(spent.action).toBe('retire')
+    expect(optionOf(spent, 'regrind').feasible).toBe(false)
+    expect(spent.reasons[0]?.rule).toBe('noLengthBehindDamage')
+    expect(optionOf(spent, 'dirtyDuty').reasons.map(({ rule }) => rule)).toEqual(['noLengthBehindDamage'])
+  })
+
+  test('for dirt: length behind the damage, and two cutters in three with a corner', () => {
+    const nicked = (cutters: number, lengthUm: number): Log =>
+      new Log().add('measured', {
+        readings: Array.from({ length: 36 }, (_, i) => ({
+          cutter: i + 1,
+          lengthUm,
+          damage: i < cutters ? [{ kind: 'chipped' as const, depthUm: 600 }] : [],
+        })),
+      })
+    const against = (cutters: number, lengthUm: number) =>
+      optionOf(verdictOf(nicked(cutters, lengthUm)), 'dirtyDuty').reasons.map(({ rule }) => rule)
+    expect(against(12, 1000)).toEqual([])
+    expect(against(13, 1000)).toEqual(['tooFewCut'])
+    expect(against(12, 700)).toEqual(['noLengthBehindDamage'])
+    expect(verdictOf(nicked(12, 1000), { grinderOwned: false, shopUsed: false })).toMatchObject({ action: 'dirtyDuty' })
   })
 
   test('sharp with gauges high: gauges only', () => {
@@ -105,7 +122,7 @@ describe('what must come out right', () => {
     const verdict = verdictOf(struck(3000, null))
     expect(verdict.action).toBe('measure')
     expect(verdict.reasons[0]?.rule).toBe('depthUnknown')
-    expect(verdict.bounds).toMatchObject({ least: { depthUm: 200 }, most: { depthUm: 3000, action: 'dirtyDuty' } })
+    expect(verdict.bounds).toMatchObject({ least: { depthUm: 200 }, most: { depthUm: 3000, action: 'retire' } })
     expect(verdict.bounds?.least.action).not.toBe(verdict.bounds?.most.action)
   })
 
@@ -218,7 +235,16 @@ describe('what must come out right', () => {
   test('kept for dirt, it need not be even', () => {
     const log = struck(7000).add('dutyChanged', { duty: 'dirty' })
     expect(verdictOf(log).action).toBe('runOn')
-    expect(verdictOf(log.add('ran', { tanks: 2, conditions: 'soil' })).action).toBe('touchUp')
+    // Dirt dulls it at once: it is sharpened when the bench is due, or when too few of its cutters cut.
+    expect(verdictOf(log.add('ran', { tanks: 1, conditions: 'soil' })).action).toBe('runOn')
+    expect(verdictOf(log.add('ran', { tanks: 6, conditions: 'soil' })).reasons[0]?.rule).toBe('benchDue')
+    const blunt = Array.from({ length: 13 }, (_, i) => ({
+      cutter: i + 1,
+      damage: [{ kind: 'rounded' as const, depthUm: null }],
+    }))
+    const dull = new Log().measureAll(7000).add('dutyChanged', { duty: 'dirty' })
+    expect(verdictOf(dull.add('inspected', { readings: blunt.slice(1), parts: [] })).action).toBe('runOn')
+    expect(verdictOf(dull.add('inspected', { readings: blunt, parts: [] })).reasons[0]?.rule).toBe('tooFewCut')
   })
 })
 

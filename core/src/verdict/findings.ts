@@ -8,6 +8,7 @@ import { chanceTooLow, gaugeOffUm, gaugeStanding } from '../house'
 import { BEHIND_DAMAGE_UM } from '../sharpen'
 import { normalBelow } from '../stats'
 import type { Um } from '../units'
+import { tooFewCut } from './dirt'
 import type { Forecast } from './forecast'
 import { onceFor } from './onceFor'
 import { SURE_CHANCE } from './sides'
@@ -252,11 +253,11 @@ export function gaugesHigh(state: LoopState, rules: FindingRules): Reason[] {
   ]
 }
 
-/** Dullness that was seen, or that the tanks since the last sharpening make likely. */
+/**
+ * Dullness that was seen, or that the tanks since the last sharpening make likely. A loop kept for dirt is
+ * dull once too few of its cutters cut, or when the bench is due.
+ */
 export function dullness(state: LoopState, rules: FindingRules): Reason[] {
-  const dulled = state.cutters.filter(({ damage }) =>
-    damage.some(({ kind }) => CUTTER_DAMAGE[kind].effect === 'dullness'),
-  )
   const tanks = { unit: 'tanks', amount: Math.round(state.wearTanksSinceSharpened * 10) / 10 } as const
   const due = (rule: Rule, limit: number): Reason => ({
     rule,
@@ -265,14 +266,20 @@ export function dullness(state: LoopState, rules: FindingRules): Reason[] {
     limitFrom: 'house',
     known: 'estimated',
   })
-  const reasons: Reason[] = []
-  const [first] = dulled
-  if (first !== undefined) {
-    const kind = first.damage.find(({ kind: one }) => CUTTER_DAMAGE[one].effect === 'dullness')?.kind ?? 'rounded'
-    reasons.push({ rule: 'dull', damage: kind, value: { unit: 'cutters', amount: dulled.length }, known: 'measured' })
-  }
+  const dirty = state.duty === 'dirty'
+  const seen = dirty ? tooFewCut(state) : seenDull(state)
+  const reasons = seen === null ? [] : [seen]
   if (rules.when === 'onSigns') return reasons
   if (tanks.amount >= rules.benchTanks) reasons.push(due('benchDue', rules.benchTanks))
-  else if (tanks.amount >= rules.touchUpTanks) reasons.push(due('touchUpDue', rules.touchUpTanks))
+  else if (tanks.amount >= rules.touchUpTanks && !dirty) reasons.push(due('touchUpDue', rules.touchUpTanks))
   return reasons
+}
+
+/** Cutters that somebody marked as dull. */
+function seenDull({ cutters }: LoopState): Reason | null {
+  const dulled = cutters.filter(({ damage }) => damage.some(({ kind }) => CUTTER_DAMAGE[kind].effect === 'dullness'))
+  const [first] = dulled
+  if (first === undefined) return null
+  const kind = first.damage.find(({ kind: one }) => CUTTER_DAMAGE[one].effect === 'dullness')?.kind ?? 'rounded'
+  return { rule: 'dull', damage: kind, value: { unit: 'cutters', amount: dulled.length }, known: 'measured' }
 }

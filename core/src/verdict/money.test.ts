@@ -6,12 +6,13 @@ import { decide } from './decide'
 import {
   bill,
   filesMinor,
+  goodsMinor,
   labourMinor,
   metalPriceMinor,
   newLoopSpells,
   perHour,
   perHourAt,
-  routineMinor,
+  routineCost,
 } from './money'
 
 const HOURS = { low: 1, likely: 2, high: 4 }
@@ -29,13 +30,15 @@ describe('what things cost, worked by hand', () => {
   })
 
   test('a bill is the sum of its whole parts', () => {
-    expect(bill({ consumablesMinor: 10.4, shopMinor: 5, newLoopMinor: 7, upkeepMinor: 2 }, 100.6, 3.5)).toEqual({
+    const goods = { consumablesMinor: 10.4, shopMinor: 5, newLoopMinor: 7, upkeepMinor: 2, upkeepLabourMinor: 1.6 }
+    expect(bill(goods, 100.6, 3.5)).toEqual({
       labourMinor: 101,
       consumablesMinor: 10,
       shopMinor: 5,
       metalMinor: 4,
       newLoopMinor: 7,
       upkeepMinor: 2,
+      upkeepLabourMinor: 2,
       totalMinor: 129,
     })
   })
@@ -46,7 +49,10 @@ describe('what things cost, worked by hand', () => {
   })
 
   test('a house sharpens the way it does, and with a choice the cheaper way', () => {
-    const at = (rules: Partial<typeof DEFAULT_RULES>) => routineMinor(36, { ...DEFAULT_RULES, ...rules })
+    const at = (rules: Partial<typeof DEFAULT_RULES>): number => {
+      const { labourMinor, toolsMinor } = routineCost(36, { ...DEFAULT_RULES, ...rules })
+      return labourMinor + toolsMinor
+    }
     const byFile = at({ bench: 'fileForRoutine' })
     const byWheel = at({ bench: 'wheelAtBench' })
     expect(byFile).not.toBe(byWheel)
@@ -57,20 +63,27 @@ describe('what things cost, worked by hand', () => {
 
 describe('an hour of sharp running', () => {
   const money = bill({ consumablesMinor: 100 }, 1000, 600)
+  const SPENT = {
+    goodsMinor: goodsMinor({ consumablesMinor: 60, shopMinor: 10, newLoopMinor: 20, upkeepMinor: 10 }),
+    metalMinor: 600,
+  }
 
   test('is what was spent over what it gives, work and sharpness from least to most', () => {
-    expect(perHour(money, MINUTES, HOURS, 1e9, DEFAULT_RULES)).toEqual({
+    expect(perHour(SPENT, MINUTES, HOURS, 1e9, DEFAULT_RULES)).toEqual({
       low: (500 + 100) / 4 + 600 / 4,
       likely: (1000 + 100) / 2 + 600 / 2,
       high: (2000 + 100) / 1 + 600 / 1,
     })
-    expect(perHour(money, MINUTES, { low: 0, likely: 0, high: 0 }, 1e9, DEFAULT_RULES)).toBeNull()
+    expect(perHour(SPENT, MINUTES, { low: 0, likely: 0, high: 0 }, 1e9, DEFAULT_RULES)).toBeNull()
   })
 
   test('metal costs at most what forfeiting the rest of the loop costs', () => {
-    expect(perHour(money, MINUTES, HOURS, 50, DEFAULT_RULES)?.likely).toBe((1000 + 100) / 2 + 50)
+    expect(perHour(SPENT, MINUTES, HOURS, 50, DEFAULT_RULES)?.likely).toBe((1000 + 100) / 2 + 50)
     expect(perHourAt({ money, sharpHours: HOURS }, 50, {})).toBe((1000 + 100) / 2 + 50)
     expect(perHourAt({ money, sharpHours: HOURS }, 1e9, { loop: 3, labour: 2 })).toBe((2000 + 100) / 2 + 900)
+    // Of a new loop's later sharpenings the work moves with the price of work, files and wheel do not.
+    const replaced = bill({ newLoopMinor: 300, upkeepMinor: 800, upkeepLabourMinor: 500 }, 200, 0)
+    expect(perHourAt({ money: replaced, sharpHours: HOURS }, 0, { labour: 3 })).toBe((3 * 700 + 300 + 300) / 2)
     expect(perHourAt({ money, sharpHours: { low: 0, likely: 0, high: 0 } }, 50, {})).toBe(Infinity)
   })
 

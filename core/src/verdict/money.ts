@@ -22,6 +22,8 @@ export interface Goods {
   readonly shopMinor?: number
   readonly newLoopMinor?: number
   readonly upkeepMinor?: number
+  /** Work in that upkeep. */
+  readonly upkeepLabourMinor?: number
 }
 
 /** Parts of a bill; the total is their sum, in whole minor units. */
@@ -39,37 +41,63 @@ export function bill(parts: Goods, labourMinor: number, metalMinor: number): Mon
     metalMinor: metal,
     newLoopMinor: newLoop,
     upkeepMinor: upkeep,
+    upkeepLabourMinor: Math.min(upkeep, Math.round(parts.upkeepLabourMinor ?? 0)),
     totalMinor: labour + consumables + shop + metal + newLoop + upkeep,
   }
 }
 
+/** What one routine sharpening costs. */
+export interface RoutineCost {
+  readonly labourMinor: number
+  /** Files, or wheel and power. */
+  readonly toolsMinor: number
+}
+
 /** What one routine sharpening of a loop like this costs the way the house does it: work and tools. */
-export function routineMinor(cutters: number, rules: HouseRules): number {
+export function routineCost(cutters: number, rules: HouseRules): RoutineCost {
   const strokes = cutters * strokesFor(REMOVAL_PRIORS.routine.meanUm)
-  const byFile =
-    labourMinor(filingMinutesOf(strokes, cutters, 'bench', rules.guide).likely, rules) + filesMinor(strokes, rules)
+  const byFile: RoutineCost = {
+    labourMinor: labourMinor(filingMinutesOf(strokes, cutters, 'bench', rules.guide).likely, rules),
+    toolsMinor: filesMinor(strokes, rules),
+  }
   if (!rules.grinderOwned || rules.bench === 'fileForRoutine') return byFile
-  const byWheel =
-    labourMinor(grindingMinutes(cutters, REMOVAL_PRIORS.grind.meanUm).likely, rules) + rules.wheelPerLoopMinor
-  return rules.bench === 'wheelAtBench' ? byWheel : Math.min(byFile, byWheel)
+  const offUm = new Array<number>(cutters).fill(REMOVAL_PRIORS.grind.meanUm)
+  const byWheel: RoutineCost = {
+    labourMinor: labourMinor(grindingMinutes(offUm).likely, rules),
+    toolsMinor: rules.wheelPerLoopMinor,
+  }
+  const total = ({ labourMinor: work, toolsMinor }: RoutineCost): number => work + toolsMinor
+  return rules.bench === 'wheelAtBench' || total(byWheel) < total(byFile) ? byWheel : byFile
 }
 
 /** Spells of sharp running in a new loop: one as it comes, and one for each sharpening. */
 export const newLoopSpells = (spec: LoopSpec, rules: HouseRules, removalUm: number): number =>
   1 + Math.max(0, Math.floor((usableLengthUm(spec) - rules.reserveUm) / removalUm))
 
-/** What an hour costs apart from metal: labour may take less or longer, sharpness too. */
+/** What an option costs beside work, before it is rounded to whole minor units. */
+export interface Spent {
+  readonly goodsMinor: number
+  readonly metalMinor: number
+}
+
+/** `goodsMinor({ consumablesMinor: 10.4, shopMinor: 5 }) // 15.4` */
+export const goodsMinor = ({ consumablesMinor, shopMinor, newLoopMinor, upkeepMinor }: Goods): number =>
+  (consumablesMinor ?? 0) + (shopMinor ?? 0) + (newLoopMinor ?? 0) + (upkeepMinor ?? 0)
+
+/**
+ * Cost of an hour of sharp running: work may take less or longer, sharpness too. Nothing is rounded, so
+ * that a hair more of anything is a hair dearer.
+ */
 export function perHour(
-  money: Money,
+  spent: Spent,
   minutes: MinutesRange,
   hours: Range,
   metalMostMinor: number,
   rules: HouseRules,
 ): Range | null {
   if (hours.likely <= 0) return null
-  const rest = money.totalMinor - money.labourMinor - money.metalMinor
-  const at = (spent: number, sharp: number): number =>
-    (labourMinor(spent, rules) + rest) / sharp + Math.min(money.metalMinor / sharp, metalMostMinor)
+  const at = (worked: number, sharp: number): number =>
+    (labourMinor(worked, rules) + spent.goodsMinor) / sharp + Math.min(spent.metalMinor / sharp, metalMostMinor)
   return {
     low: at(minutes.low, Math.max(hours.high, hours.likely)),
     likely: at(minutes.likely, hours.likely),
@@ -90,7 +118,8 @@ export function perHourAt(
   const hours = sharpHours.likely
   if (hours <= 0) return Infinity
   const rest =
-    (money.labourMinor + money.upkeepMinor) * labour +
+    (money.labourMinor + money.upkeepLabourMinor) * labour +
+    (money.upkeepMinor - money.upkeepLabourMinor) +
     money.consumablesMinor +
     money.shopMinor +
     money.newLoopMinor * loop

@@ -2,6 +2,7 @@ import type { LoopState } from '../state'
 import { FINDING_RULES, type FindingRules } from './findingRules'
 import { soundUm } from '../sharpen'
 import type { Um } from '../units'
+import { unfitForDirt } from './dirt'
 import { dullness, endings, gaugesHigh, repairs, stops, unknowns } from './findings'
 import { forecast, type Forecast } from './forecast'
 import type { Reason } from './verdict'
@@ -24,8 +25,8 @@ export interface Needs {
 export interface HouseLimits {
   /** Most that any cutter needs to lose. */
   readonly deepestUm: Um
-  /** Why the loop is fit for nothing, dirty work included, until somebody has seen to it. */
-  readonly unfit: readonly Reason[]
+  /** Why it is not fit for work in dirt either. */
+  readonly unfitForDirt: readonly Reason[]
   /** Why it must not cut as it is. */
   readonly notAsItIs: readonly Reason[]
   /** Why no work brings it back. */
@@ -96,7 +97,7 @@ function look(state: LoopState, rules: FindingRules): Found {
     },
     limits: {
       deepestUm,
-      unfit: unfit.length === 0 ? [] : NOT_FIT,
+      unfitForDirt: [...(unfit.length === 0 ? [] : NOT_FIT), ...unfitForDirt(state, rules)],
       notAsItIs: barred ? NOT_FIT : [],
       over: state.retired === null ? standing.ends.slice(0, 1) : [{ rule: 'alreadyRetired' }],
     },

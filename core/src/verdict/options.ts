@@ -27,11 +27,12 @@ import {
   bill,
   filesMinor,
   type Goods,
+  goodsMinor,
   labourMinor,
   metalPriceMinor,
   newLoopSpells,
   perHour,
-  routineMinor,
+  routineCost,
 } from './money'
 import type { HouseLimits, Needs } from './needs'
 import { SURE_CHANCE } from './sides'
@@ -187,7 +188,8 @@ function simulate(basis: Basis, plan: Plan): Option {
   const { gauges, settingUm, minutes } = gaugesOf(basis, plan)
   const replaces = action === 'retire' || action === 'dirtyDuty'
   const forfeitsUm = replaces ? usableUm : usableUm - Math.max(0, shortestUm - floorUm)
-  const money = bill(plan.goods, labourMinor(minutes.likely, rules), forfeitsUm * basis.metalPriceMinor)
+  const metalMinor = forfeitsUm * basis.metalPriceMinor
+  const spent = { goodsMinor: goodsMinor(plan.goods), metalMinor }
   // Cutters that stay blunt do their part of the work badly.
   const sharpHours = times(basis.fullHours, plan.lasts * (1 - (cutting ? damagedLeft / state.cutters.length : 0)))
   return {
@@ -206,9 +208,9 @@ function simulate(basis: Basis, plan: Plan): Option {
     settingUm,
     sharpeningsLeft: action === 'retire' ? NO_SHARPENINGS : basis.leftAt(shortestUm),
     minutes,
-    money,
+    money: bill(plan.goods, labourMinor(minutes.likely, rules), metalMinor),
     sharpHours,
-    perHourMinor: perHour(money, minutes, sharpHours, basis.metalMostMinor, rules),
+    perHourMinor: perHour(spent, minutes, sharpHours, basis.metalMostMinor, rules),
     risks: cutting ? risksOf(plan, rules) : [],
     daysAway: plan.daysAway ?? 0,
   }
@@ -348,7 +350,7 @@ function regrinding({ basis: { state, rules }, limits, nothingDue, notForWheel }
     action: 'regrind',
     cut,
     tool: 'wheel',
-    minutes: grindingMinutes(state.cutters.length, cut.deepestUm),
+    minutes: grindingMinutes(cut.offUm),
     goods: { consumablesMinor: rules.wheelPerLoopMinor },
     against: [
       ...limits.over,
@@ -382,13 +384,15 @@ function sendingOut({ basis: { state, rules }, limits, nothingDue, notForWheel }
 function replacing({ basis: { state, rules, routine, fullHours }, limits }: Weighed): readonly Plan[] {
   const { cutters, spec } = state
   const spells = newLoopSpells(spec, rules, routine.meanUm)
+  const later = routineCost(cutters.length, rules)
   const common = {
     cut: cutsOf(state).none,
     tool: 'none',
     minutes: newLoopMinutes(),
     goods: {
       newLoopMinor: loopPriceMinor(spec, rules) / spells,
-      upkeepMinor: (routineMinor(cutters.length, rules) * (spells - 1)) / spells,
+      upkeepMinor: ((later.labourMinor + later.toolsMinor) * (spells - 1)) / spells,
+      upkeepLabourMinor: (later.labourMinor * (spells - 1)) / spells,
     },
   } as const
   return [
@@ -398,7 +402,7 @@ function replacing({ basis: { state, rules, routine, fullHours }, limits }: Weig
       against: [
         ...when(!rules.dirtyDuty, { rule: 'dirtyNotAllowed', limitFrom: 'house' }),
         ...when(state.duty === 'dirty', { rule: 'dirtyAlready' }),
-        ...limits.unfit,
+        ...limits.unfitForDirt,
       ],
       lasts: 1,
     },

@@ -20,6 +20,14 @@ const deep = (log: Log): Log =>
   log.add('measured', {
     readings: [8, 9, 10, 11, 12, 13].map((cutter) => ({ cutter, damage: [{ kind: 'stone', depthUm: 2600 }] })),
   })
+const blunted = (cutters: number): Log =>
+  sound().add('inspected', {
+    readings: Array.from({ length: cutters }, (_, i) => ({
+      cutter: i + 1,
+      damage: [{ kind: 'rounded', depthUm: null }],
+    })),
+    parts: [],
+  })
 const BY_HAND = { grinderOwned: false, shopUsed: false }
 
 interface Case {
@@ -125,7 +133,12 @@ const CASES: Record<Rule, Case> = {
     says: {},
     where: 'first',
   },
-  keptForDirt: { log: seen('stone', 900, sound(1000)), says: { limitFrom: 'house' }, where: 'beside' },
+  tooFewCut: {
+    log: blunted(13),
+    says: { value: { unit: 'cutters', amount: 23 }, limit: { unit: 'cutters', amount: 24 }, limitFrom: 'trade' },
+    where: 'option',
+  },
+  keptForDirt: { log: dull(7, sound(350)), says: { limitFrom: 'house' }, where: 'beside' },
   dirtyNotAllowed: { log: sound(), rules: { dirtyDuty: false }, says: { limitFrom: 'house' }, where: 'option' },
   dirtyAlready: { log: sound().add('dutyChanged', { duty: 'dirty' }), says: {}, where: 'option' },
   notFitForAnything: { log: seen('missing'), says: {}, where: 'option' },

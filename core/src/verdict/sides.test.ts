@@ -95,14 +95,14 @@ describe('what would change the answer', () => {
     const turn = turns.find(({ by }) => by === 'loopPrice')
     if (turn?.by !== 'loopPrice') throw new Error('a price should turn it')
     expect(verdict.advised).toBe('regrind')
-    expect(turn).toMatchObject({ from: 'below', turnsTo: 'retire' })
+    expect(turn).toMatchObject({ from: 'below', turnsTo: 'dirtyDuty' })
     expect(sayTurn(turn, 'regrind', { currency: 'EUR' })).toMatch(/^Regrind as long as a new loop costs more than €/)
     const at = (minor: number) => {
       const linkPriceMinor = { ...DEFAULT_RULES.linkPriceMinor, threeEighths: minor / 72 }
-      return decide(state, { ...DEFAULT_RULES, linkPriceMinor, dirtyDuty: false }).advised
+      return decide(state, { ...DEFAULT_RULES, linkPriceMinor }).advised
     }
     expect(at(turn.atMinor * 1.1)).toBe('regrind')
-    expect(at(turn.atMinor * 0.9)).toBe('retire')
+    expect(at(turn.atMinor * 0.9)).toBe('dirtyDuty')
   })
 
   test('so is the price of an hour of work', () => {
@@ -120,9 +120,16 @@ describe('what would change the answer', () => {
     expect(turnsOf(near).turns.some(({ by }) => by === 'measuring')).toBe(true)
   })
 
-  test('sides that are not settled ask for readings of the side that tells most', () => {
-    const { turns } = turnsOf(read({ 1: 6300, 3: 6250, 5: 6280, 7: 6350, 2: 6100, 4: 6220 }))
+  test('sides that are not settled ask for readings of either side, as many as can turn it', () => {
+    const { turns, verdict } = turnsOf(read({ 1: 6400, 3: 6350, 5: 6380, 7: 6450, 2: 6100, 4: 6180 }))
     const turn = turns.find(({ by }) => by === 'sides')
-    expect(turn).toMatchObject({ by: 'sides', turnsTo: 'regrind' })
+    if (turn?.by !== 'sides') throw new Error('the sides should turn it')
+    expect(verdict.advised).toBe('runOn')
+    expect(turn.turnsTo).toEqual(['regrind'])
+    // Four of the left were read and two of the right.
+    expect(turn.readings.right).toBeGreaterThan(0)
+    expect(turnsOf(new Log().measureAll((n) => 6300 + (n % 2) * 150)).turns.filter(({ by }) => by === 'sides')).toEqual(
+      [],
+    )
   })
 })

@@ -41,6 +41,7 @@ export type Rule =
   | 'dirtyNotAllowed'
   | 'dirtyAlready'
   | 'notFitForAnything'
+  | 'tooFewCut'
   | 'noGrinder'
   | 'noShop'
   | 'fileForRoutine'
@@ -96,6 +97,8 @@ export interface Money {
   readonly newLoopMinor: number
   /** What sharpening that new loop costs for each of its spells. */
   readonly upkeepMinor: number
+  /** Work in that upkeep: a part of it, and of no other sum. */
+  readonly upkeepLabourMinor: number
   readonly totalMinor: number
 }
 

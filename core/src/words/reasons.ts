@@ -104,6 +104,7 @@ const RULE_WORDS: { readonly [R in Rule]: (told: Told) => string } = {
   dirtyNotAllowed: () => 'The house keeps no loops for dirty work.',
   dirtyAlready: () => 'It is kept for dirty work already.',
   notFitForAnything: () => 'It is not fit for any work until somebody has seen to it.',
+  tooFewCut: ({ value, limit }) => `Only ${value} still have a corner; even in dirt ${limit} have to cut.`,
   noGrinder: () => 'The house has no grinder.',
   noShop: () => 'The house sends nothing to a shop.',
   fileForRoutine: () => 'The house files the routine; the wheel is for stones, nails, uneven loops and milling chain.',

@@ -25,9 +25,17 @@ export function sayTurn(turn: Turn, now: Action, { currency }: Pick<Figures, 'cu
       return `${cutters}. Measured, it may turn to: ${turn.turnsTo.map(actionInWords).join(', or ')}.`
     }
     case 'sides': {
-      const cutters = turn.cutters === 1 ? 'cutter' : 'cutters'
-      const read = `Measure ${turn.cutters} more ${turn.hand}-hand ${cutters}`
-      return `${read}: if the sides differ, it may turn to: ${actionInWords(turn.turnsTo)}.`
+      const { left, right } = turn.readings
+      const sides = [left > 0 ? `${left} more left-hand` : '', right > 0 ? `${right} more right-hand` : '']
+      const cutters = (right > 0 ? right : left) === 1 ? 'cutter' : 'cutters'
+      const read = `Measure ${sides.filter((side) => side !== '').join(' and ')} ${cutters}`
+      return `${read}: if the sides differ, it may turn to: ${turn.turnsTo.map(actionInWords).join(', or ')}.`
+    }
+    case 'reading': {
+      const chance = Math.max(1, Math.round(turn.chance * 100))
+      const saves = turn.savesMinor > 0 ? `, and save ${writeMoney(turn.savesMinor, currency)} a sharp hour` : ''
+      const may = `in ${chance} of 100 cases it would turn to: ${turn.turnsTo.map(actionInWords).join(', or ')}${saves}`
+      return `The reading worth most is cutter ${turn.cutter}, ${turn.hand}: ${may}.`
     }
   }
 }

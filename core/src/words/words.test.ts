@@ -151,12 +151,18 @@ describe('sentences at their edges', () => {
       '1 cutter is estimated. Measured, it may turn to: file at bench, or retire.',
     )
     expect(sayTurn({ by: 'measuring', cutters: 3, turnsTo: ['file'] }, 'regrind', mm)).toContain('3 cutters are')
-    expect(sayTurn({ by: 'sides', hand: 'left', cutters: 1, turnsTo: 'regrind' }, 'file', mm)).toBe(
+    expect(sayTurn({ by: 'sides', readings: { left: 1, right: 0 }, turnsTo: ['regrind'] }, 'file', mm)).toBe(
       'Measure 1 more left-hand cutter: if the sides differ, it may turn to: regrind.',
     )
-    expect(sayTurn({ by: 'sides', hand: 'right', cutters: 4, turnsTo: 'shop' }, 'file', mm)).toContain(
-      '4 more right-hand cutters',
+    expect(sayTurn({ by: 'sides', readings: { left: 2, right: 4 }, turnsTo: ['shop'] }, 'file', mm)).toBe(
+      'Measure 2 more left-hand and 4 more right-hand cutters: if the sides differ, it may turn to: send to a shop.',
     )
+    const reading = { by: 'reading', cutter: 14, hand: 'right', chance: 1 / 6, turnsTo: ['retire'] } as const
+    expect(sayTurn({ ...reading, savesMinor: 120 }, 'file', mm)).toBe(
+      'The reading worth most is cutter 14, right: ' +
+        'in 17 of 100 cases it would turn to: retire, and save €1.20 a sharp hour.',
+    )
+    expect(sayTurn({ ...reading, savesMinor: 0 }, 'file', mm)).toMatch(/retire\.$/)
   })
 
   test('values of a spec, and none where there is none', () => {

@@ -42,6 +42,7 @@ test('the parts add up to the whole, and nothing is not named', () => {
           metalMinor: 0,
           newLoopMinor: 0,
           upkeepMinor: 0,
+          upkeepLabourMinor: 0,
           totalMinor: 500,
         },
       },
