@@ -71,10 +71,14 @@ describe('what it needs', () => {
     expect(PAGE).toContain(`${left.toFixed(1)} and ${right.toFixed(1)} µm, their mean`)
     // Nobody ever filed it without counting.
     expect(habit).toBeCloseTo(0, 9)
-    expect(ahead.removal.meanUm).toBeCloseTo(10 * stroke, 8)
     expect(says('a routine filing takes')).toBe(mm(10 * stroke, 3))
-    expect(says('sharpenings left as it stands')).toBe(String(Math.floor((worstUm - depthUm - 200) / (10 * stroke))))
-    expect(ahead.sharpeningsLeft.likely).toBe(Math.floor((worstUm - depthUm - 200) / (10 * stroke)))
+    expect(says('a touch-up takes')).toBe(mm(5 * stroke, 3))
+    expect(state.sharpenedBy).toEqual({ touchUp: 4, routine: 2, grind: 0 })
+    const mix = 0.4 * 5 * stroke + 0.6 * 10 * stroke
+    expect(ahead.removal.meanUm).toBeCloseTo(mix, 8)
+    expect(says('a sharpening takes, in its mix')).toBe(mm(mix, 3))
+    expect(says('sharpenings left as it stands')).toBe(String(Math.floor((worstUm - depthUm - 200) / mix)))
+    expect(ahead.sharpeningsLeft.likely).toBe(Math.floor((worstUm - depthUm - 200) / mix))
   })
 })
 
@@ -160,7 +164,7 @@ describe('the others', () => {
   })
 
   test('a new loop', () => {
-    const spells = 1 + Math.floor(7800 / ahead.removal.meanUm)
+    const spells = 1 + Math.floor(7800 / (10 * ahead.perStroke.meanUm))
     const seconds = 36 * 10 * 1.2 + 36 * 2.5
     const routine = ((3 + (seconds / 60) * 0.85 + 8 + (seconds / 60) * 1.25) / 2 / 60) * 3000 + (360 / 2000) * 250
     const given = ((shortestUm - 200) / 1000) * perMm

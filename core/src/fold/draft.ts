@@ -50,6 +50,7 @@ type Writable<T> = { -readonly [K in keyof T]: T[K] }
 export interface Draft extends Omit<
   Writable<LoopState>,
   | 'sawId'
+  | 'sharpenedBy'
   | 'stints'
   | 'cutters'
   | 'held'
@@ -62,6 +63,7 @@ export interface Draft extends Omit<
   | 'lastEntryAt'
 > {
   cutters: DraftCutter[]
+  sharpenedBy: Record<Population, number>
   parts: readonly PartDamage[]
   openStrikes: LoopState['openStrikes'][number][]
   removals: LoopState['removals'][number][]
@@ -118,6 +120,7 @@ export function openDraft(entry: EntryOf<'registered'>, spec: LoopSpec): Draft {
     parts: [],
     openStrikes: [],
     sharpenings: 0,
+    sharpenedBy: { touchUp: 0, routine: 0, grind: 0 },
     sharpeningsSinceGauges: 0,
     tanks: 0,
     tanksSinceSharpened: 0,

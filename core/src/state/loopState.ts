@@ -5,7 +5,7 @@ import type { Action, Conditions, Duty, Instant, RetireReason, Shelf, StrikeObje
 import type { NormalBelief } from '../stats'
 import type { LoopSpec } from '../profile'
 import type { Um } from '../units'
-import type { RemovalSample } from './removalSample'
+import type { Population, RemovalSample } from './removalSample'
 
 /** How a figure of a cutter is known. */
 export type Known =
@@ -150,6 +150,8 @@ export interface LoopState {
   readonly parts: readonly PartDamage[]
   readonly openStrikes: readonly OpenStrike[]
   readonly sharpenings: number
+  /** How many of them were of each kind. */
+  readonly sharpenedBy: Readonly<Record<Population, number>>
   readonly sharpeningsSinceGauges: number
   readonly tanks: number
   readonly tanksSinceSharpened: number

@@ -10,7 +10,7 @@ import {
   sharpeningsLeft,
   type CountRange,
   type GaugePass,
-  type RemovalBelief,
+  type RemovalMix,
   type StrokeBelief,
 } from '../wear'
 import { learnedOf } from './learned'
@@ -20,7 +20,8 @@ export interface Forecast {
   readonly summary: CutterSummary
   /** Length the worst cutter may still lose: down to the mark and the reserve above it. */
   readonly usableUm: Um
-  readonly removal: RemovalBelief
+  /** What a sharpening takes off, in the mix that this loop gets. */
+  readonly removal: RemovalMix
   readonly sharpeningsLeft: CountRange
   /** Mean length of a cutter now. */
   readonly meanLengthUm: Um
@@ -45,7 +46,7 @@ export function forecast(state: LoopState, rules: FindingRules): Forecast {
   const { spec } = state
   const learned = learnedOf(state)
   const { summary, settingUm, slopeDeg } = learned
-  const removal = learned.removal.routine
+  const removal = learned.mix
   const usableUm = Math.max(0, summary.worstAfterUm - spec.markLengthUm - rules.reserveUm)
   const targetUm = targetSetting(spec, learned.meanLengthUm, rules)
   return {

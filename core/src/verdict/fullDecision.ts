@@ -8,10 +8,12 @@ import {
   endDate,
   learnBy,
   learnRemoval,
+  tanksLeft,
   type CountRange,
   type EndDate,
   type GaugePass,
   type RemovalBelief,
+  type RemovalMix,
   type RemovalGroups,
   type StrokeBelief,
 } from '../wear'
@@ -25,10 +27,13 @@ import type { Verdict } from './verdict'
 /** What a loop has ahead of it, every figure with its range. */
 export interface Life {
   readonly sharpeningsLeft: CountRange
+  readonly tanksLeft: CountRange
   readonly end: EndDate | null
   readonly gaugePass: GaugePass
   readonly gaugesDue: CountRange | null
   readonly removal: RemovalBelief
+  /** What a sharpening takes off whichever kind it is, as often as this loop gets each. */
+  readonly mix: RemovalMix
   /** What was measured to come off, session by session, the latest first. */
   readonly sessions: readonly RemovalSample[]
   readonly touchUp: RemovalGroups
@@ -55,10 +60,12 @@ export function lifeOf(state: LoopState, rules: HouseRules, now: Instant): Life 
   const ahead = forecast(state, rules)
   return {
     sharpeningsLeft: ahead.sharpeningsLeft,
+    tanksLeft: tanksLeft(ahead.sharpeningsLeft, state),
     end: endDate(ahead.sharpeningsLeft, state.sharpenings, state.registeredAt, now),
     gaugePass: ahead.gaugePass,
     gaugesDue: ahead.gaugesDue,
     removal: learnRemoval(state, 'routine'),
+    mix: ahead.removal,
     sessions: [...state.removals].reverse(),
     touchUp: learnBy(state.removals, 'touchUp'),
     routine: learnBy(state.removals, 'routine'),

@@ -3,12 +3,23 @@ import { summarise, type CutterSummary } from '../measure'
 import { mean, type LifetimeBelief } from '../stats'
 import type { Um } from '../units'
 import { onceFor } from './onceFor'
-import { strokeBelief, learnRemoval, learnSharpness, usualWear, type RemovalBelief, type StrokeBelief } from '../wear'
+import {
+  strokeBelief,
+  learnMix,
+  learnRemoval,
+  learnSharpness,
+  usualWear,
+  type RemovalBelief,
+  type RemovalMix,
+  type StrokeBelief,
+} from '../wear'
 
 /** What a loop shows by itself, whatever the house rules are. */
 export interface Learned {
   readonly summary: CutterSummary
   readonly removal: Readonly<Record<Population, RemovalBelief>>
+  /** The same of whatever sharpening comes next, in the mix that this loop gets. */
+  readonly mix: RemovalMix
   readonly perStroke: StrokeBelief
   /** Tanks, weighted by dirt, that it stays sharp. */
   readonly sharpness: LifetimeBelief
@@ -31,13 +42,15 @@ export interface Learned {
  */
 export const learnedOf = onceFor((state: LoopState): Learned => {
   const { cutters } = state
+  const removal = {
+    touchUp: learnRemoval(state, 'touchUp'),
+    routine: learnRemoval(state, 'routine'),
+    grind: learnRemoval(state, 'grind'),
+  }
   return {
     summary: summarise(state),
-    removal: {
-      touchUp: learnRemoval(state, 'touchUp'),
-      routine: learnRemoval(state, 'routine'),
-      grind: learnRemoval(state, 'grind'),
-    },
+    removal,
+    mix: learnMix(removal, state.sharpenedBy),
     perStroke: strokeBelief(state),
     sharpness: learnSharpness(state.spells, state.spellOver ? 0 : state.wearTanksSinceSharpened),
     wearFactor: usualWear(state),

@@ -61,6 +61,7 @@ export interface Basis {
   readonly metalPriceMinor: number
   /** What forfeiting the rest of the loop costs for an hour of sharp running. */
   readonly metalMostMinor: number
+  /** What a routine filing takes off. */
   readonly routine: RemovalBelief
   /** Sharpenings left when the shortest cutter is so long. */
   readonly leftAt: (shortestUm: Um) => CountRange
@@ -83,7 +84,7 @@ export function layOut(state: LoopState, rules: HouseRules, ahead: Forecast, nee
   const fullHours = { low: hours(low), likely: hours(likely), high: hours(high) }
   const leftBy = new Map<Um, CountRange>()
   const leftAt = (shortestUm: Um): CountRange => {
-    const left = leftBy.get(shortestUm) ?? sharpeningsLeft(shortestUm - floorUm, learned.sdUm, learned.removal.routine)
+    const left = leftBy.get(shortestUm) ?? sharpeningsLeft(shortestUm - floorUm, learned.sdUm, learned.mix)
     leftBy.set(shortestUm, left)
     return left
   }

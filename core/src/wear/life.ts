@@ -1,5 +1,5 @@
 import type { Um } from '../units'
-import { Z95, type RemovalBelief } from './removal'
+import { Z95, type RemovalFigures } from './removal'
 
 /** A whole number that may lie from `low` to `high`; `likely` is the middle of it. */
 export interface CountRange {
@@ -12,7 +12,11 @@ export interface CountRange {
 export const MOST_SHARPENINGS = 400
 
 /** Most whole sharpenings whose total, `z` deviations to the heavy side, still fits the length. */
-function sharpeningsWithin(lengthUm: number, removal: RemovalBelief, z: number): number {
+function sharpeningsWithin(
+  lengthUm: number,
+  removal: Pick<RemovalFigures, 'meanUm' | 'sdUm' | 'withinUm'>,
+  z: number,
+): number {
   if (lengthUm <= 0) return 0
   const { meanUm, sdUm, withinUm } = removal
   // The mean is unknown by sdUm (shared by all), each sharpening strays by withinUm (its own).
@@ -35,7 +39,11 @@ function sharpeningsWithin(lengthUm: number, removal: RemovalBelief, z: number):
  * @example
  * sharpeningsLeft(2000, 0, learnRemoval(state, 'routine')).likely // 10
  */
-export function sharpeningsLeft(lengthUm: Um, sdUm: number, removal: RemovalBelief): CountRange {
+export function sharpeningsLeft(
+  lengthUm: Um,
+  sdUm: number,
+  removal: Pick<RemovalFigures, 'meanUm' | 'sdUm' | 'withinUm'>,
+): CountRange {
   const low = sharpeningsWithin(lengthUm - Z95 * sdUm, removal, Z95)
   const likely = sharpeningsWithin(lengthUm, removal, 0)
   const high = lengthUm <= 0 ? 0 : sharpeningsWithin(lengthUm + Z95 * sdUm, removal, -Z95)

@@ -25,9 +25,8 @@ export const REMOVAL_PRIORS: Readonly<Record<Population, RemovalPrior>> = {
 /** Most strokes a cutter gets in what is still a touch-up: two to five. Common practice. */
 export const TOUCH_UP_STROKES = 5
 
-/** What a sharpening of one kind is expected to take off a cutter. */
-export interface RemovalBelief {
-  readonly population: Population
+/** What a sharpening is expected to take off a cutter. */
+export interface RemovalFigures {
   readonly meanUm: number
   /** Standard deviation of the belief about the mean. */
   readonly sdUm: number
@@ -38,6 +37,11 @@ export interface RemovalBelief {
   readonly highUm: number
   /** Sharpenings of this loop that it rests on. */
   readonly own: number
+}
+
+/** What a sharpening of one kind is expected to take off a cutter. */
+export interface RemovalBelief extends RemovalFigures {
+  readonly population: Population
   /** Part of the belief that rests on this loop rather than on common practice, 0 to 1. */
   readonly weightOfOwn: number
 }

@@ -287,7 +287,8 @@ const costLine = computed(() => {
           <p v-if="life.end">
             From {{ day(life.end.from)
             }}{{ life.end.to ? ` to ${day(life.end.to)}` : ' on, with no end that can be said' }};
-            {{ life.end.aMonth.toFixed(1) }} sharpenings a month so far, {{ sayRange(life.sharpeningsLeft) }} left.
+            {{ life.end.aMonth.toFixed(1) }} sharpenings a month so far, {{ sayRange(life.sharpeningsLeft) }} left,
+            which is {{ sayRange(life.tanksLeft) }} tanks.
           </p>
           <p>
             Stays sharp for {{ life.sharpness.mean.toFixed(1) }} clean tanks ({{ life.sharpness.low.toFixed(1) }} to
@@ -299,7 +300,7 @@ const costLine = computed(() => {
               life.removal.own > 0
                 ? `; ${life.removal.own} of its own measured`
                 : '; common practice, none of its own measured'
-            }}.
+            }}. In the mix that this loop gets, a sharpening takes {{ Math.round(life.mix.meanUm) }} µm.
           </p>
           <p v-if="life.gaugesDue">
             Gauges are due {{ life.gaugesDue.likely === 0 ? 'now' : `in ${sayRange(life.gaugesDue)} sharpenings` }}; the

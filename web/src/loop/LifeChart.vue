@@ -89,7 +89,7 @@ const title = computed(() =>
       Solid points are measured, hollow ones estimated; the fan is the range at this loop's own rate ({{
         Math.round(forecast.removal.meanUm)
       }}
-      µm a routine filing{{
+      µm a sharpening in the mix that it gets{{
         forecast.removal.own > 0 ? `, ${forecast.removal.own} of its own measured` : ', common practice'
       }}).
     </p>

@@ -99,6 +99,7 @@ export const applySharpened: Applier<'sharpened'> = (draft, entry) => {
   if (cleared || population === 'grind')
     draft.parts = draft.parts.filter(({ kind }) => PART_DAMAGE[kind].effect !== 'shape')
   draft.sharpenings += 1
+  draft.sharpenedBy[population] += 1
   draft.sharpeningsSinceGauges += 1
   beginSpell(draft)
   draft.lastSharpened = { at: entry.happenedAt, personId: entry.personId }

@@ -1,0 +1,64 @@
+import { POPULATIONS, type LoopState, type Population } from '../state'
+import { Z95, type RemovalBelief, type RemovalFigures } from './removal'
+import type { CountRange } from './life'
+
+/** Routine filings that common practice counts for against the sharpenings that a loop really got. Starting value. */
+const COUNTS_FOR = 4
+/** Tanks from one sharpening to the next by common practice: a touch-up at every second, the bench at every sixth. */
+const USUAL_TANKS = 4
+
+/** What a sharpening takes off a loop, whichever kind it is, in the mix that this loop gets. */
+export interface RemovalMix extends RemovalFigures {
+  /** Part of its sharpenings that are of each kind. */
+  readonly parts: Readonly<Record<Population, number>>
+}
+
+/**
+ * What the next sharpening of a loop takes off on average: its touch-ups, filings and grinds as often as it
+ * got them, and a few routine filings while it has got few.
+ *
+ * @example
+ * // a loop that got nothing but four touch-ups, at 100 µm against 200: half of each counts
+ * learnMix(removal, { touchUp: 4, routine: 0, grind: 0 }).meanUm
+ *
+ * @param removal what one of each kind takes off
+ * @param sharpenedBy how many of each kind it got
+ */
+export function learnMix(
+  removal: Readonly<Record<Population, RemovalBelief>>,
+  sharpenedBy: LoopState['sharpenedBy'],
+): RemovalMix {
+  const counts: Record<Population, number> = { ...sharpenedBy }
+  counts.routine += COUNTS_FOR
+  const all = POPULATIONS.reduce((sum, one) => sum + counts[one], 0)
+  const kinds = POPULATIONS.map((population) => ({ ...removal[population], part: counts[population] / all }))
+  const sumOf = (of: (kind: (typeof kinds)[number]) => number): number =>
+    kinds.reduce((sum, kind) => sum + kind.part * of(kind), 0)
+  const meanUm = sumOf((kind) => kind.meanUm)
+  // What is not known of a stroke's bite is not known of any kind: the deviations add up.
+  const sdUm = sumOf((kind) => kind.sdUm)
+  const withinUm = Math.sqrt(sumOf((kind) => kind.withinUm ** 2 + (kind.meanUm - meanUm) ** 2))
+  return {
+    meanUm,
+    sdUm,
+    withinUm,
+    lowUm: Math.max(0, meanUm - Z95 * sdUm),
+    highUm: meanUm + Z95 * sdUm,
+    own: kinds.reduce((sum, { own }) => sum + own, 0),
+    parts: { touchUp: counts.touchUp / all, routine: counts.routine / all, grind: counts.grind / all },
+  }
+}
+
+/**
+ * Tanks until so many sharpenings are used up, at as many tanks a sharpening as the loop has run so far.
+ *
+ * @example
+ * tanksLeft({ low: 8, likely: 10, high: 13 }, { tanks: 0, sharpenings: 0 }).likely // 40
+ */
+export function tanksLeft(
+  { low, likely, high }: CountRange,
+  { tanks, sharpenings }: Pick<LoopState, 'tanks' | 'sharpenings'>,
+): CountRange {
+  const each = (tanks + COUNTS_FOR * USUAL_TANKS) / (sharpenings + COUNTS_FOR)
+  return { low: Math.round(low * each), likely: Math.round(likely * each), high: Math.round(high * each) }
+}
