@@ -59,6 +59,7 @@ export interface Draft extends Omit<
   | 'removals'
   | 'life'
   | 'doubts'
+  | 'questions'
   | 'spells'
   | 'lastEntryAt'
 > {
@@ -69,6 +70,7 @@ export interface Draft extends Omit<
   removals: LoopState['removals'][number][]
   life: LoopState['life'][number][]
   doubts: LoopState['doubts'][number][]
+  questions: LoopState['questions'][number][]
   spells: LoopState['spells'][number][]
   lastEntryAt: Instant
   /** Times on saws, each with the shortest cutter when it began. */
@@ -81,6 +83,8 @@ export interface Draft extends Omit<
   readTogether: Map<number, { readonly lengthUm: Um; readonly settingUm: Um }>
   /** Setting of the plate that the gauges were filed to, until the next sharpening. */
   plateUm: Um | null
+  /** The latest sharpening, while the loop has not run since. */
+  sharpenedLast: EntryOf<'sharpened'> | null
   /** Tanks since sharpened, by what the work was. */
   spellTanks: Record<Conditions, number>
 }
@@ -132,6 +136,8 @@ export function openDraft(entry: EntryOf<'registered'>, spec: LoopSpec): Draft {
     removals: [],
     life: [{ at: entry.happenedAt, sharpenings: 0, shortestUm: spec.newLengthUm, known: 'new' }],
     doubts: [],
+    questions: [],
+    sharpenedLast: null,
     duty: 'clean',
     decision: null,
     spells: [],
@@ -186,6 +192,7 @@ export function closeDraft(draft: Draft): LoopState {
     readBy: _readBy,
     readTogether: _readTogether,
     plateUm: _plate,
+    sharpenedLast: _sharpenedLast,
     spellTanks: _spellTanks,
     stints,
     ...state

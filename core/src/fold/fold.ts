@@ -1,7 +1,7 @@
 import type { LoopState } from '../state'
 import { entriesThatCount, type Entry, type EntryKind, type Instant } from '../log'
 import type { Applier } from './apply/applier'
-import { applyDecided, applyDutyChanged, lapse } from './apply/decisions'
+import { applyDecided, applyDutyChanged, lapse, lapseIfLate } from './apply/decisions'
 import { applyInspected } from './apply/inspected'
 import { applyMeasured } from './apply/measured'
 import { applySharpened, lowerGauges } from './apply/sharpened'
@@ -73,5 +73,7 @@ export function fold(entries: readonly Entry[], until?: Instant): LoopState | nu
     const entry = counted[i]
     if (entry !== undefined) apply(draft, entry)
   }
+  if (draft.decision !== null)
+    lapseIfLate(draft, until === undefined ? entries : entries.filter((one) => one.happenedAt <= until))
   return closeDraft(draft)
 }

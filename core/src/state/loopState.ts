@@ -65,6 +65,21 @@ export interface Doubt {
   readonly byUm: Um
 }
 
+export const QUESTION_KINDS = [
+  /** Two people wrote a sharpening down within minutes: the same work twice? */
+  'sharpenedTwice',
+  /** It came back from a shop, and nobody said what was done there. */
+  'shopWorkUnsaid',
+] as const
+export type QuestionKind = (typeof QUESTION_KINDS)[number]
+
+/** Something about the log itself that only a person can answer. */
+export interface LogQuestion {
+  readonly kind: QuestionKind
+  /** The entry that raised it. */
+  readonly entryId: string
+}
+
 /**
  * A length that contradicts what is known so far that one of the two is wrong. It is kept and asked
  * about, and stays out of what is known until a second reading says which it was.
@@ -105,6 +120,8 @@ export interface OpenStrike {
   readonly at: Instant
   readonly against: StrikeObject
   readonly cutters: readonly number[]
+  /** What it has run since all the same. */
+  readonly tanksSince: number
 }
 
 /** Where a loop is; always exactly one place. */
@@ -165,6 +182,7 @@ export interface LoopState {
   /** What sharpenings took off, as far as it was measured. */
   readonly removals: readonly RemovalSample[]
   readonly life: readonly LifePoint[]
+  readonly questions: readonly LogQuestion[]
   readonly doubts: readonly Doubt[]
   readonly duty: Duty
   /** Holds until something happens to the loop. */

@@ -1,12 +1,13 @@
 import type { FindingRules } from './findingRules'
 import { someAtOrBelow } from '../belief'
 import { chanceBeyond } from '../measure'
-import type { CutterState, Known, LoopState } from '../state'
+import { QUESTION_KINDS, type CutterState, type Known, type LoopState } from '../state'
 import { CUTTER_DAMAGE, damageDepth, PART_DAMAGE, type DamageEffect } from '../damage'
 import { lengthToRight } from '../geometry'
 import { chanceTooLow, gaugeOffUm, gaugeStanding } from '../house'
 import { BEHIND_DAMAGE_UM } from '../sharpen'
 import { normalBelow } from '../stats'
+import { beyondAnyEdge } from '../wear'
 import type { Um } from '../units'
 import { tooFewCut } from './dirt'
 import type { Forecast } from './forecast'
@@ -116,6 +117,11 @@ export function unknowns(state: LoopState, rules: FindingRules, { summary }: For
       limitFrom: 'trade',
     })
   }
+  const tanksSince = Math.max(0, ...state.openStrikes.map((strike) => strike.tanksSince))
+  if (tanksSince > 0) reasons.push({ rule: 'ranSinceStruck', value: { unit: 'tanks', amount: tanksSince } })
+  reasons.push(
+    ...QUESTION_KINDS.filter((kind) => state.questions.some((one) => one.kind === kind)).map((rule) => ({ rule })),
+  )
   for (const { number, hand, damage } of summary.depthUnknown) {
     const kind = damage.find(({ kind, depthUm }) => depthUm === null && CUTTER_DAMAGE[kind].effect === 'depth')?.kind
     if (kind !== undefined) reasons.push({ rule: 'depthUnknown', cutter: number, hand, damage: kind })
@@ -269,10 +275,11 @@ export function dullness(state: LoopState, rules: FindingRules): Reason[] {
   const dirty = state.duty === 'dirty'
   const seen = dirty ? tooFewCut(state) : seenDull(state)
   const reasons = seen === null ? [] : [seen]
-  if (rules.when === 'onSigns') return reasons
+  const missing: Reason[] = beyondAnyEdge(state) ? [{ rule: 'sharpeningMissing', value: tanks }] : []
+  if (rules.when === 'onSigns') return [...reasons, ...missing]
   if (tanks.amount >= rules.benchTanks) reasons.push(due('benchDue', rules.benchTanks))
   else if (tanks.amount >= rules.touchUpTanks && !dirty) reasons.push(due('touchUpDue', rules.touchUpTanks))
-  return reasons
+  return [...reasons, ...missing]
 }
 
 /** Cutters that somebody marked as dull. */

@@ -1,6 +1,6 @@
 import { expect, test } from 'vitest'
 import type { CutterDamageKind } from '../damage'
-import { Log, stateOf } from '../fixtures/logs'
+import { hour, Log, stateOf } from '../fixtures/logs'
 import { DEFAULT_RULES, type HouseRules } from '../house'
 import { sayReason } from '../words'
 import { decide } from './decide'
@@ -28,6 +28,12 @@ const blunted = (cutters: number): Log =>
     })),
     parts: [],
   })
+const twice = (minutes: number): Log => {
+  const at = (after: number): string => new Date(Date.parse(hour(5)) + after * 60_000).toISOString()
+  return sound()
+    .add('sharpened', { method: 'fileBench', gaugesLowered: false }, { happenedAt: at(0), personId: 'one' })
+    .add('sharpened', { method: 'fileBench', gaugesLowered: false }, { happenedAt: at(minutes), personId: 'two' })
+}
 const BY_HAND = { grinderOwned: false, shopUsed: false }
 
 interface Case {
@@ -70,6 +76,18 @@ const CASES: Record<Rule, Case> = {
     says: { value: { unit: 'strikes', amount: 1 } },
     where: 'first',
   },
+  ranSinceStruck: {
+    log: sound().add('struck', { against: 'metal' }).add('ran', { tanks: 2, conditions: 'clean' }),
+    says: { value: { unit: 'tanks', amount: 2 } },
+    where: 'beside',
+  },
+  sharpenedTwice: { log: twice(10), says: {}, where: 'first' },
+  shopWorkUnsaid: {
+    log: sound().add('sentOut', { shop: 'The shop' }).add('cameBack', { to: 'bench' }),
+    says: {},
+    where: 'first',
+  },
+  sharpeningMissing: { log: dull(26), says: { value: { unit: 'tanks', amount: 26 } }, where: 'beside' },
   depthUnknown: { log: seen('chipped'), says: { damage: 'chipped', cutter: 3 }, where: 'first' },
   fileSkates: { log: seen('blued', 300), says: { damage: 'blued', limitFrom: 'trade' }, where: 'first' },
   tooDeepToFile: {

@@ -36,3 +36,15 @@ export const usualWear = ({
   readonly wearTanks: number
   readonly duty: Duty
 }): number => (tanks <= 0 ? (duty === 'dirty' ? 2 : 1) : Math.max(1, wearTanks / tanks))
+
+/** Tanks, weighted by dirt, that no edge stays sharp for. Starting value. */
+const BEYOND_ANY_EDGE_TANKS = 25
+
+/**
+ * Whether a loop ran longer since its sharpening than any edge lasts.
+ *
+ * @example
+ * beyondAnyEdge({ wearTanksSinceSharpened: 40 }) // true
+ */
+export const beyondAnyEdge = ({ wearTanksSinceSharpened }: { readonly wearTanksSinceSharpened: number }): boolean =>
+  wearTanksSinceSharpened > BEYOND_ANY_EDGE_TANKS

@@ -68,6 +68,12 @@ const RULE_WORDS: { readonly [R in Rule]: (told: Told) => string } = {
     return `${low}: the saw snatches and kickback is likelier. ${right}`
   },
   struckUnseen: ({ value }) => `${capital(value)} since anybody looked it over.`,
+  ranSinceStruck: ({ value }) => `It has run ${value} since that strike all the same.`,
+  sharpenedTwice: () =>
+    'Two people wrote a sharpening down within minutes: is it the same one? Strike one out, or measure the loop.',
+  shopWorkUnsaid: () => 'It came back from a shop, and nobody said what was done there: log that work, or measure it.',
+  sharpeningMissing: ({ value }) =>
+    `${capital(value)} of wear since it was sharpened, more than any edge lasts: is a sharpening missing from the log?`,
   depthUnknown: ({ damage, at }) => `${capital(damage)}${at}: nobody has measured how deep.`,
   fileSkates: ({ reason, damage, at }) =>
     `${capital(reason.damage === undefined ? 'blued steel' : damage)}${at}: a file skates on it.`,

@@ -1,4 +1,4 @@
-import type { EntryKind } from '../../log'
+import { compareEntries, type Entry, type EntryKind } from '../../log'
 import type { Draft } from '../draft'
 import type { Applier } from './applier'
 
@@ -34,4 +34,23 @@ const LEAVES_DECISION: ReadonlySet<EntryKind> = new Set([
 /** A decision holds for the loop as it was: what happens to its steel ends it. */
 export function lapse(draft: Draft, kind: EntryKind): void {
   if (!LEAVES_DECISION.has(kind)) draft.decision = null
+}
+
+/**
+ * A decision rests on the log as it stood when it was written down: an entry that came in later and falls
+ * before it, or a strike-out of such an entry, ends it too.
+ *
+ * @param entries the whole log, struck-out entries and corrections with it
+ */
+export function lapseIfLate(draft: Draft, entries: readonly Entry[]): void {
+  const decided = entries.find(({ id }) => id === draft.decision?.entryId)
+  if (decided === undefined) return
+  const changes = (entry: Entry): boolean => compareEntries(entry, decided) < 0 && !LEAVES_DECISION.has(entry.kind)
+  const late = entries.some((entry) => {
+    if (entry.writtenAt <= decided.writtenAt) return false
+    if (entry.kind !== 'corrected') return changes(entry)
+    const struck = entries.find(({ id }) => id === entry.strikes)
+    return struck !== undefined && changes(struck)
+  })
+  if (late) draft.decision = null
 }

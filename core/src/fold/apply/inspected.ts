@@ -1,4 +1,5 @@
 import type { Applier } from './applier'
+import { answer } from './questions'
 import { takeReadings } from './readings'
 
 /** A look at the whole loop: what it names was found; what it does not name was passed. */
@@ -12,5 +13,6 @@ export const applyInspected: Applier<'inspected'> = (draft, entry) => {
   }
   draft.parts = entry.parts
   draft.openStrikes = []
+  answer(draft, 'shopWorkUnsaid')
   draft.lastInspectedAt = entry.happenedAt
 }

@@ -2,6 +2,7 @@ import type { Place } from '../../state'
 import type { Instant } from '../../log'
 import { shortestUmOf, type Draft } from '../draft'
 import type { Applier } from './applier'
+import { ask } from './questions'
 
 /** The loop goes somewhere; leaving a saw ends its time on it. */
 export function goTo(draft: Draft, place: Place, at: Instant): void {
@@ -39,7 +40,10 @@ export const applySentOut: Applier<'sentOut'> = (draft, { shop, dueBackAt, happe
 }
 
 /** The loop came back from a shop. */
-export const applyCameBack: Applier<'cameBack'> = (draft, { to, costMinor, happenedAt }) => {
+export const applyCameBack: Applier<'cameBack'> = (draft, { id, to, costMinor, happenedAt }) => {
+  const { place, lastSharpened } = draft
+  const sharpened = place.at === 'shop' && lastSharpened !== null && lastSharpened.at >= place.sentAt
+  if (!sharpened) ask(draft, 'shopWorkUnsaid', id)
   goTo(draft, { at: to }, happenedAt)
   draft.shopCostMinor += costMinor ?? 0
 }

@@ -7,6 +7,7 @@ import type { Um } from '../../units'
 import { noteLifePoint, type Draft, type DraftCutter } from '../draft'
 import { doubt, settleDoubts } from './doubts'
 import { expectedOff, learnSpan, noticeUse, takeLength } from './lengths'
+import { answer } from './questions'
 import { endSpell } from './spells'
 
 /** Length a cutter has to lose before its two settings say anything of the slope. Starting value. */
@@ -79,6 +80,7 @@ export function takeReadings(
     endSpell(draft, true)
   learnSlope(draft, readings)
   if (read.left + read.right === 0) return
+  answer(draft, 'sharpenedTwice', 'shopWorkUnsaid')
   // What some of them were read at says something of all.
   for (const cutter of draft.cutters) if (cutter.lengthKnown === 'new') cutter.lengthKnown = 'estimated'
   learnSpan(draft, entry.happenedAt, read, expected)

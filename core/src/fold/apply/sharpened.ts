@@ -8,6 +8,7 @@ import { noteLifePoint, type Draft } from '../draft'
 import type { Applier } from './applier'
 import { doubt } from './doubts'
 import { expectedOff, learnSpan, noteSharpening, noticeUse, takeLength, takeOff } from './lengths'
+import { answer, askIfTwice } from './questions'
 import { beginSpell, endSpell } from './spells'
 
 /**
@@ -80,6 +81,8 @@ export function lowerGauges(draft: Draft, settingUm: Um | undefined): void {
 /** A sharpening: edges go back, settings shrink, dullness goes, damage shrinks or is gone. */
 export const applySharpened: Applier<'sharpened'> = (draft, entry) => {
   endSpell(draft, entry.wasDull === true)
+  answer(draft, 'shopWorkUnsaid')
+  askIfTwice(draft, entry)
   const population = populationOf(entry)
   noticeUse(
     draft,

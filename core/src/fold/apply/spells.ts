@@ -1,4 +1,5 @@
 import { CONDITIONS, type Conditions } from '../../log'
+import { beyondAnyEdge } from '../../wear/sharpness'
 import type { Draft } from '../draft'
 
 const mostOf = (tanks: Record<Conditions, number>): Conditions =>
@@ -8,6 +9,8 @@ const mostOf = (tanks: Record<Conditions, number>): Conditions =>
 export function endSpell(draft: Draft, dulled: boolean): void {
   if (draft.spellOver || draft.tanksSinceSharpened <= 0) return
   draft.spellOver = true
+  // Somebody forgot to write a sharpening down: how long it stayed sharp nobody knows.
+  if (beyondAnyEdge(draft)) return
   draft.spells.push({
     tanks: draft.tanksSinceSharpened,
     wearTanks: draft.wearTanksSinceSharpened,

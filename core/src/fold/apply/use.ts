@@ -20,6 +20,9 @@ export const wearFactor = (cutterType: CutterType, conditions: Conditions): numb
 /** The loop cut for so many tanks. */
 export const applyRan: Applier<'ran'> = (draft, entry) => {
   draft.tanks += entry.tanks
+  draft.sharpenedLast = null
+  if (draft.openStrikes.length > 0)
+    draft.openStrikes = draft.openStrikes.map((one) => ({ ...one, tanksSince: one.tanksSince + entry.tanks }))
   draft.tanksSinceSharpened += entry.tanks
   const stint = draft.stints.at(-1)
   if (stint?.to === null) stint.tanks += entry.tanks
@@ -39,7 +42,7 @@ const LEAVES: Record<StrikeObject, CutterDamageKind> = {
 /** The loop hit something; it waits to be looked at. */
 export const applyStruck: Applier<'struck'> = (draft, entry) => {
   const cutters = entry.cutters ?? []
-  draft.openStrikes.push({ at: entry.happenedAt, against: entry.against, cutters })
+  draft.openStrikes.push({ at: entry.happenedAt, against: entry.against, cutters, tanksSince: 0 })
   endSpell(draft, false)
   if (entry.deepest === undefined) return
   const kind = LEAVES[entry.against]
