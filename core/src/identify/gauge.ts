@@ -45,5 +45,6 @@ export function gaugeCandidates(thickness: Reading): GaugeFinding {
   const candidates = weights
     .map(({ gaugeUm, weight }) => ({ gaugeUm, probability: weight / total }))
     .sort((a, b) => b.probability - a.probability)
-  return { ok: true, candidates, sure: (candidates[0]?.probability ?? 0) >= SURE }
+  const likely = (candidates[0]?.probability ?? 0) >= SURE
+  return { ok: true, candidates, sure: likely && thickness.instrument !== 'ruler' }
 }

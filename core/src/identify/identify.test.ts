@@ -43,6 +43,12 @@ describe('pitch', () => {
     expect(found({ ...span(19_850, 'ruler'), build: 'tall' })).toMatchObject({ sure: false, next: 'caliperSpan' })
   })
 
+  test('by ruler it is likely at best, and the caliper is asked for', () => {
+    expect(found(span(16_510, 'ruler'))).toMatchObject({ likely: true, sure: false, next: 'caliperSpan' })
+    expect(best(span(16_510, 'ruler'))).toBe('p325')
+    expect(found(span(16_510))).toMatchObject({ likely: true, sure: true })
+  })
+
   test('one gap, the wrong unit and no pitch at all are recognised', () => {
     expect(identifyPitch(span(8300))).toEqual({ ok: false, reason: 'oneGap', meantUm: 16_600 })
     expect(identifyPitch(span(650))).toEqual({ ok: false, reason: 'wrongUnit', meantUm: 16_510 })

@@ -35,6 +35,8 @@ export type PitchFinding =
       readonly ok: true
       readonly candidates: readonly PitchCandidate[]
       /** Whether the first candidate is likely enough to go on with. */
+      readonly likely: boolean
+      /** Whether it is certain besides: a ruler's answer never is. */
       readonly sure: boolean
       readonly next: NextClue
     }
@@ -136,6 +138,7 @@ export function identifyPitch(clues: Clues): PitchFinding {
       usualGauge: usualGauge(clues.thickness, pitchClass),
     }))
     .sort((a, b) => b.probability - a.probability)
-  const sure = (candidates[0]?.probability ?? 0) >= SURE
-  return { ok: true, candidates, sure, next: nextClue(clues, candidates, sure) }
+  const likely = (candidates[0]?.probability ?? 0) >= SURE
+  const sure = likely && span?.instrument !== 'ruler'
+  return { ok: true, candidates, likely, sure, next: nextClue(clues, candidates, sure) }
 }

@@ -14,7 +14,9 @@ describe('readLength', () => {
     ['5.2', 5200],
     ['5.2mm', 5200],
     ['5,2 mm', 5200],
-    ['.325', 8255],
+    ['.325', 325],
+    ['.250', 250],
+    ['.325"', 8255],
     ['0.325"', 8255],
     ['3/8', 9525],
     ['13/64 in', 5159],
@@ -48,17 +50,18 @@ describe('readLength', () => {
   })
 
   test.each([
-    ['', 'empty', '5.2 mm'],
-    ['abc', 'notALength', '5.2 mm'],
+    ['', 'empty', null],
+    ['abc', 'notALength', null],
     ['5..2', 'twoSeparators', '5.2 mm'],
     ['1,234.5', 'twoSeparators', '1,234 mm'],
     ['5.2 cm', 'unknownUnit', '5.2 mm'],
     ['5.2 kg', 'unknownUnit', '5.2 mm'],
-    ['3/0', 'zeroDenominator', '5.2 mm'],
+    ['3/0', 'zeroDenominator', null],
     ['3/8 mm', 'fractionOfMm', '3/8 in'],
     ['3\\8', 'notALength', '3/8 in'],
     ['-1', 'negative', '1 mm'],
-    ['99 999 in', 'notALength', '99 in'],
+    ['99 999 in', 'notALength', null],
+    ['0..001', 'twoSeparators', null],
     ['5.2.', 'twoSeparators', '5.2 mm'],
   ])('%s is refused as %s', (text, reason, nearest) => {
     const reading = readLength(text)
@@ -70,7 +73,7 @@ describe('readLength', () => {
       fc.property(fc.oneof(fc.string({ maxLength: 20 }), fc.stringMatching(/^[-0-9.,/ "a-z]{0,14}$/)), (text) => {
         const reading = readLength(text)
         if (reading.ok) expect(Number.isInteger(reading.um) && reading.um >= 0).toBe(true)
-        else expect(readLength(reading.nearest).ok).toBe(true)
+        else if (reading.nearest !== null) expect(readLength(reading.nearest).ok).toBe(true)
       }),
       { numRuns: 1000 },
     )
@@ -94,6 +97,30 @@ describe('readLength', () => {
       }),
     )
   })
+})
+
+test("a bare number is in the crew's unit, whatever its form; a fraction is inches, and said to be one", () => {
+  expect([um('.250', 'inch'), um('.250', 'mm'), um('0.250', 'mm')]).toEqual([6350, 250, 250])
+  const fraction = (text: string) => {
+    const reading = readLength(text)
+    return reading.ok && reading.fraction
+  }
+  expect(['3/8', '3/8"', '1 1/16 in', '.375', '0.375"', '9.5'].map(fraction)).toEqual([
+    true,
+    true,
+    true,
+    false,
+    false,
+    false,
+  ])
+})
+
+test('what is offered for a slip is a likely length: neither a hair nor a tree', () => {
+  const offered = (text: string) => {
+    const reading = readLength(text)
+    return reading.ok ? 'read' : reading.nearest
+  }
+  expect(['0..05', '0..049', '1100..', '1101..'].map(offered)).toEqual(['0.05 mm', null, '1100 mm', null])
 })
 
 test('whether a unit was named or taken from what is around is said', () => {

@@ -12,20 +12,23 @@ export type LengthReading =
       unit: LengthUnit
       /** True when the text named no unit and one was taken from its form or its context. */
       assumed: boolean
+      /** Typed as a fraction: as a ruler is read, to no more than it shows. */
+      fraction: boolean
     }
   | {
       ok: false
       reason: LengthRefusal
       /** One plain sentence for the person who typed it. */
       message: string
-      /** The nearest text that would have been understood; a plain example when nothing is near. */
-      nearest: string
+      /** The nearest text that would have been understood and is a likely length; null when nothing is near. */
+      nearest: string | null
     }
 
 /** The longest length that is read: ten metres, well past any guide bar. */
 export const LONGEST_READ_UM = 10_000_000
 
-const EXAMPLE = '5.2 mm'
+/** Lengths that somebody may well have meant: from a hair off a gauge to the longest bar. */
+const LIKELY_UM = { least: 50, most: 1_100_000 } as const
 
 const MESSAGES: Record<LengthRefusal, string> = {
   empty: 'Nothing was typed.',
@@ -71,8 +74,8 @@ function plain(text: string): string {
     .toLowerCase()
 }
 
-/** Text that is near to the one refused and would be read; the example when none is. */
-function nearestTo(text: string, bare: 'mm' | 'inch'): string {
+/** Text that is near to the one refused, would be read and is a likely length; null when there is none. */
+function nearestTo(text: string, bare: 'mm' | 'inch'): string | null {
   const kept = text
     .replace(/\\/g, '/')
     .replace(/\bcm\b/, 'mm')
@@ -80,25 +83,27 @@ function nearestTo(text: string, bare: 'mm' | 'inch'): string {
     .replace(/\.{2,}/g, '.')
     .replace(/,{2,}/g, ',')
   const number = /\d+ \d+\/\d+|\d+\/\d+|\d*[.,]\d+|\d+/.exec(kept)?.[0]
-  if (number === undefined) return EXAMPLE
+  if (number === undefined) return null
   const named = /mm|inch|in|thou|"/.exec(kept.slice(kept.indexOf(number) + number.length))?.[0]
   const unit = number.includes('/') ? (named === 'mm' || named === undefined ? 'in' : named) : (named ?? bare)
   const candidate = unit === '"' ? `${number}"` : `${number} ${unit}`
-  return read(candidate, bare).ok ? candidate : EXAMPLE
+  const meant = read(candidate, bare)
+  return meant.ok && meant.um >= LIKELY_UM.least && meant.um <= LIKELY_UM.most ? candidate : null
 }
 
 function refuse(reason: LengthRefusal, text: string, bare: 'mm' | 'inch'): LengthReading {
   return { ok: false, reason, message: MESSAGES[reason], nearest: nearestTo(text, bare) }
 }
 
-type Parsed = { ok: true; um: Um; unit: LengthUnit; assumed: boolean } | { ok: false; reason: LengthRefusal }
+type Parsed =
+  { ok: true; um: Um; unit: LengthUnit; assumed: boolean; fraction: boolean } | { ok: false; reason: LengthRefusal }
 
 const no = (reason: LengthRefusal): Parsed => ({ ok: false, reason })
 
 const FROM: Readonly<Record<LengthUnit, (value: number) => Um>> = { mm: fromMm, inch: fromInch, thou: fromThou }
 
-const within = (um: Um, unit: LengthUnit, assumed: boolean): Parsed =>
-  um > LONGEST_READ_UM ? no('tooLong') : { ok: true, um, unit, assumed }
+const within = (um: Um, unit: LengthUnit, assumed: boolean, fraction = false): Parsed =>
+  um > LONGEST_READ_UM ? no('tooLong') : { ok: true, um, unit, assumed, fraction }
 
 /** The unit that the text behind a number names; null for none, undefined for one that is not read. */
 const unitNamed = (suffix: string): LengthUnit | null | undefined => (suffix === '' ? null : UNITS[suffix])
@@ -109,7 +114,7 @@ function readFraction(number: string, named: LengthUnit | null): Parsed {
   if (named === 'mm' || named === 'thou') return no('fractionOfMm')
   const [, whole = '0', top = '', bottom = ''] = fraction
   if (Number(bottom) === 0) return no('zeroDenominator')
-  return within(fromInch(Number(whole) + Number(top) / Number(bottom)), 'inch', named === null)
+  return within(fromInch(Number(whole) + Number(top) / Number(bottom)), 'inch', named === null, true)
 }
 
 function read(text: string, bare: 'mm' | 'inch'): Parsed {
@@ -124,25 +129,24 @@ function read(text: string, bare: 'mm' | 'inch'): Parsed {
   if ((number.match(/[.,]/g) ?? []).length > 1) return no('twoSeparators')
   const decimal = number.replace(',', '.')
   if (!DECIMAL.test(decimal)) return readFraction(number, named)
-  // The trade writes inch sizes with no leading zero and three decimals (.325, .050, .025).
-  const unit = named ?? (/^\.\d{3}$/.test(decimal) ? 'inch' : bare)
+  const unit = named ?? bare
   return within(FROM[unit](Number(decimal)), unit, named === null)
 }
 
 /**
- * Reads a length as a person or a caliper types it: `5.2`, `5,2`, `5.2mm`, `.325`, `0.325"`,
+ * Reads a length as a person or a caliper types it: `5.2`, `5,2`, `5.2mm`, `.25`, `0.325"`,
  * `3/8`, `13/64 in`, `25 thou`, `1 1/16"`.
  *
- * A bare fraction is inches. A bare decimal with no leading zero and exactly three decimals is
- * inches too, as the trade writes `.325` and `.050`. Any other bare number is in `bare`.
+ * A bare fraction is inches, since nobody writes millimetres so. Any other bare number is in `bare`,
+ * `.250` too: inches need a mark.
  *
  * @param text what was typed
  * @param bare the unit of a number that names none; millimetres unless told otherwise
  * @returns the length in micrometres, or a refusal with its reason, a sentence, and the nearest
- *   text that would have been understood. Never throws.
+ *   text that would have been understood, if any is likely. Never throws.
  *
  * @example
- * readLength('13/64 in')  // { ok: true, um: 5159, unit: 'inch', assumed: false }
+ * readLength('13/64 in')  // { ok: true, um: 5159, unit: 'inch', assumed: false, fraction: true }
  * readLength('5..2')      // { ok: false, reason: 'twoSeparators', nearest: '5.2 mm', … }
  */
 export function readLength(text: string, bare: 'mm' | 'inch' = 'mm'): LengthReading {
@@ -150,6 +154,21 @@ export function readLength(text: string, bare: 'mm' | 'inch' = 'mm'): LengthRead
   const parsed = read(typed, bare)
   return parsed.ok ? parsed : refuse(parsed.reason, typed, bare)
 }
+
+/**
+ * A refusal as a sentence, with what it would be read as where that is likely.
+ *
+ * @example
+ * sayRefusal({ message: 'There is more than one decimal mark.', nearest: '5.2 mm' })
+ * // 'There is more than one decimal mark. It would be read as: 5.2 mm'
+ */
+export const sayRefusal = ({
+  message,
+  nearest,
+}: {
+  readonly message: string
+  readonly nearest: string | null
+}): string => (nearest === null ? message : `${message} It would be read as: ${nearest}`)
 
 /**
  * The same figure with its decimal mark moved one place either way, for asking after a slip.

@@ -9,6 +9,7 @@ import {
   PITCH_PROFILES,
   pitchUmOf,
   readLength,
+  sayRefusal,
   SEQUENCES,
   SEQUENCE_NAMES,
   specFromProfile,
@@ -90,7 +91,7 @@ function specOf(): LoopSpec | string {
   ] as const) {
     if (text.trim() === '') continue
     const reading = readLength(text, shed.bareUnit)
-    if (!reading.ok) return `${name}: ${reading.message} It would be read as: ${reading.nearest}`
+    if (!reading.ok) return `${name}: ${sayRefusal(reading)}`
     lengths[field] = reading.um
   }
   const typed = Object.keys(lengths) as SpecField[]

@@ -4,6 +4,7 @@ import {
   moneyField,
   PITCH_CLASSES,
   readLength,
+  sayRefusal,
   readMoney,
   type HouseRules,
   type PitchClass,
@@ -74,7 +75,7 @@ const readLimit =
   (label: string, unit: 'mm' | 'inch') =>
   (text: string): number | string => {
     const reading = readLength(text, unit)
-    return reading.ok ? reading.um : `${label}: ${reading.message} It would be read as: ${reading.nearest}`
+    return reading.ok ? reading.um : `${label}: ${sayRefusal(reading)}`
   }
 
 const readCount =

@@ -73,7 +73,8 @@ const form = useSessionStorage('undercliff:identify', { ...EMPTY })
 
 function read(text: string, instrument: Instrument): Reading | undefined {
   const reading = readLength(text, shed.bareUnit)
-  return text.trim() === '' || !reading.ok ? undefined : { um: reading.um, instrument }
+  if (text.trim() === '' || !reading.ok) return undefined
+  return { um: reading.um, instrument: reading.fraction ? 'ruler' : instrument }
 }
 const thickness = computed(() => read(form.value.thickness, form.value.thicknessBy))
 const clues = computed((): Clues => {
@@ -86,7 +87,8 @@ const clues = computed((): Clues => {
 })
 const pitch = computed(() => identifyPitch(clues.value))
 const gauge = computed(() => (thickness.value === undefined ? null : gaugeCandidates(thickness.value)))
-const best = computed(() => (pitch.value.ok && pitch.value.sure ? (pitch.value.candidates[0] ?? null) : null))
+const best = computed(() => (pitch.value.ok && pitch.value.likely ? (pitch.value.candidates[0] ?? null) : null))
+const byRuler = computed(() => pitch.value.ok && !pitch.value.sure)
 const gaugeUm = computed(() =>
   gauge.value?.ok === true && gauge.value.sure ? (gauge.value.candidates[0]?.gaugeUm ?? null) : null,
 )
@@ -161,7 +163,7 @@ async function add(): Promise<void> {
     sequence,
     fileUm: null,
     profileId: null,
-    measured: ['pitchClass', 'gaugeUm', 'driveLinks'],
+    measured: byRuler.value ? ['gaugeUm', 'driveLinks'] : ['pitchClass', 'gaugeUm', 'driveLinks'],
     newLength: '',
     markLength: '',
   }
@@ -248,7 +250,9 @@ async function add(): Promise<void> {
     </section>
 
     <aside class="sheet found" aria-live="polite">
-      <h2>{{ best ? PITCH_PROFILES[best.pitchClass].name : 'Not told apart yet' }}</h2>
+      <h2>
+        {{ best ? `${PITCH_PROFILES[best.pitchClass].name}${byRuler ? ', by ruler' : ''}` : 'Not told apart yet' }}
+      </h2>
       <p v-if="missing" class="next">{{ missing }}</p>
       <ol v-if="pitch.ok && clues.span">
         <li
@@ -292,7 +296,10 @@ async function add(): Promise<void> {
             {{ writeLength(spec.settingUm, 'both') }} <small>{{ ORIGIN_WORDS[originOf(spec, 'settingUm')] }}</small>
           </dd>
           <dt>Pitch</dt>
-          <dd>{{ PITCH_PROFILES[spec.pitchClass].name }} <small>measured</small></dd>
+          <dd>
+            {{ PITCH_PROFILES[spec.pitchClass].name }}
+            <small>{{ byRuler ? 'likely, by ruler: check it with a caliper' : 'measured' }}</small>
+          </dd>
           <dt>Gauge</dt>
           <dd>{{ writeMm(spec.gaugeUm, 1) }} <small>measured</small></dd>
           <dt>Links</dt>

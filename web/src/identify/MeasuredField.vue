@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { readLength, type Instrument } from '@undercliff/core'
+import { readLength, sayRefusal, type Instrument } from '@undercliff/core'
 import { NInput } from 'naive-ui'
 import { computed } from 'vue'
 import { useShed } from '../remote/shedStore'
@@ -17,7 +17,11 @@ const INSTRUMENTS = [
 const wrong = computed(() => {
   if (text.value.trim() === '') return ''
   const reading = readLength(text.value, shed.bareUnit)
-  return reading.ok ? '' : `${reading.message} It would be read as: ${reading.nearest}`
+  return reading.ok ? '' : sayRefusal(reading)
+})
+const fraction = computed(() => {
+  const reading = readLength(text.value, shed.bareUnit)
+  return reading.ok && reading.fraction
 })
 </script>
 
@@ -35,6 +39,9 @@ const wrong = computed(() => {
       <RadioChoice v-model="instrument" :label="`${label}: taken with`" :options="INSTRUMENTS" small />
     </div>
     <p v-if="wrong" class="wrong" role="alert">{{ wrong }}</p>
+    <p v-else-if="fraction && instrument === 'caliper'" class="soft">
+      A fraction is a ruler's answer, and is taken as one.
+    </p>
   </div>
 </template>
 

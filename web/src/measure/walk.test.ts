@@ -80,7 +80,7 @@ describe('the walk', () => {
     expect(walking.cutterInHand(walking.back(walk))).toBe(2)
     expect(walking.cutterInHand(walking.otherSide(walk, loop))).toBe(2)
     expect(walking.cutterInHand(walking.goTo(walk, 30))).toBe(30)
-    expect(walking.readingsOf(type(walking.askSetting(walk), '.025'))).toEqual([{ cutter: 3, settingUm: 635 }])
+    expect(walking.readingsOf(type(walking.askSetting(walk), '.025"'))).toEqual([{ cutter: 3, settingUm: 635 }])
   })
 
   test('whatever is typed, the walk stays on its route and its readings are within the loop', () => {

@@ -2,6 +2,7 @@ import {
   checkLength,
   CUTTER_DAMAGE,
   readLength,
+  sayRefusal,
   writeMm,
   type CutterDamage,
   type CutterDamageKind,
@@ -139,7 +140,7 @@ export function enter(walk: Walk, loop: WalkLoop, typed: string): Walk {
   const { unread: _unread, ...rest } = walk
   if (text === '') return enterNothing(rest, loop, here)
   const reading = readLength(text, loop.bare)
-  if (!reading.ok) return { ...rest, unread: true, wrong: `${reading.message} It would be read as: ${reading.nearest}` }
+  if (!reading.ok) return { ...rest, unread: true, wrong: sayRefusal(reading) }
   const { um, unit } = reading
   switch (walk.asking.what) {
     case 'depth':

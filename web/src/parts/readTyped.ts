@@ -1,4 +1,4 @@
-import { readLength, type Um } from '@undercliff/core'
+import { readLength, sayRefusal, type Um } from '@undercliff/core'
 
 /**
  * A length as it was typed into a field.
@@ -10,5 +10,5 @@ import { readLength, type Um } from '@undercliff/core'
 export function readTyped(text: string, name: string, bare: 'mm' | 'inch'): Um | string | null {
   if (text.trim() === '') return null
   const reading = readLength(text, bare)
-  return reading.ok ? reading.um : `${name}: ${reading.message} It would be read as: ${reading.nearest}`
+  return reading.ok ? reading.um : `${name}: ${sayRefusal(reading)}`
 }
