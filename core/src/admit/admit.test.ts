@@ -1,6 +1,7 @@
 import { describe, expect, test } from 'vitest'
 import type { NewEntry } from '../log'
 import { hour, Log, SPEC } from '../fixtures/logs'
+import type { LoopSpec } from '../profile'
 import { admit, MOST_SETTING_UM } from './admit'
 import { admitAll } from './admitAll'
 import { numberProblems } from './problem'
@@ -236,5 +237,36 @@ describe('admitAll', () => {
     expect(logs.get('loop-under-test')).toEqual([registered, measured])
     expect(logs.get('another-loop')).toEqual([])
     expect(problems).toEqual([expect.objectContaining({ code: 'not-registered', at: 1 })])
+  })
+})
+
+describe('a file that suits no loop of the pitch', () => {
+  const change = (fileUm: number, origin: 'box' | 'crew' | 'measured') =>
+    codes(new Log(), { kind: 'specChanged', changes: { fileUm }, origin })
+
+  test('is asked about, and taken once it is said to be from the box or measured', () => {
+    // 3/8": 5.2 and 5.5 mm in use, and a quarter of a millimetre either way.
+    expect([4949, 4950, 5750, 5751].map((um) => change(um, 'crew'))).toEqual([
+      ['file-does-not-fit'],
+      [],
+      [],
+      ['file-does-not-fit'],
+    ])
+    expect([change(4000, 'box'), change(4000, 'measured'), change(4000, 'crew')]).toEqual([
+      [],
+      [],
+      ['file-does-not-fit'],
+    ])
+  })
+
+  test('on registering a loop too; square-ground chisel takes no round file at all', () => {
+    const empty = new Log()
+    empty.entries.length = 0
+    const register = (spec: Partial<LoopSpec>) =>
+      codes(empty, { kind: 'registered', tag: 'T9', spec: { ...SPEC, ...spec } })
+    expect(register({})).toEqual([])
+    expect(register({ fileUm: 4000 })).toEqual(['file-does-not-fit'])
+    expect(register({ fileUm: 4000, origins: { fileUm: 'box' } })).toEqual([])
+    expect(register({ fileUm: 4000, cutterType: 'squareGround' })).toEqual([])
   })
 })

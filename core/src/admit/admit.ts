@@ -9,7 +9,9 @@ import {
   type EntryKind,
   type NewEntry,
 } from '../log'
+import { fileFit } from '../geometry'
 import { checkLength } from '../measure'
+import { changedSpec, PITCH_PROFILES, type LoopSpec, type Origin } from '../profile'
 import { futureProblems, numberProblems, type AdmitProblem } from './problem'
 import { writeMm, type Um } from '../units'
 
@@ -95,6 +97,19 @@ function awayProblems(state: LoopState): AdmitProblem[] {
   if (state.place.at !== 'shop') return []
   const message = `Loop ${state.tag} is at ${state.place.shop}. Log that it came back first.`
   return [{ code: 'at-a-shop', field: 'kind', message }]
+}
+
+/** Where a figure has to come from before a file that suits no such pitch is taken for it. */
+const CONFIRMS: ReadonlySet<Origin | undefined> = new Set<Origin>(['box', 'measured'])
+
+/** A file that suits no loop of the pitch: asked about, and taken once somebody says where it is from. */
+function fileProblems(spec: LoopSpec, field: string): AdmitProblem[] {
+  const fit = fileFit(spec, spec.fileUm)
+  if (fit === 'fits' || spec.cutterType === 'squareGround' || CONFIRMS.has(spec.origins?.fileUm)) return []
+  const size = `A file of ${writeMm(spec.fileUm, 1)} is ${fit === 'tooSmall' ? 'smaller' : 'larger'}`
+  const pitch = PITCH_PROFILES[spec.pitchClass].name
+  const message = `${size} than any for ${pitch}. If it is so, say that it is from the box or was measured.`
+  return [{ code: 'file-does-not-fit', field, message }]
 }
 
 /** What a spec would do to a log that was written under another. */
@@ -187,7 +202,12 @@ const BODY_PROBLEMS: {
     if (problems.length > 0 || struck?.kind !== 'specChanged') return problems
     return specProblems([...entries, asWritten(entry)])
   },
-  specChanged: (entry, { entries }) => specProblems([...entries, asWritten(entry)]),
+  specChanged: (entry, { entries, state }) => [
+    ...specProblems([...entries, asWritten(entry)]),
+    ...(entry.changes.fileUm === undefined
+      ? []
+      : fileProblems(changedSpec(state.spec, entry.changes, entry.origin), 'changes.fileUm')),
+  ],
   fitted: away,
   takenOff: away,
   moved: away,
@@ -221,7 +241,7 @@ export function admit(entry: NewEntry, entries: readonly Entry[], nowMs: number)
   const state = fold(entries)
   if (entry.kind === 'registered') {
     return state === null
-      ? []
+      ? fileProblems(entry.spec, 'spec.fileUm')
       : [{ code: 'registered-already', field: 'loopId', message: `Loop ${state.tag} is registered already.` }]
   }
   if (state === null) {

@@ -21,6 +21,7 @@ export const ADMIT_CODES = {
   'at-a-shop': 'The loop is at a shop',
   'not-at-a-shop': 'The loop is not at a shop',
   'spec-cannot-be': 'The spec does not go with the log',
+  'file-does-not-fit': 'The file named is not one for this pitch',
   'groove-cannot-be': 'The groove is narrower than it was made',
 } as const
 

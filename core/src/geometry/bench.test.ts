@@ -12,6 +12,7 @@ describe('grinder settings', () => {
   test('wheel, clamp, head and gauges follow the spec', () => {
     expect(grinderSettings(SPEC, wanted)).toEqual({
       wheelUm: [4700, 4800],
+      squareGround: null,
       clampDeg: 30,
       headTiltDeg: [55, 60],
       downAngleDeg: 0,
@@ -23,6 +24,11 @@ describe('grinder settings', () => {
       expect(thin).toBeGreaterThanOrEqual(3200)
       expect(thick).toBeGreaterThanOrEqual(thin)
     }
+  })
+
+  test('square-ground chisel takes a shaped wheel, its side plate leaning 5° forward', () => {
+    const { squareGround } = grinderSettings({ ...SPEC, cutterType: 'squareGround' }, wanted)
+    expect(squareGround).toEqual({ sidePlateLeanDeg: 5 })
   })
 
   test('only full chisel takes the down angle of the house', () => {

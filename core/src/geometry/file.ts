@@ -50,8 +50,29 @@ export function partAboveWorn(spec: LoopSpec, lengthUm: Um, fileUm: Um, partNew:
   return Math.min(1, partNew + sunkUm / fileUm)
 }
 
+/** How a round file suits a pitch. */
+export type FileFit = 'fits' | 'tooSmall' | 'tooLarge'
+
+/** A file further than this from every size in use for a pitch is another pitch's. Starting value. */
+const FILE_NEAR_UM: Um = 250
+
+/**
+ * Whether a round file suits the pitch of a loop: of a size in use for it, or near one. A smaller one hooks the
+ * edge and digs the gullet, a larger one leaves it blunt and bites the strap.
+ *
+ * @example
+ * fileFit({ pitchClass: 'threeEighths' }, 4000) // 'tooSmall'
+ */
+export function fileFit({ pitchClass }: Pick<LoopSpec, 'pitchClass'>, fileUm: Um): FileFit {
+  const sizes = PITCH_PROFILES[pitchClass].filesUm.value
+  if (fileUm < Math.min(...sizes) - FILE_NEAR_UM) return 'tooSmall'
+  return fileUm > Math.max(...sizes) + FILE_NEAR_UM ? 'tooLarge' : 'fits'
+}
+
 /** Why a file is the one to take. */
 export type FileReason =
+  /** Square-ground chisel: a bevelled file or a shaped wheel, never a round file. */
+  | 'squareGround'
   /** Set on this loop by the box, a measurement or the crew. */
   | 'setOnLoop'
   /** The pitch has one size, or the house keeps one for life. */
@@ -73,6 +94,8 @@ export interface FileChoice {
   readonly clears: boolean
   /** The other size, when there is one. */
   readonly otherUm: Um | null
+  /** Whether it suits the pitch. */
+  readonly fit: FileFit
 }
 
 /**
@@ -88,8 +111,9 @@ export function fileFor(spec: LoopSpec, lengthUm: Um, school: FileSchool): FileC
   const heightUm = topPlateHeight(spec, lengthUm)
   const choice = (fileUm: Um, reason: FileReason, otherUm: Um | null): FileChoice => {
     const bottomUm = fileBottom(fileUm, least)
-    return { fileUm, reason, bottomUm, heightUm, clears: bottomUm <= heightUm, otherUm }
+    return { fileUm, reason, bottomUm, heightUm, clears: bottomUm <= heightUm, otherUm, fit: fileFit(spec, fileUm) }
   }
+  if (spec.cutterType === 'squareGround') return choice(spec.fileUm, 'squareGround', null)
   const own = originOf(spec, 'fileUm')
   const sizes = [...PITCH_PROFILES[spec.pitchClass].filesUm.value].sort((a, b) => a - b)
   const smaller = sizes[0] ?? spec.fileUm

@@ -5,6 +5,8 @@ import type { Um } from '../units'
 export interface GrinderSettings {
   /** Thinnest and thickest wheel for the pitch. */
   readonly wheelUm: readonly [Um, Um]
+  /** Square-ground chisel takes a wheel dressed to its corner, and its side plate leans forward by this much. */
+  readonly squareGround: { readonly sidePlateLeanDeg: number } | null
   /** Turn of the clamp for left-hand cutters; right-hand ones take the same the other way. */
   readonly clampDeg: number
   /** Head tilts in use; the loop's own sheet says which. */
@@ -22,6 +24,9 @@ export interface GrinderSettings {
   }
 }
 
+/** How far the side plate of square-ground chisel leans forward. Common practice. */
+const SIDE_PLATE_LEAN_DEG = 5
+
 /**
  * Grinder settings for a loop. Common practice; the manuals of the grinder and the chain come first.
  *
@@ -37,6 +42,7 @@ export function grinderSettings(
 ): GrinderSettings {
   return {
     wheelUm: PITCH_PROFILES[spec.pitchClass].wheelUm.value,
+    squareGround: spec.cutterType === 'squareGround' ? { sidePlateLeanDeg: SIDE_PLATE_LEAN_DEG } : null,
     clampDeg: wanted.angleDeg,
     headTiltDeg: BENCH_FIGURES.headTiltDeg.value,
     downAngleDeg: spec.cutterType === 'fullChisel' ? wanted.downAngleDeg : 0,

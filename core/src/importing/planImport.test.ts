@@ -250,6 +250,20 @@ test('without a column for the pitch nothing is planned', () => {
   expect(() => planImport([], { gauge: 1 }, context())).toThrow(/Pitch, Drive links/)
 })
 
+test('a file of another pitch is left out with a doubt, and the row still comes in', () => {
+  const headings = ['Tag', 'Pitch', 'Gauge', 'DL', 'Type', 'File']
+  const row = (file: string, type = 'semi') =>
+    planImport(
+      [['N9', '3/8 std', '1.5', '72', type, file]],
+      guessColumns(headings),
+      context({ columns: headings.length }),
+    ).rows[0]
+  expect(row('6.5')?.doubts.join(' ')).toBe('No file for this pitch is 6.5 mm: left out, check it on the loop.')
+  expect(row('6.5')?.fate).toBe(row('5.2')?.fate)
+  expect(row('5.2')?.doubts).toEqual([])
+  expect(row('6.5', 'square')?.doubts).toEqual([])
+})
+
 test('lengths that no chain or file has are wrong, those at the edge are taken', () => {
   const headings = ['Tag', 'Pitch', 'Gauge', 'DL', 'Type', 'File', 'New length']
   const match = guessColumns(headings)

@@ -1,5 +1,6 @@
 import { checkLength } from '../measure'
 import { fitCheck, type FitSpec } from '../fit'
+import { fileFit } from '../geometry'
 import type { NewEntry } from '../log'
 import { changedSpec, specFromProfile, specLine, type LoopSpec, type SpecValues } from '../profile'
 import type { SawFit } from '../saw'
@@ -139,16 +140,20 @@ class Planner {
     const startMark = found.value(readStartMarkCell(texts.startMark))
     const named = { pitchClass, gaugeUm, driveLinks, cutterType, sequence }
     if (!isWhole(named)) return null
-    const own: Partial<SpecValues> = {
+    const said: Partial<SpecValues> = {
       ...(fileUm == null ? {} : { fileUm }),
       ...(newLengthUm == null ? {} : { newLengthUm }),
       ...(startMark == null ? {} : { startMark }),
     }
-    const wrong = lengthTrouble(own)
+    const wrong = lengthTrouble(said)
     if (wrong !== null) {
       found.problems.push(wrong)
       return null
     }
+    const { fileUm: file, ...rest } = said
+    const suits = file === undefined || cutterType === 'squareGround' || fileFit(named, file) === 'fits'
+    if (!suits) found.doubts.push(`No file for this pitch is ${writeMm(file, 1)}: left out, check it on the loop.`)
+    const own = suits ? said : rest
     return changedSpec(specFromProfile(named), own, 'crew')
   }
 

@@ -1,15 +1,37 @@
-import type { FileChoice } from '../geometry'
-import { writeMm } from '../units'
+import type { FileChoice, FileFit } from '../geometry'
+import { writeFile, writeMm } from '../units'
+
+/**
+ * The tool that a loop is filed with.
+ *
+ * @example
+ * nameFile({ fileUm: 5200, reason: 'oneSize' }) // 'File 5.2 mm (13/64")'
+ */
+export const nameFile = ({ fileUm, reason }: Pick<FileChoice, 'fileUm' | 'reason'>): string =>
+  reason === 'squareGround' ? 'Bevelled file' : `File ${writeFile(fileUm)}`
+
+/** What is wrong with a file that does not suit the pitch; empty where it does. */
+export const sayFileFit = (fit: FileFit): string =>
+  fit === 'fits'
+    ? ''
+    : `${fit === 'tooSmall' ? 'Smaller' : 'Larger'} than any file for this pitch: check the loop and its box.`
 
 /**
  * Why a file is the one for a loop's present wear, in one sentence. Cutter heights are worked out,
  * not measured, and the sentence says so.
  */
-export function sayFile({ reason, bottomUm, heightUm, otherUm, clears }: FileChoice): string {
+export function sayFile(choice: FileChoice): string {
+  const wrong = choice.reason === 'squareGround' ? '' : sayFileFit(choice.fit)
+  return wrong === '' ? sayWhy(choice) : `${sayWhy(choice)} ${wrong}`
+}
+
+function sayWhy({ reason, bottomUm, heightUm, otherUm, clears }: FileChoice): string {
   const height = `about ${writeMm(heightUm, 1)} above the tie strap by now`
   const depth = `its bottom lies ${writeMm(bottomUm, 1)} below the top plate, ${height}`
   const below = `about ${writeMm(heightUm, 1)} below the top plate`
   switch (reason) {
+    case 'squareGround':
+      return 'or a shaped wheel, never a round file; the side plate leans 5° forward.'
     case 'setOnLoop':
       return clears ? 'named for this loop.' : `named for this loop; hold it high, ${depth}.`
     case 'oneSize':

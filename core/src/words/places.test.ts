@@ -2,7 +2,7 @@ import { expect, test } from 'vitest'
 import { fileFor } from '../geometry'
 import { specFromProfile } from '../profile'
 import type { Place } from '../state'
-import { sayFile } from './file'
+import { nameFile, sayFile } from './file'
 import { onShelf, placeWord, sayPlace } from './places'
 
 const SPEC = specFromProfile({ pitchClass: 'threeEighths', gaugeUm: 1500, driveLinks: 72, cutterType: 'semiChisel' })
@@ -52,9 +52,21 @@ test('a place in a word, for lists and search', () => {
 
 test('a file named for the loop, or one for life, is said to be held high where it would not clear', () => {
   const own = { ...SPEC, fileUm: 6400, origins: { fileUm: 'box' } } as const
-  expect(sayFile(fileFor({ ...own, fileUm: 4000 }, 8000, 'oneSize'))).toBe('named for this loop.')
+  expect(sayFile(fileFor({ ...own, fileUm: 5000 }, 8000, 'oneSize'))).toBe('named for this loop.')
+  expect(sayFile(fileFor({ ...own, fileUm: 4000 }, 8000, 'oneSize'))).toMatch(
+    /^named for this loop\. Smaller than any file for this pitch/,
+  )
+  expect(sayFile(fileFor(own, 8000, 'oneSize'))).toContain('Larger than any file for this pitch')
   expect(sayFile(fileFor(own, 1000, 'oneSize'))).toMatch(/^named for this loop; hold it high, its bottom lies/)
-  const choice = { fileUm: 5200, bottomUm: 4160, heightUm: 4000, otherUm: null } as const
+  const choice = { fileUm: 5200, bottomUm: 4160, heightUm: 4000, otherUm: null, fit: 'fits' } as const
   expect(sayFile({ ...choice, reason: 'oneSize', clears: false })).toMatch(/^one size for life; hold it high/)
   expect(sayFile({ ...choice, reason: 'largerBites', clears: true })).toBe('the smaller by now.')
+})
+
+test('square-ground chisel names its own tools, and never a round file', () => {
+  const choice = fileFor({ ...SPEC, cutterType: 'squareGround' }, 7000, 'oneSize')
+  expect(choice.reason).toBe('squareGround')
+  expect(nameFile(choice)).toBe('Bevelled file')
+  expect(sayFile(choice)).toMatch(/shaped wheel, never a round file; .* 5° forward/)
+  expect(nameFile(fileFor(SPEC, 7000, 'oneSize'))).toBe('File 5.2 mm (13/64")')
 })

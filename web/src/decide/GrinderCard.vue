@@ -16,6 +16,14 @@ const gauges = computed(() => {
 })
 const rows = computed(() => [
   ['Wheel', wheel.value],
+  ...(props.grinder.squareGround === null
+    ? []
+    : [
+        [
+          'Wheel shape',
+          `dressed to the corner; side plate leaning ${props.grinder.squareGround.sidePlateLeanDeg}° forward`,
+        ],
+      ]),
   ['Clamp', `${props.grinder.clampDeg}°, then ${props.grinder.clampDeg}° the other way`],
   ['Head', `${props.grinder.headTiltDeg.join('° or ')}°, by the chain’s sheet`],
   ['Table', `${props.grinder.downAngleDeg}°`],

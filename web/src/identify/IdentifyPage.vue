@@ -23,7 +23,7 @@ import {
   specFromProfile,
   specLine,
   topPlateAngleFor,
-  writeFile,
+  nameFile,
   writeLength,
   writeMm,
   type Clues,
@@ -272,7 +272,7 @@ async function add(): Promise<void> {
         <dl class="fact-list">
           <dt>File</dt>
           <dd>
-            {{ writeFile(file.fileUm) }}
+            {{ nameFile(file) }}
             <small>{{ ORIGIN_WORDS[originOf(spec, 'fileUm')] }}; {{ sayFile(file) }}</small>
           </dd>
           <dt>Wheel</dt>

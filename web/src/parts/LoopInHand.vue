@@ -11,7 +11,7 @@ import {
   summarise,
   toothSign,
   topPlateAngleFor,
-  writeFile,
+  nameFile,
   writeLength,
   writeMm,
   type LoopState,
@@ -43,7 +43,7 @@ const wheel = computed(() => {
     </p>
     <dl class="fact-list">
       <dt>File</dt>
-      <dd>{{ writeFile(file.fileUm) }}</dd>
+      <dd>{{ nameFile(file) }}</dd>
       <dt>Wheel</dt>
       <dd>{{ wheel }}</dd>
       <dt>Top plate</dt>
