@@ -129,6 +129,26 @@ function read(um: (cutter: number) => number, cutters: readonly number[] = ALL):
   return belief
 }
 
+describe('what comes off', () => {
+  test('is what the strokes take, and from a hurt cutter what its damage takes, if that is more', () => {
+    const belief = read(() => 7000)
+    const off = fileLengths(belief, { ...counted(5, 5), atLeastUm: ALL.map((i) => (i === 3 ? 500 : i === 4 ? 60 : 0)) })
+    expect(off[0]).toBeCloseTo(100, 0)
+    expect(off[3]).toBe(500)
+    expect(off[4]).toBe(off[0])
+    expect(lengthOf(belief, 3).mean).toBeCloseTo(lengthOf(belief, 5).mean - 400, -1)
+    expect(fileLengths(belief, counted(0, 5))[0]).toBe(0)
+  })
+
+  test('one that was read because it looked shortest is taken as the least of its like, in its own deviations', () => {
+    const known = newLengths(HANDS, 8000, false)
+    const before = lengthOf(known, 0).mean
+    looksShortest(known, 0)
+    // 45 µm is how far a new cutter strays from the next, and the least of twelve lies 1.63 deviations down.
+    expect(before - lengthOf(known, 0).mean).toBeCloseTo(-leastOf(12).mean * 45, 6)
+  })
+})
+
 describe('lengths', () => {
   test('read, all stand at their readings within the caliper, and the sides by what was read', () => {
     const belief = read((i) => (isLeft(i) ? 7000 : 6500))

@@ -84,6 +84,7 @@ describe('an hour of sharp running', () => {
     // Of a new loop's later sharpenings the work moves with the price of work, files and wheel do not.
     const replaced = bill({ newLoopMinor: 300, upkeepMinor: 800, upkeepLabourMinor: 500 }, 200, 0)
     expect(perHourAt({ money: replaced, sharpHours: HOURS }, 0, { labour: 3 })).toBe((3 * 700 + 300 + 300) / 2)
+    expect(perHourAt({ money: replaced, sharpHours: HOURS }, 0, { loop: 2 })).toBe((700 + 300 + 600) / 2)
     expect(perHourAt({ money, sharpHours: { low: 0, likely: 0, high: 0 } }, 50, {})).toBe(Infinity)
   })
 

@@ -94,6 +94,10 @@ describe('what would change it is true when it is applied', () => {
           for (const action of turn.turnsTo) expect(found).toContain(action)
           expect(turn.turnsTo).not.toContain(advised)
           expect(turn.chance).toBeGreaterThan(0)
+          // Three readings stand for all: a sixth, two thirds, a sixth.
+          expect([1, 2, 4, 5, 6].some((sixths) => Math.abs(turn.chance * 6 - sixths) < 1e-9)).toBe(true)
+          expect(state.cutters[place]?.length.known).not.toBe('measured')
+          expect(turn.hand).toBe(state.cutters[place]?.hand)
           expect(turn.chance).toBeLessThanOrEqual(1)
           expect(turn.savesMinor).toBeGreaterThanOrEqual(0)
         }

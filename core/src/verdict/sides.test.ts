@@ -120,6 +120,14 @@ describe('what would change the answer', () => {
     expect(turnsOf(near).turns.some(({ by }) => by === 'measuring')).toBe(true)
   })
 
+  test('readings that would settle them go to the side that is known least', () => {
+    expect(balanceOf(read({ 1: 6300, 3: 6250, 5: 6280, 7: 6350, 2: 6100, 4: 6220 })).readingsNeeded).toEqual({
+      left: 0,
+      right: 1,
+    })
+    expect(balanceOf(new Log().measureAll(6300)).readingsNeeded).toEqual({ left: 0, right: 0 })
+  })
+
   test('sides that are not settled ask for readings of either side, as many as can turn it', () => {
     const { turns, verdict } = turnsOf(read({ 1: 6400, 3: 6350, 5: 6380, 7: 6450, 2: 6100, 4: 6180 }))
     const turn = turns.find(({ by }) => by === 'sides')

@@ -144,7 +144,13 @@ test('another bar changes what fits, and is a lead’s to write', async () => {
   expect((await sawEntry('sprocketRenewed', { pitchClass: 'p325' })).status).toBe(201)
   await harness.write(
     registered('old-kind-loop'),
-    registered('new-kind-loop', 'NEWKIND', { ...SPEC, pitchClass: 'p325', gaugeUm: 1300, driveLinks: 64 }),
+    registered('new-kind-loop', 'NEWKIND', {
+      ...SPEC,
+      pitchClass: 'p325',
+      gaugeUm: 1300,
+      driveLinks: 64,
+      fileUm: 4800,
+    }),
   )
   expect((await harness.write(fitted('old-kind-loop'))).body.code).toBe('does-not-fit')
   expect((await harness.write(fitted('new-kind-loop'))).status).toBe(201)
