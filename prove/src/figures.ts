@@ -69,8 +69,8 @@ export class Coverage {
   readonly sides = new Share()
   readonly sharpenings = new Share()
 
-  /** @param filings how many sharpenings the loop really has in it */
-  note(truth: TrueLoop, state: LoopState, ahead: Forecast, filings: number): void {
+  /** @param left how many sharpenings the loop really has in it, in the mix that it gets */
+  note(truth: TrueLoop, state: LoopState, ahead: Forecast, left: number): void {
     for (const [i, { lengthUm }] of truth.cutters.entries()) {
       const known = state.cutters[i]?.length
       if (known !== undefined) this.lengths.note(Math.abs(lengthUm - known.um) <= Z95 * known.sdUm)
@@ -79,6 +79,6 @@ export class Coverage {
     if (difference !== null)
       this.sides.note(truth.sideDifferenceUm >= difference.low && truth.sideDifferenceUm <= difference.high)
     const { low, high } = ahead.sharpeningsLeft
-    this.sharpenings.note(filings >= low && filings <= high)
+    this.sharpenings.note(left >= low && left <= high)
   }
 }

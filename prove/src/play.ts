@@ -30,7 +30,8 @@ export function playSeason(scenario: Scenario, policy: Policy, seed: number): Se
     const state = crew.state()
     const ahead = forecast(state, crew.rules)
     const floorUm = state.spec.markLengthUm + crew.rules.reserveUm
-    coverage.note(crew.truth, state, ahead, crew.truth.filingsLeft(floorUm, scenario.people, 0.8, aside))
+    const left = crew.truth.sharpeningsLeft(floorUm, scenario.people, aside, ahead.removal.parts)
+    coverage.note(crew.truth, state, ahead, left)
   }
   const { tally } = crew
   // What has gone of the loop at hand belongs to the hours that it gave; what it came with does not.

@@ -19,6 +19,9 @@ const FALL = 0.112
 /** How a filing is done: the same strokes for all of a side, or each cutter down to a length. */
 export type Strokes = { readonly each: Readonly<Record<Hand, number>> } | { readonly downTo: readonly number[] }
 
+/** How a file bites that is neither new nor worn, as a part of a new one's bite. */
+const USED_FILE = 0.8
+
 /** A loop as it really is. Nobody in the crew knows it, nor does the core. */
 export class TrueLoop {
   readonly cutters: TrueCutter[]
@@ -178,13 +181,25 @@ export class TrueLoop {
     return Math.max(0, Math.round(normal(this.random, length, sdUm) + slipped))
   }
 
-  /** How many routine filings it has in it until its worst cutter is down to a length: tried on a copy. */
-  filingsLeft(floorUm: number, people: readonly Person[], fileBite: number, random: Random): number {
+  /**
+   * How many sharpenings it has in it until its worst cutter is down to a length: tried on a copy.
+   *
+   * @param parts how many of them are of each kind
+   */
+  sharpeningsLeft(
+    floorUm: number,
+    people: readonly Person[],
+    random: Random,
+    parts: { readonly touchUp: number; readonly grind: number },
+  ): number {
     const copy = this.copy(random)
-    for (let filings = 0; filings < 400; filings += 1) {
+    for (let sharpenings = 0; sharpenings < 400; sharpenings += 1) {
       const person = people[random.whole(0, people.length - 1)]
-      if (person !== undefined) copy.file(person, fileBite, { each: { left: 10, right: 10 } })
-      if (copy.worstUm < floorUm) return filings
+      const [touchUp, grind] = [happens(random, parts.touchUp), happens(random, parts.grind / (1 - parts.touchUp))]
+      const strokes = touchUp ? 5 : 10
+      if (grind && !touchUp) copy.grind()
+      else if (person !== undefined) copy.file(person, USED_FILE, { each: { left: strokes, right: strokes } })
+      if (copy.worstUm < floorUm) return sharpenings
     }
     return 400
   }
