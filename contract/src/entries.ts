@@ -7,6 +7,7 @@ import {
   DUTIES,
   ENTERED_ORIGINS,
   CHOSEN,
+  READ_WITH,
   FILE_AGES,
   HANDS,
   PART_DAMAGE_KINDS,
@@ -204,6 +205,7 @@ export const entrySchemas = {
     kind: oneOf(['measured'], 'The kind'),
     readings: readings(1),
     chosen: optionalOneOf(CHOSEN, 'Why these cutters were read'),
+    readWith: optionalOneOf(READ_WITH, 'What they were read with'),
   }),
   sharpened: strictObject({
     ...entryBase,

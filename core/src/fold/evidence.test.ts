@@ -70,6 +70,42 @@ describe('contradictions are kept and flagged, never averaged', () => {
   })
 })
 
+describe('what a length was read with', () => {
+  const readings = Array.from({ length: 36 }, (_, i) => ({ cutter: i + 1, lengthUm: 6000 }))
+  const by = (readWith?: 'caliper' | 'ruler' | 'eye') =>
+    stateOf(
+      new Log()
+        .add('measured', { readings, ...(readWith === undefined ? {} : { readWith }) })
+        .file()
+        .add('measured', {
+          readings: [{ cutter: 1, lengthUm: 5600 }],
+          ...(readWith === undefined ? {} : { readWith }),
+        }),
+    ).cutters[0]
+
+  test('a caliper unless somebody says otherwise', () => {
+    expect(by()).toEqual(by('caliper'))
+    expect(by('ruler')).not.toEqual(by())
+  })
+
+  test('a ruler moves it less than a caliper, an eye less still, and says so in its spread', () => {
+    const [caliper, ruler, eye] = [by('caliper'), by('ruler'), by('eye')]
+    expect(caliper?.length.um).toBeLessThan(ruler?.length.um ?? 0)
+    expect(ruler?.length.um).toBeLessThan(eye?.length.um ?? 0)
+    expect(caliper?.length.sdUm).toBeLessThan(ruler?.length.sdUm ?? 0)
+  })
+
+  test('what an eye says is never a measurement, and takes none back', () => {
+    expect(by('ruler')?.length.known).toBe('measured')
+    expect(by('eye')?.length.known).toBe('estimated')
+    const looked = new Log()
+      .measureAll(6000)
+      .add('measured', { readings: [{ cutter: 1, lengthUm: 5900 }], readWith: 'eye' })
+    expect(stateOf(looked).cutters[0]?.length.known).toBe('measured')
+    expect(stateOf(looked).cutters[0]?.length.um).toBeGreaterThan(5980)
+  })
+})
+
 describe('what was settled', () => {
   const decided = (log: Log) =>
     log.add('decided', { action: 'file', advised: 'regrind', rulesVersion: 1, overruled: 'Grinder away' })

@@ -57,6 +57,10 @@ export type Conditions = (typeof CONDITIONS)[number]
 export const CHOSEN = ['all', 'some', 'shortest'] as const
 export type Chosen = (typeof CHOSEN)[number]
 
+/** What lengths were read with; a caliper unless somebody says otherwise. */
+export const READ_WITH = ['caliper', 'ruler', 'eye'] as const
+export type ReadWith = (typeof READ_WITH)[number]
+
 export const RETIRE_REASONS = ['worn', 'damaged', 'lost', 'other'] as const
 export type RetireReason = (typeof RETIRE_REASONS)[number]
 
@@ -120,6 +124,8 @@ export interface EntryBodies {
     readonly readings: readonly CutterReading[]
     /** Why these cutters were read. Those that looked shortest say little of the others. */
     readonly chosen?: Chosen
+    /** What the lengths were read with: it says how far to trust them. Judged by eye, they stay estimates. */
+    readonly readWith?: ReadWith
   }
   sharpened: {
     readonly method: SharpenMethod

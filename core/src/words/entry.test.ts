@@ -25,6 +25,10 @@ test('every kind of entry has its line', () => {
   expect(say('takenOff', {})).toBe('Taken off')
   expect(say('ran', { tanks: 1.5, conditions: 'gritty' })).toBe('Ran 1.5 tanks in gritty bark')
   expect(say('struck', { against: 'unknown' })).toBe('Struck something')
+  const one = [{ cutter: 1, lengthUm: 5000 }]
+  expect(say('measured', { readings: one, readWith: 'ruler' })).toMatch(/^Measured with a ruler: /)
+  expect(say('measured', { readings: one, readWith: 'eye' })).toMatch(/^Judged by eye: /)
+  expect(say('measured', { readings: one, readWith: 'caliper' })).toBe(say('measured', { readings: one }))
   expect(say('struck', { against: 'stone', cutters: [4] })).toBe('Struck stone at 1 cutter')
   expect(
     say('measured', {

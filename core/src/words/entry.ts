@@ -7,7 +7,7 @@ import type { Figures } from './figures'
 import { SHELF_NAMES } from './places'
 import { ORIGIN_WORDS, saySpecValue, SPEC_FIELD_NAMES } from './spec'
 import { plural } from './text'
-import { CONDITION_WORDS, FILE_AGE_WORDS, METHOD_WORDS } from './work'
+import { CONDITION_WORDS, FILE_AGE_WORDS, METHOD_WORDS, READ_WITH_WORDS } from './work'
 
 /** What the sentences of a log need besides the entry. */
 interface Told {
@@ -69,7 +69,7 @@ const ENTRY_WORDS: { readonly [K in EntryKind]: (entry: EntryOf<K>, told: Told) 
     if (deepest === undefined) return where
     return `${where}, ${writeLength(deepest.depthUm, figures.lengths)} deep on cutter ${deepest.cutter}`
   },
-  measured: ({ readings }) => `Measured: ${sayReadings(readings)}`,
+  measured: ({ readings, readWith = 'caliper' }) => `${READ_WITH_WORDS[readWith]}: ${sayReadings(readings)}`,
   sharpened: ({ method, strokes, evened, gaugesLowered, wasDull, fileAge }) =>
     `Sharpened: ${listed([
       METHOD_WORDS[method],

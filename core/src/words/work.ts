@@ -1,4 +1,4 @@
-import type { Conditions, FileAge, RetireReason, SharpenMethod, StrikeObject } from '../log'
+import type { Conditions, FileAge, ReadWith, RetireReason, SharpenMethod, StrikeObject } from '../log'
 import type { Population } from '../state'
 
 /** How a sharpening was done, as the log says it. */
@@ -7,6 +7,13 @@ export const METHOD_WORDS: Readonly<Record<SharpenMethod, string>> = {
   fileBench: 'filed at the bench',
   grinder: 'ground',
   shop: 'by a shop',
+}
+
+/** How lengths were read, as the log says it; a caliper goes without saying. */
+export const READ_WITH_WORDS: Readonly<Record<ReadWith, string>> = {
+  caliper: 'Measured',
+  ruler: 'Measured with a ruler',
+  eye: 'Judged by eye',
 }
 
 /** What is chosen from: what it was done with, and where. */

@@ -11,6 +11,7 @@ import {
   writeLength,
   type Chosen,
   type LoopState,
+  type ReadWith,
 } from '@undercliff/core'
 import { computed, nextTick, onMounted, ref, shallowRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
@@ -27,6 +28,11 @@ const WHY = [
   { value: false, label: 'As they came' },
   { value: true, label: 'They look shortest' },
 ] as const
+const WITH = [
+  { value: 'caliper', label: 'Caliper' },
+  { value: 'ruler', label: 'Ruler' },
+  { value: 'eye', label: 'By eye' },
+] as const satisfies readonly { value: ReadWith; label: string }[]
 const props = defineProps<{ tag: string }>()
 const router = useRouter()
 const { loop, shed, rules } = useOpenLoop(() => props.tag)
@@ -125,19 +131,24 @@ const cutter = computed(() => (here.value === null ? undefined : base.value?.cut
 const readings = computed(() => (walk.value === null ? [] : walking.readingsOf(walk.value)))
 const readCount = computed(() => readings.value.filter(({ lengthUm }) => lengthUm !== undefined).length)
 const looksShortest = ref(false)
+const readWith = ref<ReadWith>('caliper')
 const lengthCount = computed(() => readings.value.filter(({ lengthUm }) => lengthUm !== undefined).length)
 /** Those that looked shortest say little of the others, so it matters why they were read. */
 const chosen = computed<Chosen>(() =>
   lengthCount.value === base.value?.cutters.length ? 'all' : looksShortest.value ? 'shortest' : 'some',
 )
 
+const body = computed(() => ({
+  kind: 'measured' as const,
+  readings: readings.value,
+  chosen: chosen.value,
+  ...(readWith.value === 'caliper' ? {} : { readWith: readWith.value }),
+}))
+
 /** The loop as it would be with what has been read so far. */
 const ahead = computed<LoopState | null>(() => {
   if (base.value === null || readings.value.length === 0) return base.value
-  return fold([
-    ...loop.entries,
-    loop.provisional({ kind: 'measured', readings: readings.value, chosen: chosen.value, personId: null }),
-  ])
+  return fold([...loop.entries, loop.provisional({ ...body.value, personId: null })])
 })
 const verdict = computed(() => (ahead.value === null ? null : decide(ahead.value, rules.value)))
 const outlook = computed(() => (ahead.value === null ? null : forecast(ahead.value, rules.value)))
@@ -164,7 +175,7 @@ async function save(): Promise<void> {
     return
   }
   const wrong = await loop.write(
-    { kind: 'measured', readings: readings.value, chosen: chosen.value, personId: who.value },
+    { ...body.value, personId: who.value },
     `${readCount.value} cutters of ${props.tag} measured`,
   )
   if (wrong !== null) {
@@ -291,6 +302,10 @@ watch(field, (element) => element?.focus())
           <dt>Sharpenings left</dt>
           <dd>{{ sayRange(outlook.sharpeningsLeft) }}</dd>
         </dl>
+        <fieldset v-if="lengthCount > 0">
+          <legend>Read with</legend>
+          <RadioChoice v-model="readWith" label="Read with" :options="WITH" small />
+        </fieldset>
         <fieldset v-if="lengthCount > 0 && lengthCount < ahead.cutters.length">
           <legend>Why {{ lengthCount === 1 ? 'this one' : 'these' }}?</legend>
           <RadioChoice v-model="looksShortest" label="Why these?" :options="WHY" small />

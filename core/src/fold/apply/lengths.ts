@@ -16,9 +16,9 @@ import {
 } from '../../belief'
 import { damageDepth, shapeUm } from '../../damage'
 import { edgeDrop } from '../../geometry'
-import type { EntryBase, EntryOf, Instant } from '../../log'
+import type { EntryBase, EntryOf, Instant, ReadWith } from '../../log'
 import { HANDS, type Hand } from '../../loop'
-import { READING_SD_UM } from '../../measure/accuracy'
+import { LENGTH_SD_UM, READING_SD_UM } from '../../measure/accuracy'
 import { BEHIND_DAMAGE_UM } from '../../sharpen/removals'
 import type { DoubtKind, Population, SideRemoval } from '../../state'
 import { mean, median } from '../../stats'
@@ -53,8 +53,9 @@ function kindOf(draft: Draft, entry: EntryBase, cutter: DraftCutter, offUm: numb
  * is not enough once others were read before.
  *
  * @param read lengths by cutter number
+ * @param sdUm how far they may stray
  */
-export function noticeUse(draft: Draft, read: readonly (readonly [number, Um])[]): void {
+export function noticeUse(draft: Draft, read: readonly (readonly [number, Um])[], sdUm: number = READING_SD_UM): void {
   const { lengths, cutters } = draft
   const first = neverRead(draft)
   if (read.length < (first ? 1 : ENOUGH_TO_NOTICE)) return
@@ -63,7 +64,7 @@ export function noticeUse(draft: Draft, read: readonly (readonly [number, Um])[]
   for (const [number, um] of read) {
     const { mean, variance } = lengthOf(lengths, number - 1)
     off.set(number, um - mean)
-    below.push((mean - um) / Math.hypot(Math.sqrt(variance), READING_SD_UM))
+    below.push((mean - um) / Math.hypot(Math.sqrt(variance), sdUm))
   }
   if (median(below) <= (first ? USED_BEFORE : IMPROBABLE)) return
   const strays = new Map<number, number>()
@@ -85,8 +86,9 @@ export function takeLength(
   entry: EntryBase,
   cutter: DraftCutter,
   um: Um,
-  sdUm: number = READING_SD_UM,
+  readWith: ReadWith = 'caliper',
 ): void {
+  const sdUm = LENGTH_SD_UM[readWith]
   const place = cutter.number - 1
   const held = draft.held.get(cutter.number)
   if (held === undefined) settleDoubts(draft, SETTLED_BY_LENGTH, cutter.number)
@@ -103,7 +105,9 @@ export function takeLength(
   }
   if (held !== undefined) settleDoubts(draft, SETTLED_BY_LENGTH, cutter.number)
   draft.held.delete(cutter.number)
-  cutter.lengthKnown = 'measured'
+  // What an eye says is no measurement, and takes none back.
+  if (readWith !== 'eye') cutter.lengthKnown = 'measured'
+  else if (cutter.lengthKnown === 'new') cutter.lengthKnown = 'estimated'
   draft.readBy.set(cutter.number, entry.personId)
 }
 

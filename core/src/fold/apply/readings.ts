@@ -1,7 +1,7 @@
 import { looksShortest, readSettingOf } from '../../belief'
 import { CUTTER_DAMAGE } from '../../damage'
-import type { Chosen, CutterReading, EntryBase } from '../../log'
-import { PLATE_SD_UM } from '../../measure/accuracy'
+import type { CutterReading, EntryBase, EntryBodies } from '../../log'
+import { LENGTH_SD_UM, PLATE_SD_UM } from '../../measure/accuracy'
 import { mean, updateNormalMean } from '../../stats'
 import type { Um } from '../../units'
 import { noteLifePoint, type Draft, type DraftCutter } from '../draft'
@@ -55,13 +55,14 @@ export function takeReadings(
   draft: Draft,
   entry: EntryBase,
   readings: readonly CutterReading[],
-  chosen?: Chosen,
+  { chosen, readWith = 'caliper' }: Pick<EntryBodies['measured'], 'chosen' | 'readWith'> = {},
 ): void {
   noticeUse(
     draft,
     readings.flatMap(({ cutter, lengthUm }) =>
       lengthUm === undefined || cutterAt(draft, cutter) === undefined ? [] : [[cutter, lengthUm] as const],
     ),
+    LENGTH_SD_UM[readWith],
   )
   const expected = expectedOff(draft)
   const read = { left: 0, right: 0 }
@@ -70,7 +71,7 @@ export function takeReadings(
     if (cutter === undefined) continue
     if (lengthUm !== undefined) {
       if (chosen === 'shortest') looksShortest(draft.lengths, number - 1)
-      takeLength(draft, entry, cutter, lengthUm)
+      takeLength(draft, entry, cutter, lengthUm, readWith)
       read[cutter.hand] += 1
     }
     if (settingUm !== undefined) takeSetting(draft, entry, cutter, settingUm)
