@@ -97,7 +97,8 @@ async function listPaints(page: Page): Promise<number[]> {
 /** Typing searches letter by letter and pressing every filter on and off. */
 async function searchAndFilterKeys(page: Page): Promise<number[]> {
   const keys: number[] = []
-  const showAll = `[...document.querySelectorAll('button')].find((one) => one.textContent === 'Show all').click()`
+  const buttons = `[...document.querySelectorAll('button')]`
+  const showAll = `${buttons}.find((one) => one.textContent.trim() === 'Show all').click()`
   for (let round = 0; round < 4; round += 1) {
     for (const search of SEARCHES) {
       for (let typed = 1; typed <= search.length; typed += 1) {

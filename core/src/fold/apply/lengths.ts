@@ -16,7 +16,7 @@ import {
 } from '../../belief'
 import { damageDepth, shapeUm } from '../../damage'
 import { edgeDrop } from '../../geometry'
-import type { EntryBase, EntryOf, Instant, ReadWith } from '../../log'
+import type { CutterReading, EntryBase, EntryOf, Instant, ReadWith } from '../../log'
 import { HANDS, type Hand } from '../../loop'
 import { LENGTH_SD_UM, READING_SD_UM } from '../../measure/accuracy'
 import { BEHIND_DAMAGE_UM } from '../../sharpen/removals'
@@ -47,34 +47,55 @@ function kindOf(draft: Draft, entry: EntryBase, cutter: DraftCutter, offUm: numb
   return offUm > 0 ? 'grew' : 'shrank'
 }
 
+/** A length that was read of a cutter, before anybody asks whether the loop has such a cutter. */
+type Read = Pick<CutterReading, 'cutter' | 'lengthUm'>
+
+/** Whether so many of the lengths lie below what is known that a closer look is worth its time. */
+function manyBelow({ lengths, cutters }: Draft, read: readonly Read[], byUm: number): boolean {
+  let all = 0
+  let below = 0
+  for (const { cutter, lengthUm } of read) {
+    if (lengthUm === undefined || cutter > cutters.length) continue
+    all += 1
+    if (meanOf(lengths.tied, cutter - 1) - lengthUm > byUm) below += 1
+  }
+  return all > 0 && 2 * below >= all
+}
+
 /**
  * Notices that a loop was used while nobody wrote it down: before it was registered, or that a
  * sharpening was forgotten. Most lengths that were read lie below what they can be, and a single one
  * is not enough once others were read before.
  *
- * @param read lengths by cutter number
- * @param sdUm how far they may stray
+ * @param sdUm how far the lengths that were read may stray
  */
-export function noticeUse(draft: Draft, read: readonly (readonly [number, Um])[], sdUm: number = READING_SD_UM): void {
+export function noticeUse(draft: Draft, read: readonly Read[], sdUm: number = READING_SD_UM): void {
   const { lengths, cutters } = draft
   const first = neverRead(draft)
-  if (read.length < (first ? 1 : ENOUGH_TO_NOTICE)) return
+  const limit = first ? USED_BEFORE : IMPROBABLE
+  if (read.length < (first ? 1 : ENOUGH_TO_NOTICE) || !manyBelow(draft, read, limit * sdUm)) return
   const off = new Map<number, number>()
   const below: number[] = []
-  for (const [number, um] of read) {
-    const { mean, variance } = lengthOf(lengths, number - 1)
-    off.set(number, um - mean)
-    below.push((mean - um) / Math.hypot(Math.sqrt(variance), sdUm))
+  for (const { cutter, lengthUm } of read) {
+    if (lengthUm === undefined || cutter > cutters.length) continue
+    const { mean, variance } = lengthOf(lengths, cutter - 1)
+    off.set(cutter, lengthUm - mean)
+    below.push((mean - lengthUm) / Math.hypot(Math.sqrt(variance), sdUm))
   }
-  if (median(below) <= (first ? USED_BEFORE : IMPROBABLE)) return
+  if (below.length < (first ? 1 : ENOUGH_TO_NOTICE) || median(below) <= limit) return
+  wasUsed(lengths, straysOf(draft, off))
+  draft.span.repaired = true
+}
+
+/** How far each cutter that was read lies from the middle of its side, by its place from 0. */
+function straysOf({ cutters }: Draft, offByCutter: ReadonlyMap<number, number>): Map<number, number> {
   const strays = new Map<number, number>()
   for (const hand of HANDS) {
-    const side = [...off].filter(([number]) => cutters[number - 1]?.hand === hand)
+    const side = [...offByCutter].filter(([number]) => cutters[number - 1]?.hand === hand)
     const middle = side.length < 2 ? null : median(side.map(([, by]) => by))
     if (middle !== null) for (const [number, by] of side) strays.set(number - 1, by - middle)
   }
-  wasUsed(lengths, strays)
-  draft.span.repaired = true
+  return strays
 }
 
 /**

@@ -57,13 +57,7 @@ export function takeReadings(
   readings: readonly CutterReading[],
   { chosen, readWith = 'caliper' }: Pick<EntryBodies['measured'], 'chosen' | 'readWith'> = {},
 ): void {
-  noticeUse(
-    draft,
-    readings.flatMap(({ cutter, lengthUm }) =>
-      lengthUm === undefined || cutterAt(draft, cutter) === undefined ? [] : [[cutter, lengthUm] as const],
-    ),
-    LENGTH_SD_UM[readWith],
-  )
+  noticeUse(draft, readings, LENGTH_SD_UM[readWith])
   const expected = expectedOff(draft)
   const read = { left: 0, right: 0 }
   for (const { cutter: number, lengthUm, damage, settingUm } of readings) {

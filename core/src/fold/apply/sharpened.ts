@@ -86,7 +86,7 @@ export const applySharpened: Applier<'sharpened'> = (draft, entry) => {
   const population = populationOf(entry)
   noticeUse(
     draft,
-    soundPairs(entry).map(({ cutter, beforeUm }) => [cutter, beforeUm] as const),
+    soundPairs(entry).map(({ cutter, beforeUm }) => ({ cutter, lengthUm: beforeUm })),
   )
   takePairs(draft, entry, 'beforeUm')
   const { offUm, repaired } = takeOff(draft, entry, population)
