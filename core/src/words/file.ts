@@ -2,13 +2,13 @@ import type { FileChoice, FileFit } from '../geometry'
 import { writeFile, writeMm } from '../units'
 
 /**
- * The tool that a loop is filed with.
+ * The file for a loop: its size, or its shape where none is round.
  *
  * @example
- * nameFile({ fileUm: 5200, reason: 'oneSize' }) // 'File 5.2 mm (13/64")'
+ * nameFile({ fileUm: 5200, reason: 'oneSize' }) // '5.2 mm (13/64")'
  */
 export const nameFile = ({ fileUm, reason }: Pick<FileChoice, 'fileUm' | 'reason'>): string =>
-  reason === 'squareGround' ? 'Bevelled file' : `File ${writeFile(fileUm)}`
+  reason === 'squareGround' ? 'bevelled' : writeFile(fileUm)
 
 /** What is wrong with a file that does not suit the pitch; empty where it does. */
 export const sayFileFit = (fit: FileFit): string =>

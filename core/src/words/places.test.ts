@@ -66,7 +66,7 @@ test('a file named for the loop, or one for life, is said to be held high where 
 test('square-ground chisel names its own tools, and never a round file', () => {
   const choice = fileFor({ ...SPEC, cutterType: 'squareGround' }, 7000, 'oneSize')
   expect(choice.reason).toBe('squareGround')
-  expect(nameFile(choice)).toBe('Bevelled file')
+  expect(nameFile(choice)).toBe('bevelled')
   expect(sayFile(choice)).toMatch(/shaped wheel, never a round file; .* 5° forward/)
-  expect(nameFile(fileFor(SPEC, 7000, 'oneSize'))).toBe('File 5.2 mm (13/64")')
+  expect(nameFile(fileFor(SPEC, 7000, 'oneSize'))).toBe('5.2 mm (13/64")')
 })

@@ -135,7 +135,7 @@ const gauges = computed(() => {
           {{ SEQUENCE_NAMES[state.spec.sequence] }}
         </p>
         <p v-if="file">
-          <strong>{{ nameFile(file) }}</strong> at {{ angle }}°: {{ sayFile(file) }}
+          <strong>File {{ nameFile(file) }}</strong> at {{ angle }}°: {{ sayFile(file) }}
           <span class="rest"
             >Gauges {{ writeLength(state.spec.settingUm, 'both') }} · loop
             {{ writeMm(loopLength(pitchUmOf(state.spec), state.spec.driveLinks), 0) }}.</span
