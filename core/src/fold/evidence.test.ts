@@ -46,6 +46,9 @@ describe('contradictions are kept and flagged, never averaged', () => {
     for (const { length } of round.cutters.slice(0, 12)) expect(Math.abs(length.um - 4000)).toBeLessThan(60)
     // Those that nobody read have gone the same way, as far as anybody can tell.
     expect(round.cutters[20]?.length.um).toBeLessThan(4400)
+    // What was measured before is no measurement any more, so that the mark is asked of it again.
+    const some = stateOf(new Log().measureAll(7000).measureAll(4000, 6))
+    expect(some.cutters.map(({ length }) => length.known === 'measured').lastIndexOf(true)).toBe(5)
     // Three filings did not take off three millimetres.
     expect(round.removals).toEqual([])
   })

@@ -84,6 +84,8 @@ export function noticeUse(draft: Draft, read: readonly Read[], sdUm: number = RE
   }
   if (below.length < (first ? 1 : ENOUGH_TO_NOTICE) || median(below) <= limit) return
   wasUsed(lengths, straysOf(draft, off))
+  // What was measured before the work that nobody wrote down is an estimate now.
+  for (const cutter of cutters) cutter.lengthKnown = 'estimated'
   draft.span.repaired = true
 }
 
