@@ -1,4 +1,4 @@
-import { spawn } from 'node:child_process'
+import { fork, type ChildProcess } from 'node:child_process'
 import { cpSync, mkdirSync, readdirSync, readFileSync, rmSync, symlinkSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { parseArgs } from 'node:util'
@@ -31,7 +31,7 @@ const ROOT = join(import.meta.dirname, '..')
 const COPIES = join(ROOT, '.cache', 'mutants')
 /** Whose unit tests are asked, and what they read. */
 const WORKSPACES = ['core', 'contract', 'demo', 'web', 'server', 'prove']
-const SLOWEST_MS = 180_000
+const SLOWEST_MS = 90_000
 
 const LEFT_OUT = ['fixtures/', 'index.ts']
 
@@ -146,26 +146,38 @@ function copyFor(worker: number): string {
   return dir
 }
 
-/** Whether unit tests fail, of those that a command of Vitest chooses. */
-function testsFail(dir: string, ...chosen: readonly string[]): Promise<boolean> {
-  return new Promise((resolve) => {
-    const args = ['vitest', ...chosen, '--run', '--project', 'unit', '--bail', '1', '--reporter', 'dot']
-    const child = spawn('npx', args, { cwd: dir, stdio: 'ignore', detached: true })
-    const timer = setTimeout(() => {
-      if (child.pid !== undefined) process.kill(-child.pid, 'SIGKILL')
-    }, SLOWEST_MS)
-    child.on('exit', (code) => {
-      clearTimeout(timer)
-      resolve(code !== 0)
-    })
-  })
-}
-
-/** Whether a broken file is noticed: by the tests beside it, by those of decisions, by any that reach it. */
-async function isNoticed(dir: string, file: string): Promise<boolean> {
-  const [, , folder = ''] = file.split('/')
-  const near = [`core/src/${folder}/`, 'core/src/verdict/worked', 'core/src/verdict/rules']
-  return (await testsFail(dir, 'run', ...near)) || (await testsFail(dir, 'related', join(dir, file)))
+/** A process that has the tests of one copy at hand; one that hangs is ended, and another takes its place. */
+function askerFor(dir: string) {
+  let child: ChildProcess | null = null
+  return {
+    /** Whether the tests of a copy notice what its file was changed to. */
+    async fails(file: string | null): Promise<boolean> {
+      child ??= fork(join(import.meta.dirname, 'mutantTests.ts'), [dir], {
+        stdio: ['ignore', 'ignore', 'inherit', 'ipc'],
+      })
+      const asked = child
+      return new Promise((resolve) => {
+        const end = (failed: boolean): void => {
+          clearTimeout(timer)
+          asked.removeAllListeners()
+          resolve(failed)
+        }
+        // What never comes to an end is noticed too.
+        const gone = (): void => {
+          asked.kill('SIGKILL')
+          child = null
+          end(true)
+        }
+        const timer = setTimeout(gone, SLOWEST_MS)
+        asked.once('exit', gone)
+        asked.once('message', (failed) => { end(failed === true); })
+        asked.send({ file })
+      })
+    },
+    close(): void {
+      child?.kill()
+    },
+  }
 }
 
 const files = readdirSync(join(ROOT, 'core/src'), { recursive: true, encoding: 'utf8' })
@@ -183,17 +195,18 @@ const survivors: Mutant[] = []
 const queue = [...drawn]
 async function work(worker: number): Promise<void> {
   const dir = copyFor(worker)
-  if (await testsFail(dir, 'related', join(dir, 'core/src/index.ts')))
-    throw new Error('the unit tests of core fail as they stand')
+  const tests = askerFor(dir)
+  if (await tests.fails(null)) throw new Error('the unit tests fail as they stand')
   for (let mutant = queue.shift(); mutant !== undefined; mutant = queue.shift()) {
     const path = join(dir, mutant.file)
     const text = readFileSync(path, 'utf8')
     writeFileSync(path, text.slice(0, mutant.from) + mutant.text + text.slice(mutant.to))
-    const killed = await isNoticed(dir, mutant.file)
+    const killed = await tests.fails(mutant.file)
     writeFileSync(path, text)
     if (!killed) survivors.push(mutant)
     process.stdout.write(`${killed ? 'killed  ' : 'SURVIVED'} ${mutant.what}\n`)
   }
+  tests.close()
 }
 await Promise.all(Array.from({ length: Number(asked.workers) }, (_, worker) => work(worker)))
 rmSync(COPIES, { recursive: true, force: true })

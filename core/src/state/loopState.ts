@@ -90,6 +90,8 @@ export interface HeldReading {
   /** What the cutter would be by it now: as read, less what sharpenings took since. */
   readonly um: Um
   readonly sdUm: number
+  /** What the cutter's length is once it is taken after all. */
+  readonly known: Known
 }
 
 /** A run of work between two sharpenings. */

@@ -50,6 +50,12 @@ function kindOf(draft: Draft, entry: EntryBase, cutter: DraftCutter, offUm: numb
 /** A length that was read of a cutter, before anybody asks whether the loop has such a cutter. */
 type Read = Pick<CutterReading, 'cutter' | 'lengthUm'>
 
+/** Readings that stand held out, of cutters that are not read now: together with others they may say more. */
+const heldBeside = ({ held }: Draft, now: readonly Read[]): Read[] =>
+  [...held.values()]
+    .filter(({ cutter }) => now.every((one) => one.cutter !== cutter))
+    .map(({ cutter, um }) => ({ cutter, lengthUm: um }))
+
 /** Whether so many of the lengths lie below what is known that a closer look is worth its time. */
 function manyBelow({ lengths, cutters }: Draft, read: readonly Read[], byUm: number): boolean {
   let all = 0
@@ -73,10 +79,11 @@ export function noticeUse(draft: Draft, read: readonly Read[], sdUm: number = RE
   const { lengths, cutters } = draft
   const first = neverRead(draft)
   const limit = first ? USED_BEFORE : IMPROBABLE
-  if (read.length < (first ? 1 : ENOUGH_TO_NOTICE) || !manyBelow(draft, read, limit * sdUm)) return
+  const round = [...read, ...heldBeside(draft, read)]
+  if (round.length < (first ? 1 : ENOUGH_TO_NOTICE) || !manyBelow(draft, round, limit * sdUm)) return
   const off = new Map<number, number>()
   const below: number[] = []
-  for (const { cutter, lengthUm } of read) {
+  for (const { cutter, lengthUm } of round) {
     if (lengthUm === undefined || cutter > cutters.length) continue
     const { mean, variance } = lengthOf(lengths, cutter - 1)
     off.set(cutter, lengthUm - mean)
@@ -120,7 +127,8 @@ export function takeLength(
     if (held === undefined || Math.abs(um - held.um) > IMPROBABLE * Math.hypot(held.sdUm, sdUm)) {
       settleDoubts(draft, SETTLED_BY_LENGTH, cutter.number)
       doubt(draft, kindOf(draft, entry, cutter, off), entry.id, cutter.number, Math.round(Math.abs(off)))
-      draft.held.set(cutter.number, { cutter: cutter.number, entryId: entry.id, um, sdUm })
+      const known = readWith === 'eye' ? 'estimated' : 'measured'
+      draft.held.set(cutter.number, { cutter: cutter.number, entryId: entry.id, um, sdUm, known })
       return
     }
     replaceLength(draft.lengths, place, { mean: held.um, variance: held.sdUm ** 2 })
@@ -132,6 +140,24 @@ export function takeLength(
   if (readWith !== 'eye') cutter.lengthKnown = 'measured'
   else if (cutter.lengthKnown === 'new') cutter.lengthKnown = 'estimated'
   draft.readBy.set(cutter.number, entry.personId)
+}
+
+/**
+ * Takes readings that were held out, as far as what was read of other cutters since has made them
+ * probable: in whatever order and in however many entries readings are written down, they come to the same.
+ */
+export function takeHeld(draft: Draft): void {
+  for (let more = true; more;) {
+    more = false
+    for (const { cutter: number, um, sdUm, known } of [...draft.held.values()]) {
+      const cutter = draft.cutters[number - 1]
+      if (cutter === undefined || !readLengthOf(draft.lengths, number - 1, um, sdUm, IMPROBABLE).taken) continue
+      settleDoubts(draft, SETTLED_BY_LENGTH, number)
+      draft.held.delete(number)
+      cutter.lengthKnown = known
+      more = true
+    }
+  }
 }
 
 /** What has to come off a cutter that is made sound: behind its damage, and for its shape. */
@@ -179,7 +205,8 @@ export function takeOff(
   }
   for (const [number, held] of draft.held) {
     const off = offUm[number - 1] ?? 0
-    draft.held.set(number, { ...held, um: held.um - off, sdUm: Math.hypot(held.sdUm, off / 2) })
+    const known = off > 0 ? 'estimated' : held.known
+    draft.held.set(number, { ...held, um: held.um - off, sdUm: Math.hypot(held.sdUm, off / 2), known })
   }
   return { offUm: offUm.map(Math.round), repaired: entry.evened === true || needed.some((one) => one > usualUm) }
 }

@@ -6,7 +6,7 @@ import { mean, updateNormalMean } from '../../stats'
 import type { Um } from '../../units'
 import { noteLifePoint, type Draft, type DraftCutter } from '../draft'
 import { doubt, settleDoubts } from './doubts'
-import { expectedOff, learnSpan, noticeUse, takeLength } from './lengths'
+import { expectedOff, learnSpan, noticeUse, takeHeld, takeLength } from './lengths'
 import { answer } from './questions'
 import { endSpell } from './spells'
 
@@ -71,6 +71,7 @@ export function takeReadings(
     if (settingUm !== undefined) takeSetting(draft, entry, cutter, settingUm)
     if (damage !== undefined) cutter.damage = damage
   }
+  takeHeld(draft)
   if (readings.some(({ damage }) => damage?.some(({ kind }) => CUTTER_DAMAGE[kind].effect === 'dullness')))
     endSpell(draft, true)
   learnSlope(draft, readings)
