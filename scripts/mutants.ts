@@ -35,19 +35,20 @@ const SLOWEST_MS = 90_000
 
 const LEFT_OUT = ['fixtures/', 'index.ts']
 
-const SWAPS: Partial<Record<ts.SyntaxKind, string>> = {
-  [ts.SyntaxKind.LessThanToken]: '<=',
-  [ts.SyntaxKind.LessThanEqualsToken]: '<',
-  [ts.SyntaxKind.GreaterThanToken]: '>=',
-  [ts.SyntaxKind.GreaterThanEqualsToken]: '>',
-  [ts.SyntaxKind.PlusToken]: '-',
-  [ts.SyntaxKind.MinusToken]: '+',
-  [ts.SyntaxKind.AsteriskToken]: '/',
-  [ts.SyntaxKind.SlashToken]: '*',
-  [ts.SyntaxKind.EqualsEqualsEqualsToken]: '!==',
-  [ts.SyntaxKind.ExclamationEqualsEqualsToken]: '===',
-  [ts.SyntaxKind.AmpersandAmpersandToken]: '||',
-  [ts.SyntaxKind.BarBarToken]: '&&',
+/** What an operator is taken for: the limit itself, the other way round, the other sign. */
+const SWAPS: Partial<Record<ts.SyntaxKind, readonly string[]>> = {
+  [ts.SyntaxKind.LessThanToken]: ['<=', '>='],
+  [ts.SyntaxKind.LessThanEqualsToken]: ['<', '>'],
+  [ts.SyntaxKind.GreaterThanToken]: ['>=', '<='],
+  [ts.SyntaxKind.GreaterThanEqualsToken]: ['>', '<'],
+  [ts.SyntaxKind.PlusToken]: ['-'],
+  [ts.SyntaxKind.MinusToken]: ['+'],
+  [ts.SyntaxKind.AsteriskToken]: ['/'],
+  [ts.SyntaxKind.SlashToken]: ['*'],
+  [ts.SyntaxKind.EqualsEqualsEqualsToken]: ['!=='],
+  [ts.SyntaxKind.ExclamationEqualsEqualsToken]: ['==='],
+  [ts.SyntaxKind.AmpersandAmpersandToken]: ['||'],
+  [ts.SyntaxKind.BarBarToken]: ['&&'],
 }
 
 const CALLS: Readonly<Record<string, string>> = { min: 'max', max: 'min', some: 'every', every: 'some' }
@@ -64,7 +65,10 @@ function isSign(node: ts.NumericLiteral): boolean {
 }
 const isText = (side: ts.Node): boolean => ts.isStringLiteralLike(side) || ts.isTemplateExpression(side)
 
-function numberChange(node: ts.NumericLiteral): readonly [ts.Node, string] | null {
+/** A node that can be changed, and what it may become. */
+type Change = readonly [node: ts.Node, becomes: readonly string[]]
+
+function numberChange(node: ts.NumericLiteral): Change | null {
   // A fallback that only the compiler asks for: no test can get there.
   if (isFallback(node)) return null
   // Of what a comparator gives only the sign counts.
@@ -72,27 +76,27 @@ function numberChange(node: ts.NumericLiteral): readonly [ts.Node, string] | nul
   const value = Number(node.text.replaceAll('_', ''))
   // A count or a place in a list stays whole, or it would be cut back to what it was.
   const next = value * 1.25
-  return [node, value === 0 ? '1' : String(Number.isInteger(value) ? Math.max(value + 1, Math.round(next)) : next)]
+  return [node, [value === 0 ? '1' : String(Number.isInteger(value) ? Math.max(value + 1, Math.round(next)) : next)]]
 }
 
-function operatorChange({ operatorToken, left, right }: ts.BinaryExpression): readonly [ts.Node, string] | null {
-  const text = SWAPS[operatorToken.kind]
+function operatorChange({ operatorToken, left, right }: ts.BinaryExpression): Change | null {
+  const becomes = SWAPS[operatorToken.kind]
   // A sum of texts has no minus.
-  return text === undefined || isText(left) || isText(right) ? null : [operatorToken, text]
+  return becomes === undefined || isText(left) || isText(right) ? null : [operatorToken, becomes]
 }
 
-/** The node to be changed, and what it becomes; null where no small change is known. */
-function changeOf(node: ts.Node, source: ts.SourceFile): readonly [ts.Node, string] | null {
+/** What can be changed of a node; null where no small change is known. */
+function changeOf(node: ts.Node, source: ts.SourceFile): Change | null {
   if (ts.isBinaryExpression(node)) return operatorChange(node)
   if (ts.isPrefixUnaryExpression(node) && node.operator === ts.SyntaxKind.ExclamationToken)
-    return [node, node.operand.getText(source)]
+    return [node, [node.operand.getText(source)]]
   if (ts.isNumericLiteral(node)) return numberChange(node)
-  if (ts.isConditionalExpression(node)) return [node.condition, `!(${node.condition.getText(source)})`]
-  if (ts.isIfStatement(node)) return [node.expression, 'false']
-  if (ts.isCaseClause(node) && node.statements.length > 0) return [node, '']
+  if (ts.isConditionalExpression(node)) return [node.condition, [`!(${node.condition.getText(source)})`]]
+  if (ts.isIfStatement(node)) return [node.expression, ['false', 'true']]
+  if (ts.isCaseClause(node) && node.statements.length > 0) return [node, ['']]
   if (ts.isIdentifier(node) && ts.isPropertyAccessExpression(node.parent) && node.parent.name === node) {
     const text = CALLS[node.text]
-    return text === undefined ? null : [node, text]
+    return text === undefined ? null : [node, [text]]
   }
   return null
 }
@@ -105,10 +109,17 @@ function mutantsOf(file: string): Mutant[] {
     if (ts.isTypeNode(node) || ts.isInterfaceDeclaration(node) || ts.isImportDeclaration(node)) return
     const [part, becomes] = changeOf(node, source) ?? []
     if (part !== undefined && becomes !== undefined) {
-      const change = { from: part.getStart(source), to: part.getEnd(), text: becomes }
-      const line = source.getLineAndCharacterOfPosition(change.from).line + 1
-      const was = text.slice(change.from, change.to).replace(/\s+/g, ' ').slice(0, 60)
-      found.push({ file, ...change, what: `${file}:${line} ${was} → ${change.text.replace(/\s+/g, ' ').slice(0, 60)}` })
+      const [from, to] = [part.getStart(source), part.getEnd()]
+      const line = source.getLineAndCharacterOfPosition(from).line + 1
+      const short = (one: string): string => one.replace(/\s+/g, ' ').slice(0, 60)
+      for (const one of becomes)
+        found.push({
+          file,
+          from,
+          to,
+          text: one,
+          what: `${file}:${line} ${short(text.slice(from, to))} → ${short(one)}`,
+        })
     }
     ts.forEachChild(node, walk)
   }
@@ -170,7 +181,9 @@ function askerFor(dir: string) {
         }
         const timer = setTimeout(gone, SLOWEST_MS)
         asked.once('exit', gone)
-        asked.once('message', (failed) => { end(failed === true); })
+        asked.once('message', (failed) => {
+          end(failed === true)
+        })
         asked.send({ file })
       })
     },
