@@ -43,7 +43,9 @@ async function anyFails(
   const { testModules, unhandledErrors } = await vitest.runTestSpecifications([...specifications])
   for (const one of testModules) if (!took.has(one.moduleId)) took.set(one.moduleId, one.diagnostic().duration)
   const failed = testModules.filter((one) => one.state() === 'failed')
-  for (const one of failed) say(one.moduleId)
+  for (const one of failed)
+    for (const test of one.children.allTests('failed'))
+      say(`${one.moduleId} ${test.fullName}: ${test.result().errors?.[0]?.message ?? ''}`)
   return unhandledErrors.length > 0 || failed.length > 0
 }
 
