@@ -16,6 +16,7 @@ import {
   SEQUENCES,
   SHARPEN_METHODS,
   SHELVES,
+  LINK_KINDS,
   START_MARKS,
   STRIKE_OBJECTS,
   type EntryKind,
@@ -75,6 +76,7 @@ export const profileValues = {
   settingUm: settingUm().required('The depth-gauge setting is missing.'),
   fileUm: fileUm().required('The file is missing.'),
   topPlateAngleDeg: angle().required('The top plate angle is missing.'),
+  links: optionalOneOf(LINK_KINDS, 'The kind of links'),
 }
 
 /** Values that a loop's spec may be corrected in; each is optional. */
@@ -95,6 +97,7 @@ const specChanges = {
   fileUm: fileUm(),
   topPlateAngleDeg: angle(),
   startMark: optionalOneOf(START_MARKS, 'The start mark'),
+  links: optionalOneOf(LINK_KINDS, 'The kind of links'),
 } satisfies Record<SpecField, yup.AnySchema>
 
 const originsSchema = strictObject(
@@ -216,6 +219,7 @@ export const entrySchemas = {
     settingUm: lengthUm(),
     damageCleared: yesNo(),
     evened: yesNo(),
+    stopChecked: yesNo(),
     wasDull: yesNo(),
     fileAge: optionalOneOf(FILE_AGES, 'How used the file is'),
     pairs: yup

@@ -16,7 +16,7 @@ import {
   type Verdict,
 } from '@undercliff/core'
 import type { Random } from '@undercliff/demo'
-import { happens, normal } from './chance'
+import { factor, happens, normal } from './chance'
 import type { Person, Scenario } from './scenario'
 import { TrueLoop, type Strokes } from './truth'
 
@@ -64,6 +64,19 @@ const nothing = (): Tally => ({
   unsafeThoughFit: 0,
   sharpenings: 0,
 })
+
+/** One crew of the kind that a scenario tells of: no two file alike, or buy loops that are new alike. */
+export function oneCrew(scenario: Scenario, random: Random): Scenario {
+  const { people, loop, crews } = scenario
+  const bite = factor(random, crews.bite)
+  const lean = normal(random, 0, crews.side)
+  const newLengthUm = loop.newLengthUm + normal(random, 0, crews.newLengthUm)
+  return {
+    ...scenario,
+    people: people.map((one) => ({ ...one, biteUm: one.biteUm * bite, rightMore: one.rightMore + lean })),
+    loop: { ...loop, newLengthUm },
+  }
+}
 
 /** A crew with one place on one saw: a loop, and when that is done with, the next. */
 export class Crew {
@@ -236,7 +249,13 @@ export class Crew {
         this.rules.wheelPerLoopMinor,
       )
     this.tally.sharpenings += 1
-    this.logSharpening({ method: by, damageCleared: true, gaugesLowered: gauges })
+    const stopChecked = by === 'grinder' && this.scenario.wheel.checked
+    this.logSharpening({
+      method: by,
+      damageCleared: true,
+      ...(stopChecked ? { stopChecked } : {}),
+      gaugesLowered: gauges,
+    })
     if (gauges) this.gauges()
   }
 

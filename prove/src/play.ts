@@ -1,6 +1,6 @@
 import { forecast } from '@undercliff/core'
 import { seeded } from '@undercliff/demo'
-import { Crew, type Tally } from './crew'
+import { Crew, oneCrew, type Tally } from './crew'
 import { Coverage, Sides } from './figures'
 import type { Policy } from './policies'
 import type { Scenario } from './scenario'
@@ -19,7 +19,8 @@ const LOOK_EVERY = 7
 
 /** Plays one crew through a season under a policy. The same seed brings the same wood, stones and hands. */
 export function playSeason(scenario: Scenario, policy: Policy, seed: number): Season {
-  const crew = new Crew(scenario, seeded(seed))
+  const random = seeded(seed)
+  const crew = new Crew(oneCrew(scenario, random), random)
   const aside = seeded(seed ^ 0x5bd1e995)
   const coverage = new Coverage()
   const sides = new Sides()
@@ -30,7 +31,7 @@ export function playSeason(scenario: Scenario, policy: Policy, seed: number): Se
     const state = crew.state()
     const ahead = forecast(state, crew.rules)
     const floorUm = state.spec.markLengthUm + crew.rules.reserveUm
-    const left = crew.truth.sharpeningsLeft(floorUm, scenario.people, aside, ahead.removal.parts)
+    const left = crew.truth.sharpeningsLeft(floorUm, crew.scenario.people, aside, ahead.removal.parts)
     coverage.note(crew.truth, state, ahead, left)
   }
   const { tally } = crew

@@ -41,6 +41,11 @@ const schema = yup
       .noUnknown()
       .required(),
     people: yup.array(person.required()).min(1).required(),
+    /** How far crews of this kind differ: in what all take, in how they lean to a side, in the loops they buy. */
+    crews: yup
+      .object({ bite: part(), side: part(), newLengthUm: atLeast(0) })
+      .noUnknown()
+      .required(),
     /** Strokes after which a file bites half as well, and at which it is renewed. */
     file: yup.object({ halfAt: positive(), renewedAt: positive() }).noUnknown().required(),
     wheel: yup
@@ -50,6 +55,8 @@ const schema = yup
         /** The right side of a grind against the left: how far it lies on the whole, and how far each strays. */
         turnUm: yup.number().required(),
         turnSdUm: atLeast(0),
+        /** Whether they check the stop after the turn, and write that down. */
+        checked: yup.boolean().required(),
       })
       .noUnknown()
       .required(),

@@ -259,6 +259,12 @@ describe('a file that suits no loop of the pitch', () => {
     ])
   })
 
+  test('that is too large for a loop as worn as it is, too', () => {
+    const worn = (lengthUm: number, fileUm: number) =>
+      codes(new Log().measureAll(lengthUm), { kind: 'specChanged', changes: { fileUm }, origin: 'crew' })
+    expect([worn(7000, 5500), worn(3000, 5500), worn(3000, 5200)]).toEqual([[], ['file-does-not-fit'], []])
+  })
+
   test('on registering a loop too; square-ground chisel takes no round file at all', () => {
     const empty = new Log()
     empty.entries.length = 0

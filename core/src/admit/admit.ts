@@ -9,7 +9,7 @@ import {
   type EntryKind,
   type NewEntry,
 } from '../log'
-import { fileFit } from '../geometry'
+import { fileFitNow } from '../geometry'
 import { checkLength } from '../measure'
 import { changedSpec, PITCH_PROFILES, type LoopSpec, type Origin } from '../profile'
 import { futureProblems, numberProblems, type AdmitProblem } from './problem'
@@ -103,14 +103,20 @@ function awayProblems(state: LoopState): AdmitProblem[] {
 const CONFIRMS: ReadonlySet<Origin | undefined> = new Set<Origin>(['box', 'measured'])
 
 /** A file that suits no loop of the pitch: asked about, and taken once somebody says where it is from. */
-function fileProblems(spec: LoopSpec, field: string): AdmitProblem[] {
-  const fit = fileFit(spec, spec.fileUm)
+function fileProblems(spec: LoopSpec, field: string, lengthUm: Um = spec.newLengthUm): AdmitProblem[] {
+  const fit = fileFitNow(spec, spec.fileUm, lengthUm)
   if (fit === 'fits' || spec.cutterType === 'squareGround' || CONFIRMS.has(spec.origins?.fileUm)) return []
-  const size = `A file of ${writeMm(spec.fileUm, 1)} is ${fit === 'tooSmall' ? 'smaller' : 'larger'}`
+  const file = `A file of ${writeMm(spec.fileUm, 1)}`
   const pitch = PITCH_PROFILES[spec.pitchClass].name
-  const message = `${size} than any for ${pitch}. If it is so, say that it is from the box or was measured.`
+  const wrong =
+    fit === 'tooLargeByNow'
+      ? `${file} bites the tie strap of a loop that is worn to ${writeMm(lengthUm, 1)}.`
+      : `${file} is ${fit === 'tooSmall' ? 'smaller' : 'larger'} than any for ${pitch}.`
+  const message = `${wrong} If it is so, say that it is from the box or was measured.`
   return [{ code: 'file-does-not-fit', field, message }]
 }
+
+const shortestOf = ({ cutters }: LoopState): Um => Math.min(...cutters.map(({ length }) => length.um))
 
 /** What a spec would do to a log that was written under another. */
 function specProblems(after: readonly Entry[]): AdmitProblem[] {
@@ -206,7 +212,7 @@ const BODY_PROBLEMS: {
     ...specProblems([...entries, asWritten(entry)]),
     ...(entry.changes.fileUm === undefined
       ? []
-      : fileProblems(changedSpec(state.spec, entry.changes, entry.origin), 'changes.fileUm')),
+      : fileProblems(changedSpec(state.spec, entry.changes, entry.origin), 'changes.fileUm', shortestOf(state))),
   ],
   fitted: away,
   takenOff: away,

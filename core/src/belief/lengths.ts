@@ -40,7 +40,7 @@ const BITE_OF_AGE = { fresh: 1.1, used: 1, worn: 0.8 } as const
 /** Deviations with which everything begins, and by which each day strays. Starting values, micrometres. */
 export const LENGTH_SPREADS = {
   /** A new length that nobody read off a box, and one that somebody did. */
-  assumed: 300,
+  assumed: 240,
   known: 40,
   /** One side of a new loop against the other, and one cutter against the next. */
   newSides: 25,
@@ -50,8 +50,8 @@ export const LENGTH_SPREADS = {
   usedSides: 200,
   usedCutter: 150,
   /** Bite of a stroke: of crews and hands, and how far a side follows the other. */
-  bite: 4.5,
-  sidesTogether: 0.85,
+  bite: 4,
+  sidesTogether: 0.72,
   /** How far the bite wanders from one sharpening to the next. */
   wanders: 0.4,
   /** A habit of taking more or less than is usual where nobody counts, as a part of it. */
@@ -70,7 +70,9 @@ export const LENGTH_SPREADS = {
   behindDamage: 60,
   damagePart: 0.25,
   /** The two sides of a grind after the clamp was turned, and one cutter against the next. */
-  turned: 120,
+  turned: 100,
+  /** The same where somebody checked the stop after the turn. */
+  turnedChecked: 50,
   groundCutter: 25,
   /** The same of a loop that was filed even, by eye and caliper. */
   evenedCutter: 60,
@@ -366,11 +368,12 @@ function levelLengths(belief: LengthBelief, level: Parameters<typeof levelAll>[2
  * is gone; how the sides differ is the turn of the clamp.
  *
  * @param atLeastUm what has to come off a cutter, by its place from 0: its damage and a little behind it
+ * @param stopChecked whether the stop was checked after the clamp was turned
  * @returns what came off each cutter
  */
-export function grindLengths(belief: LengthBelief, atLeastUm: readonly Um[]): number[] {
+export function grindLengths(belief: LengthBelief, atLeastUm: readonly Um[], stopChecked = false): number[] {
   const { tied } = belief
-  const { wheelDay, groundCutter, turned } = LENGTH_SPREADS
+  const { wheelDay, groundCutter, turned, turnedChecked } = LENGTH_SPREADS
   const { before, worst, through, needs, own, variance } = worstOf(
     belief,
     atLeastUm,
@@ -382,7 +385,7 @@ export function grindLengths(belief: LengthBelief, atLeastUm: readonly Um[]): nu
     belief,
     { loads, own: own - (through ? needs : 0), variance: variance + (through ? depthSd(needs) : wheelDay) ** 2 },
     groundCutter,
-    turned,
+    stopChecked ? turnedChecked : turned,
   )
   return before.map((um, i) => Math.max(0, um - meanOf(tied, i)))
 }
@@ -455,16 +458,60 @@ export function beginSpan({ hands, tied }: LengthBelief, hand: Hand): void {
   setFigure(tied, offPlace(hands, hand), { mean: 0, variance: 0 })
 }
 
-/** What a usual sharpening of a kind takes off a cutter of this loop, as learned so far. */
-export function usualRemoval({ tied }: LengthBelief, kind: 'file' | 'grind', usualUm: Um): Normal {
-  if (kind === 'grind') return sharedFigure(tied, [[SHARED.wheel, 1]])
-  const strokes = usualUm / UM_PER_STROKE
-  return sharedFigure(tied, [
+/** What a usual sharpening takes off, by what is shared: so much with a file, and such a part of a grind. */
+function removalWeights(fileUm: Um, grinds: number): readonly (readonly [place: number, weight: number])[] {
+  const strokes = fileUm / UM_PER_STROKE
+  return [
     [SHARED.left, strokes / 2],
     [SHARED.right, strokes / 2],
-    [SHARED.habit, usualUm],
-  ])
+    [SHARED.habit, fileUm],
+    [SHARED.wheel, grinds],
+  ]
 }
+
+/** What a usual sharpening of a kind takes off a cutter of this loop, as learned so far. */
+export const usualRemoval = ({ tied }: LengthBelief, kind: 'file' | 'grind', usualUm: Um): Normal =>
+  sharedFigure(tied, kind === 'grind' ? removalWeights(0, 1) : removalWeights(usualUm, 0))
+
+/**
+ * Covariance of a cutter's length with what a usual sharpening takes off, square micrometres: below
+ * nothing where strokes that take more than is thought have left the cutter shorter than is thought.
+ *
+ * @param cutter by its place from 0
+ * @param fileUm what a usual sharpening takes off with a file
+ * @param grinds part of a usual grind that it is
+ */
+export function withRemoval({ tied }: LengthBelief, cutter: number, fileUm: Um, grinds: number): number {
+  const loads = loadsOf(tied, cutter)
+  let sum = 0
+  for (const [place, weight] of removalWeights(fileUm, grinds))
+    for (const [k, load] of loads.entries()) sum += weight * load * covOf(tied, place, k)
+  return sum
+}
+
+/**
+ * How much lower the shortest cutter lies than the one that seems to be, when cutters have strayed by
+ * so much more: what is known of their own strays, and what filings add.
+ *
+ * @param cutter the one that seems to be the shortest, by its place from 0
+ * @param soon stray, micrometres, at which cutters are counted that may be the shortest
+ */
+export function shortestLowerBy(
+  { tied, hands }: LengthBelief,
+  cutter: number,
+  soon: number,
+): (addedUm: number) => number {
+  const own = tied.ownVar[cutter] ?? 0
+  const lowest = meanOf(tied, cutter)
+  const spread = Math.max(1, Math.hypot(Math.sqrt(own), soon))
+  let rivals = 0
+  for (let i = 0; i < hands.length; i += 1) rivals += Math.exp(-Math.max(0, meanOf(tied, i) - lowest) / spread)
+  const { mean } = leastOf(rivals)
+  return (addedUm) => -mean * Math.sqrt(own + addedUm ** 2)
+}
+
+/** What the guide adds to the stray of a cutter when it is filed so far back, micrometres. */
+export const filingStray = (usualUm: Um): number => Math.sqrt(strayOf(usualUm, 0))
 
 /** What a stroke takes off, as the mean of both sides. */
 export const strokeBite = ({ tied }: LengthBelief): Normal =>

@@ -124,7 +124,9 @@ describe('every kind', () => {
   })
 
   test('what has a depth shrinks by what came off, and stays while it is not known', () => {
-    expect(damageAfterRemoval([{ kind: 'stone', depthUm: 900 }], 300)).toEqual([{ kind: 'stone', depthUm: 600 }])
+    expect(damageAfterRemoval([{ kind: 'stone', depthUm: 900 }], 300)).toEqual([
+      { kind: 'stone', depthUm: 600, catchingUp: true },
+    ])
     expect(damageAfterRemoval([{ kind: 'stone', depthUm: 300 }], 300)).toEqual([])
     expect(damageAfterRemoval([{ kind: 'stone', depthUm: null }], 5000)).toHaveLength(1)
   })

@@ -9,6 +9,8 @@ export interface CutterDamage {
   readonly depthUm: Um | null
   /** The depth was worked out from a neighbour of the same strike, not looked at. */
   readonly estimated?: true
+  /** Some of it was filed away since it was seen, and the rest is left to the next sharpenings. */
+  readonly catchingUp?: true
 }
 
 /** Damage seen on a strap, drive link, rivet or the loop as a whole. */
@@ -61,7 +63,7 @@ export function damageAfterRemoval(damage: readonly CutterDamage[], removedUm: U
     const { effect } = CUTTER_DAMAGE[one.kind]
     if (effect === 'dullness') continue
     if (effect !== 'depth' || one.depthUm === null) left.push(one)
-    else if (one.depthUm > removedUm) left.push({ ...one, depthUm: one.depthUm - removedUm })
+    else if (one.depthUm > removedUm) left.push({ ...one, depthUm: one.depthUm - removedUm, catchingUp: true })
   }
   return left
 }

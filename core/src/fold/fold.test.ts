@@ -3,6 +3,8 @@ import { describe, expect, test } from 'vitest'
 import { anyLog } from '../fixtures/anyLog'
 import { hour, Log, SPEC } from '../fixtures/logs'
 import { notFinite } from '../fixtures/notFinite'
+import type { Conditions } from '../log'
+import type { CutterType } from '../profile'
 import { fold } from './fold'
 
 const state = (log: Log, until?: string) => {
@@ -101,7 +103,7 @@ describe('fold', () => {
     ]
     const log = new Log().add('measured', { readings: [{ cutter: 1, lengthUm: 7000, damage }] }).file()
     expect(state(log).cutters[0]?.damage).toEqual([
-      { kind: 'stone', depthUm: 300 },
+      { kind: 'stone', depthUm: 300, catchingUp: true },
       { kind: 'chipped', depthUm: null },
     ])
   })
@@ -159,11 +161,14 @@ describe('fold', () => {
     expect(settled.cutters[0]?.length.um).toBe(7000)
   })
 
-  test('dirty tanks wear a full chisel three times as fast as a semi-chisel', () => {
-    const soil = { tanks: 2, conditions: 'soil' as const }
-    expect(state(new Log().add('ran', soil)).wearTanksSinceSharpened).toBe(2)
-    expect(state(new Log({ ...SPEC, cutterType: 'fullChisel' }).add('ran', soil)).wearTanksSinceSharpened).toBe(6)
-    expect(state(new Log().add('ran', soil).file()).tanksSinceSharpened).toBe(0)
+  test('what dirt adds to the wear of a rounded corner is a third of what it adds to a square one', () => {
+    const worn = (cutterType: CutterType, conditions: Conditions): number =>
+      state(new Log({ ...SPEC, cutterType }).add('ran', { tanks: 2, conditions })).wearTanksSinceSharpened
+    expect(worn('fullChisel', 'soil')).toBe(6)
+    expect(worn('semiChisel', 'soil')).toBeCloseTo(2 + 4 / 3, 9)
+    expect(worn('chipper', 'gritty')).toBeCloseTo(2 + 2 / 3, 9)
+    for (const type of ['fullChisel', 'semiChisel', 'chipper'] as const) expect(worn(type, 'clean')).toBe(2)
+    expect(state(new Log().add('ran', { tanks: 2, conditions: 'soil' }).file()).tanksSinceSharpened).toBe(0)
   })
 
   test('on and off a saw, and retired', () => {

@@ -50,8 +50,8 @@ export function partAboveWorn(spec: LoopSpec, lengthUm: Um, fileUm: Um, partNew:
   return Math.min(1, partNew + sunkUm / fileUm)
 }
 
-/** How a round file suits a pitch. */
-export type FileFit = 'fits' | 'tooSmall' | 'tooLarge'
+/** How a round file suits a pitch, and a loop of it that is worn. */
+export type FileFit = 'fits' | 'tooSmall' | 'tooLarge' | 'tooLargeByNow'
 
 /** A file further than this from every size in use for a pitch is another pitch's. Starting value. */
 const FILE_NEAR_UM: Um = 250
@@ -67,6 +67,21 @@ export function fileFit({ pitchClass }: Pick<LoopSpec, 'pitchClass'>, fileUm: Um
   const sizes = PITCH_PROFILES[pitchClass].filesUm.value
   if (fileUm < Math.min(...sizes) - FILE_NEAR_UM) return 'tooSmall'
   return fileUm > Math.max(...sizes) + FILE_NEAR_UM ? 'tooLarge' : 'fits'
+}
+
+/**
+ * Whether a round file suits a loop at its present wear. The larger of two that suit the pitch bites the tie
+ * strap once the top plate has sunk.
+ *
+ * @param lengthUm the shortest cutter now
+ * @example
+ * fileFitNow(spec38, 5500, 3000) // 'tooLargeByNow': the 5.2 mm is the one by then
+ */
+export function fileFitNow(spec: LoopSpec, fileUm: Um, lengthUm: Um): FileFit {
+  const fit = fileFit(spec, fileUm)
+  if (fit !== 'fits' || fileUm <= Math.min(...PITCH_PROFILES[spec.pitchClass].filesUm.value)) return fit
+  const [least] = BENCH_FIGURES.filePartAbove.value
+  return fileBottom(fileUm, least) > topPlateHeight(spec, lengthUm) ? 'tooLargeByNow' : 'fits'
 }
 
 /** Why a file is the one to take. */
@@ -94,7 +109,7 @@ export interface FileChoice {
   readonly clears: boolean
   /** The other size, when there is one. */
   readonly otherUm: Um | null
-  /** Whether it suits the pitch. */
+  /** Whether it suits the pitch, and this wear. */
   readonly fit: FileFit
 }
 
@@ -111,7 +126,15 @@ export function fileFor(spec: LoopSpec, lengthUm: Um, school: FileSchool): FileC
   const heightUm = topPlateHeight(spec, lengthUm)
   const choice = (fileUm: Um, reason: FileReason, otherUm: Um | null): FileChoice => {
     const bottomUm = fileBottom(fileUm, least)
-    return { fileUm, reason, bottomUm, heightUm, clears: bottomUm <= heightUm, otherUm, fit: fileFit(spec, fileUm) }
+    return {
+      fileUm,
+      reason,
+      bottomUm,
+      heightUm,
+      clears: bottomUm <= heightUm,
+      otherUm,
+      fit: fileFitNow(spec, fileUm, lengthUm),
+    }
   }
   if (spec.cutterType === 'squareGround') return choice(spec.fileUm, 'squareGround', null)
   const own = originOf(spec, 'fileUm')

@@ -138,6 +138,8 @@ export interface EntryBodies {
     readonly damageCleared?: boolean
     /** Whether a file brought every cutter down to the shortest, rather than giving all the same strokes. */
     readonly evened?: boolean
+    /** Whether the stop was checked after the clamp was turned, so that both sides come out alike. */
+    readonly stopChecked?: boolean
     readonly pairs?: readonly BeforeAfter[]
     /** Whether it was dull when it was sharpened, or still cut. */
     readonly wasDull?: boolean

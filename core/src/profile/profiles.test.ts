@@ -59,8 +59,8 @@ test('figures of the bench and the cutter types: common practice', () => {
   ])
   expect(types).toEqual([
     ['fullChisel', 30, 3],
-    ['semiChisel', 30, 1],
-    ['chipper', 30, 1],
+    ['semiChisel', 30, 5 / 3],
+    ['chipper', 30, 5 / 3],
     ['ripping', 10, 2],
     ['squareGround', 30, 3],
   ])

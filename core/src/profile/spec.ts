@@ -7,6 +7,10 @@ import { CUTTER_TYPE_PROFILES, PITCH_PROFILES } from './profiles'
 export const START_MARKS = ['none', 'white', 'yellow', 'orange', 'red', 'green', 'blue'] as const
 export type StartMark = (typeof START_MARKS)[number]
 
+/** What its links are like: low-kickback chain has a hump, the bumper, before each depth gauge or beside it. */
+export const LINK_KINDS = ['plain', 'bumper'] as const
+export type LinkKind = (typeof LINK_KINDS)[number]
+
 /** The values of a loop that do not wear. Lengths in micrometres. */
 export interface SpecValues {
   readonly pitchClass: PitchClass
@@ -25,6 +29,8 @@ export interface SpecValues {
   readonly fileUm: Um
   readonly topPlateAngleDeg: number
   readonly startMark?: StartMark
+  /** Plain where nobody says. */
+  readonly links?: LinkKind
 }
 
 export type SpecField = keyof SpecValues
@@ -54,54 +60,41 @@ export function changedSpec(spec: LoopSpec, changes: Partial<SpecValues>, origin
   return { ...spec, ...changes, origins }
 }
 
+/** What the crew said when it added the loop: no profile brings it. */
+const crew = (): Origin => 'crew'
+const pitchOf = ({ pitchClass }: LoopSpec) => PITCH_PROFILES[pitchClass]
+
+/** Where each value comes from that is not the loop's own. */
+const ORIGINS: Readonly<Record<SpecField, (spec: LoopSpec) => Origin>> = {
+  newLengthUm: (spec) => pitchOf(spec).newLengthUm.origin,
+  markLengthUm: (spec) => pitchOf(spec).markLengthUm.origin,
+  settingUm: (spec) => pitchOf(spec).settingUm.origin,
+  fileUm: (spec) => pitchOf(spec).filesUm.origin,
+  topPlateAngleDeg: ({ cutterType }) => CUTTER_TYPE_PROFILES[cutterType].topPlateAngleDeg.origin,
+  gaugeUm: crew,
+  pitchClass: crew,
+  driveLinks: crew,
+  sequence: crew,
+  cutterType: crew,
+  firstHand: crew,
+  startMark: crew,
+  links: crew,
+}
+
 /**
  * Where a value of a loop comes from: its own origin, else its profile's.
  *
  * @example
  * originOf(spec38, 'newLengthUm') // 'commonPractice' for 3/8"
  */
-export function originOf(spec: LoopSpec, field: SpecField): Origin {
-  const own = spec.origins?.[field]
-  if (own !== undefined) return own
-  const profile = PITCH_PROFILES[spec.pitchClass]
-  switch (field) {
-    case 'newLengthUm':
-    case 'markLengthUm':
-    case 'settingUm':
-      return profile[field].origin
-    case 'fileUm':
-      return profile.filesUm.origin
-    case 'topPlateAngleDeg':
-      return CUTTER_TYPE_PROFILES[spec.cutterType].topPlateAngleDeg.origin
-    // What the crew said when it added the loop.
-    case 'gaugeUm':
-    case 'pitchClass':
-    case 'driveLinks':
-    case 'sequence':
-    case 'cutterType':
-    case 'firstHand':
-    case 'startMark':
-      return 'crew'
-  }
-}
-
-/** Values that no profile brings: whoever adds a loop says them. */
-const SAID_BY_CREW: ReadonlySet<SpecField> = new Set([
-  'pitchClass',
-  'gaugeUm',
-  'driveLinks',
-  'sequence',
-  'cutterType',
-  'firstHand',
-  'startMark',
-])
+export const originOf = (spec: LoopSpec, field: SpecField): Origin => spec.origins?.[field] ?? ORIGINS[field](spec)
 
 /**
  * Whether a value is simply as the crew gave it when it added the loop, so that nothing need be said
  * of where it comes from.
  */
 export const isGiven = (spec: LoopSpec, field: SpecField): boolean =>
-  spec.origins?.[field] === undefined && SAID_BY_CREW.has(field)
+  spec.origins?.[field] === undefined && ORIGINS[field] === crew
 
 /** What has to be said of a loop; the rest comes from its profile. */
 export type SpecChoice = Pick<LoopSpec, 'pitchClass' | 'gaugeUm' | 'driveLinks' | 'cutterType'> & Partial<LoopSpec>
@@ -126,6 +119,9 @@ export function specFromProfile(choice: SpecChoice): LoopSpec {
     ...choice,
   }
 }
+
+/** Whether it is low-kickback chain, whose bumpers are never filed off. */
+export const hasBumpers = ({ links }: Pick<SpecValues, 'links'>): boolean => links === 'bumper'
 
 /** Pitch of a loop, half the span of three rivets. */
 export const pitchUmOf = (spec: Pick<LoopSpec, 'pitchClass'>): Um => PITCH_PROFILES[spec.pitchClass].pitchUm.value

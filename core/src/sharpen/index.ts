@@ -1,5 +1,6 @@
 export * from './time'
 export * from './removals'
+export * from './stages'
 export * from './angle'
 export * from './guides'
 export * from './sidePlate'

@@ -65,6 +65,8 @@ describe('minutes', () => {
     expect(filingMinutes(loop(36, 200), 'bench').likely).toBeGreaterThan(filingMinutes(loop(36, 200), 'field').likely)
     expect(filingMinutes(loop(36, 400), 'bench').likely).toBeGreaterThan(filingMinutes(loop(36, 200), 'bench').likely)
     expect(gaugeMinutes(36).likely).toBeGreaterThan(gaugeMinutes(20).likely)
+    // Half as much again beside a bumper, setting out not.
+    expect(gaugeMinutes(36, true)).toEqual({ low: 5.5, likely: 8.3, high: 11.1 })
     expect(addMinutes({ low: 1, likely: 2, high: 3 }, { low: 10, likely: 20, high: 30 })).toEqual({
       low: 11,
       likely: 22,

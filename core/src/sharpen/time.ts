@@ -110,10 +110,18 @@ export function grindingMinutes(removalsUm: readonly Um[]): MinutesRange {
   return range(setupLow + minutes(fast), setupHigh + minutes(slow))
 }
 
-/** Minutes to lower so many depth gauges by hand. */
-export function gaugeMinutes(cutters: number): MinutesRange {
+/** How much longer a gauge takes whose bumper has to be kept clear of the file. Starting value. */
+const BESIDE_BUMPER = 1.5
+
+/**
+ * Minutes to lower so many depth gauges by hand.
+ *
+ * @param bumpers whether each has a bumper before it, which is never filed off
+ */
+export function gaugeMinutes(cutters: number, bumpers = false): MinutesRange {
   const [fast, slow] = SECONDS_PER_GAUGE
-  return range(1 + (cutters * fast) / 60, 3 + (cutters * slow) / 60)
+  const each = (seconds: number): number => (cutters * seconds * (bumpers ? BESIDE_BUMPER : 1)) / 60
+  return range(1 + each(fast), 3 + each(slow))
 }
 
 /** Two jobs one after the other. */

@@ -88,10 +88,14 @@ function endOfService({ options, limits }: Case, reasons: readonly Reason[], run
 const surely = ({ summary: { worst } }: Forecast): boolean =>
   worst.length.known === 'measured' && worst.damage.every(({ estimated }) => estimated !== true)
 
+/** Whether a file brings it through over the next few sharpenings, with what hurt it left blunt meanwhile. */
+const inStages = (options: readonly Option[]): boolean =>
+  options.some(({ action, stages, reasons }) => action === 'file' && stages !== null && reasons.every(isSoft))
+
 /** No length is left for any sharpening that the loop calls for. */
 function spentReasons({ state, rules, ahead, options, needs }: Case): Reason[] {
   const behind = nothingBehindDamage(state, rules, ahead)
-  if (behind.length > 0) return [...behind, ...needs.repairs]
+  if (behind.length > 0 && !inStages(options)) return [...behind, ...needs.repairs]
   if (needs.metal.length === 0) return []
   const sharpening = options.filter((option) => inUse(option) && option.deepestUm > 0)
   const left = sharpening.filter(({ reasons }) => !reasons.some(({ rule }) => rule === 'tooLittleLeft'))

@@ -50,6 +50,34 @@ describe('what must come out right', () => {
     expect(optionOf(spent, 'dirtyDuty').reasons.map(({ rule }) => rule)).toEqual(['noLengthBehindDamage'])
   })
 
+  test('matching the worst never throws away a loop with most of its life left: the same strokes, in stages', () => {
+    const gone = (cutters: number, lengthUm: number): Log =>
+      new Log().add('measured', {
+        readings: Array.from({ length: 36 }, (_, i) => ({
+          cutter: i + 1,
+          lengthUm,
+          damage: i < cutters ? [{ kind: 'cornerGone' as const, depthUm: lengthUm - 200 }] : [],
+        })),
+      })
+    const one = verdictOf(gone(1, 7000), { grinderOwned: false, shopUsed: false })
+    expect(one).toMatchObject({ action: 'touchUp', fitForUse: true })
+    const filing = optionOf(one, 'file')
+    expect(filing).toMatchObject({ way: 'sameStrokes', damagedLeft: 1, feasible: true, risks: ['cuttersLeftDull'] })
+    // 6.8 mm and a tenth behind it, at 0.2 mm a filing: 35 of them with 1 cutter in 36 blunt.
+    expect(filing.stages?.sharpenings).toBe(35)
+    expect(filing.stages?.lostHours).toBeCloseTo((34 * filing.sharpHours.likely) / 35, 2)
+    expect(filing.deepestUm).toBeLessThan(300)
+    // What is left of it calls for no work of its own: it cuts on.
+    const filed = gone(1, 7000).file()
+    expect(stateOf(filed).cutters[0]?.damage).toMatchObject([{ kind: 'cornerGone', depthUm: 6600 }])
+    expect(verdictOf(filed)).toMatchObject({ action: 'runOn', fitForUse: true })
+    expect(verdictOf(gone(1, 7000).file({ strokes: { left: 0, right: 9 } })).action).toBe('touchUp')
+    // Two cutters in three have to cut; and near its mark it is matched, and spent.
+    expect(verdictOf(gone(13, 7000)).action).toBe('retire')
+    expect(verdictOf(gone(1, 3500)).reasons[0]?.rule).toBe('noLengthBehindDamage')
+    expect(optionOf(verdictOf(struck(7000)), 'file')).toMatchObject({ way: 'matchShortest', stages: null })
+  })
+
   test('for dirt: length behind the damage, and two cutters in three with a corner', () => {
     const nicked = (cutters: number, lengthUm: number): Log =>
       new Log().add('measured', {

@@ -5,6 +5,8 @@ import type { Action } from '../log'
 import { NO_MINUTES, type MinutesRange } from '../sharpen'
 import { atBound, depthOpen, type End } from './bounds'
 import { choose, type Chosen } from './choose'
+import { callsForNow } from './filingWay'
+import { fileMisfits } from './findings'
 import type { Forecast } from './forecast'
 import { findAll } from './needs'
 import { layOut, simulateOptions } from './options'
@@ -24,9 +26,12 @@ interface WorkedOut {
 }
 
 function workOut(state: LoopState, rules: HouseRules): WorkedOut {
-  const { ahead, needs, limits, standing } = findAll(state, rules)
+  const { ahead, needs: found, limits, standing } = findAll(state, rules)
+  const needs = callsForNow(state, rules, found)
   const options = simulateOptions(layOut(state, rules, ahead, needs), limits)
-  return { ahead, options, chosen: choose({ state, rules, ahead, options, needs, limits, standing }) }
+  const chosen = choose({ state, rules, ahead, options, needs, limits, standing })
+  const reasons = state.retired === null ? [...chosen.reasons, ...fileMisfits(state, ahead)] : chosen.reasons
+  return { ahead, options, chosen: { ...chosen, reasons } }
 }
 
 /** What is advised, and every option worked out. */

@@ -6,6 +6,9 @@ import type { Reason } from './verdict'
 /** Part of the cutters that must still cut for work in dirt. Starting value. */
 const STILL_CUT = 2 / 3
 
+/** How many of so many cutters still have to cut. */
+export const leastThatCut = (cutters: number): number => Math.ceil(STILL_CUT * cutters)
+
 /** Whether a cutter has lost its corner: dull, or hurt. */
 const isBlunt = ({ damage }: CutterState): boolean =>
   damage.some(({ kind }) => ['dullness', 'depth'].includes(CUTTER_DAMAGE[kind].effect))
@@ -13,7 +16,7 @@ const isBlunt = ({ damage }: CutterState): boolean =>
 /** Fewer cutters with a corner than work in dirt needs; null while there are enough. */
 export function tooFewCut({ cutters }: Pick<LoopState, 'cutters'>): Reason | null {
   const cut = cutters.filter((cutter) => !isBlunt(cutter)).length
-  const least = Math.ceil(STILL_CUT * cutters.length)
+  const least = leastThatCut(cutters.length)
   if (cut >= least) return null
   return {
     rule: 'tooFewCut',

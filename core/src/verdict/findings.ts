@@ -3,8 +3,9 @@ import { someAtOrBelow } from '../belief'
 import { chanceBeyond } from '../measure'
 import { QUESTION_KINDS, type CutterState, type Known, type LoopState } from '../state'
 import { CUTTER_DAMAGE, damageDepth, PART_DAMAGE, type DamageEffect } from '../damage'
-import { lengthToRight } from '../geometry'
+import { fileFor, lengthToRight } from '../geometry'
 import { chanceTooLow, gaugeOffUm, gaugeStanding } from '../house'
+import { PITCH_PROFILES } from '../profile'
 import { BEHIND_DAMAGE_UM } from '../sharpen'
 import { normalBelow } from '../stats'
 import { beyondAnyEdge } from '../wear'
@@ -32,6 +33,15 @@ function damageWith(state: Pick<LoopState, 'parts' | 'cutters'>, effect: DamageE
     }
   }
   return reasons
+}
+
+/** A file that somebody named for the loop and that does not suit its pitch, or its wear by now. */
+export function fileMisfits({ spec }: LoopState, { summary }: Forecast): Reason[] {
+  const { fileUm, fit, reason } = fileFor(spec, summary.shortest.length.um, 'oneSize')
+  if (reason !== 'setOnLoop' || fit === 'fits') return []
+  const sizes = PITCH_PROFILES[spec.pitchClass].filesUm.value
+  const suits = fit === 'tooLarge' ? Math.max(...sizes) : Math.min(...sizes)
+  return [{ rule: 'fileMisfits', value: um(fileUm), limit: um(suits), limitFrom: 'trade' }]
 }
 
 /** Chance of a cutter that was measured being at its mark from which it is taken to be there. Starting value. */
@@ -135,7 +145,9 @@ export function unknowns(state: LoopState, rules: FindingRules, { summary }: For
   const chance = chanceAtMark(state)
   const { worst, worstAfterUm } = summary
   const limitUm = state.spec.markLengthUm + rules.reserveUm
-  if (chance > MOST_AT_MARK || (worst.length.known !== 'measured' && worstAfterUm <= limitUm)) {
+  // What is being filed away over the next sharpenings need not leave length behind it all at once.
+  const behind = worst.damage.every(({ catchingUp }) => catchingUp !== true)
+  if (chance > MOST_AT_MARK || (behind && worst.length.known !== 'measured' && worstAfterUm <= limitUm)) {
     reasons.push({
       rule: 'perhapsAtMark',
       cutter: worst.number,

@@ -53,7 +53,7 @@ export function forecast(state: LoopState, rules: FindingRules): Forecast {
     summary,
     usableUm,
     removal,
-    sharpeningsLeft: sharpeningsLeft(usableUm, summary.worst.length.sdUm, removal),
+    sharpeningsLeft: sharpeningsLeft(usableUm, summary.worst.length.sdUm, removal, learned.usedUp),
     meanLengthUm: learned.meanLengthUm,
     settingUm,
     settingMeasured: learned.settingMeasured,

@@ -8,10 +8,12 @@ import {
   learnMix,
   learnRemoval,
   learnSharpness,
+  usingUp,
   usualWear,
   type RemovalBelief,
   type RemovalMix,
   type StrokeBelief,
+  type UsedUp,
 } from '../wear'
 
 /** What a loop shows by itself, whatever the house rules are. */
@@ -20,6 +22,8 @@ export interface Learned {
   readonly removal: Readonly<Record<Population, RemovalBelief>>
   /** The same of whatever sharpening comes next, in the mix that this loop gets. */
   readonly mix: RemovalMix
+  /** What hangs on the length of the worst cutter while it is used up. */
+  readonly usedUp: UsedUp
   readonly perStroke: StrokeBelief
   /** Tanks, weighted by dirt, that it stays sharp. */
   readonly sharpness: LifetimeBelief
@@ -47,10 +51,13 @@ export const learnedOf = onceFor((state: LoopState): Learned => {
     routine: learnRemoval(state, 'routine'),
     grind: learnRemoval(state, 'grind'),
   }
+  const summary = summarise(state)
+  const mix = learnMix(removal, state.sharpenedBy)
   return {
-    summary: summarise(state),
+    summary,
     removal,
-    mix: learnMix(removal, state.sharpenedBy),
+    mix,
+    usedUp: usingUp(state.lengths, summary.worst.number - 1, mix),
     perStroke: strokeBelief(state),
     sharpness: learnSharpness(state.spells, state.spellOver ? 0 : state.wearTanksSinceSharpened),
     wearFactor: usualWear(state),

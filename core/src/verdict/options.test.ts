@@ -47,3 +47,34 @@ test('who settles on a sharpening is told of the gauges that are due with it', (
   expect(settledOn(high(), 'lowerGauges').also).toEqual([])
   expect(settledOn(high(), 'measure').also).toEqual([])
 })
+
+test('bumpers are never filed off: gauges beside them take longer, and no two-in-one does them on the way', () => {
+  const high = (links: 'plain' | 'bumper') =>
+    new Log({ ...SPEC, links }).add('measured', {
+      readings: Array.from({ length: 36 }, (_, i) => ({ cutter: i + 1, lengthUm: 7000, settingUm: 400 })),
+    })
+  const minutes = (log: Log, action: Action, rules: Partial<HouseRules> = {}) =>
+    optionOf(log, action, rules).minutes.likely
+  // 36 gauges of 5 to 9 s each: 4.2 min, and half as much again.
+  expect(minutes(high('bumper'), 'lowerGauges') - minutes(high('plain'), 'lowerGauges')).toBeCloseTo(2.1, 6)
+  const twoInOne = { guide: 'twoInOne' } as const
+  const due = (links: 'plain' | 'bumper') => high(links).add('ran', { tanks: 7, conditions: 'clean' })
+  expect(minutes(due('bumper'), 'file', twoInOne) - minutes(due('plain'), 'file', twoInOne)).toBeCloseTo(8.3, 6)
+})
+
+test('the same strokes for all are said as stages: how many, and what they cost meanwhile', () => {
+  const nicked = new Log().add('measured', {
+    readings: Array.from({ length: 36 }, (_, i) => ({
+      cutter: i + 1,
+      lengthUm: 7000,
+      damage: i < 3 ? [{ kind: 'chipped' as const, depthUm: 500 }] : [],
+    })),
+  })
+  const { stages, way, perHourMinor, sharpHours } = optionOf(nicked, 'file', { unevenSchool: 'sameStrokes' })
+  // 500 and 100 behind it at 200 a filing; 3 of 36 blunt after the first and the second.
+  expect({ way, sharpenings: stages?.sharpenings }).toEqual({ way: 'sameStrokes', sharpenings: 3 })
+  expect(stages?.lostHours).toBeCloseTo((6 * sharpHours.likely) / 33, 6)
+  expect(stages?.lostMinor).toBe(Math.round((stages?.lostHours ?? 0) * (perHourMinor?.likely ?? 0)))
+  expect(optionOf(nicked, 'file')).toMatchObject({ way: 'matchShortest', stages: null })
+  expect(optionOf(nicked, 'regrind')).toMatchObject({ way: null, stages: null })
+})

@@ -2,7 +2,7 @@ import type { LoopState } from '../state'
 import { CUTTER_DAMAGE } from '../damage'
 import { LONG_FILING_UM } from '../belief'
 import { targetSetting } from '../geometry'
-import { loopPriceMinor, type HouseRules } from '../house'
+import { loopPriceMinor, type HouseRules, type UnevenSchool } from '../house'
 import type { Action } from '../log'
 import {
   addMinutes,
@@ -14,13 +14,16 @@ import {
   NO_MINUTES,
   shopMinutes,
   sidePlateOf,
+  stagesOf,
   type MinutesRange,
 } from '../sharpen'
+import { hasBumpers } from '../profile'
 import { SAW_FIGURES } from '../saw/sawState'
 import type { Um } from '../units'
 import { sharpeningsLeft, TOUCH_UP_LASTS, type CountRange, type RemovalBelief } from '../wear'
 import { chanceBeyond } from '../measure'
 import { cutsOf, type Cut } from './cuts'
+import { filingWay } from './filingWay'
 import type { Forecast } from './forecast'
 import { learnedOf } from './learned'
 import {
@@ -36,7 +39,7 @@ import {
 } from './money'
 import type { HouseLimits, Needs } from './needs'
 import { SURE_CHANCE } from './sides'
-import type { Option, Range, Reason, Risk } from './verdict'
+import type { InStages, Option, Range, Reason, Risk } from './verdict'
 
 /** Deeper than this under a wheel, heat has to be watched for. Starting value. */
 const DEEP_GRIND_UM: Um = 1000
@@ -84,7 +87,8 @@ export function layOut(state: LoopState, rules: HouseRules, ahead: Forecast, nee
   const fullHours = { low: hours(low), likely: hours(likely), high: hours(high) }
   const leftBy = new Map<Um, CountRange>()
   const leftAt = (shortestUm: Um): CountRange => {
-    const left = leftBy.get(shortestUm) ?? sharpeningsLeft(shortestUm - floorUm, learned.sdUm, learned.mix)
+    const left =
+      leftBy.get(shortestUm) ?? sharpeningsLeft(shortestUm - floorUm, learned.sdUm, learned.mix, learned.usedUp)
     leftBy.set(shortestUm, left)
     return left
   }
@@ -105,6 +109,10 @@ export function layOut(state: LoopState, rules: HouseRules, ahead: Forecast, nee
 
 interface Plan {
   readonly action: Action
+  readonly way?: UnevenSchool
+  readonly stages?: Omit<InStages, 'lostMinor'> | null
+  /** The shortest cutter once all are sound, where that is not after this one. */
+  readonly soundUm?: Um
   readonly cut: Cut
   readonly tool: 'file' | 'wheel' | 'none'
   readonly minutes: MinutesRange
@@ -172,11 +180,15 @@ function gaugesOf({ state, rules, ahead, needs }: Basis, { action, cut, tool, mi
   const only = action === 'lowerGauges'
   const due = targetUm - settingUm > rules.gaugeHighUm || needs.gauges.length > 0
   const gauges = only || (tool !== 'none' && due)
-  const withFile = tool === 'file' && GUIDES[rules.guide].gaugesToo
+  // The flat file of a two-in-one would take the bumper with the gauge.
+  const withFile = tool === 'file' && GUIDES[rules.guide].gaugesToo && !hasBumpers(state.spec)
   return {
     gauges,
     settingUm: gauges ? Math.max(settingUm, targetUm) : settingUm,
-    minutes: gauges && !only && !withFile ? addMinutes(minutes, gaugeMinutes(state.cutters.length)) : minutes,
+    minutes:
+      gauges && !only && !withFile
+        ? addMinutes(minutes, gaugeMinutes(state.cutters.length, hasBumpers(state.spec)))
+        : minutes,
   }
 }
 
@@ -193,6 +205,8 @@ function simulate(basis: Basis, plan: Plan): Option {
   const spent = { goodsMinor: goodsMinor(plan.goods), metalMinor }
   // Cutters that stay blunt do their part of the work badly.
   const sharpHours = times(basis.fullHours, plan.lasts * (1 - (cutting ? damagedLeft / state.cutters.length : 0)))
+  const perHourMinor = perHour(spent, minutes, sharpHours, basis.metalMostMinor, rules)
+  const lostMinor = Math.round((plan.stages?.lostHours ?? 0) * (perHourMinor?.likely ?? 0))
   return {
     action,
     feasible: against.length === 0,
@@ -202,16 +216,18 @@ function simulate(basis: Basis, plan: Plan): Option {
     meanUm: cut.meanUm,
     leftUm: shortestUm - state.spec.markLengthUm,
     strokes: tool === 'file' ? cut.strokes : null,
+    way: plan.way ?? null,
+    stages: plan.stages == null ? null : { ...plan.stages, lostMinor },
     spreadUm: cut.spreadUm,
     sideDifferenceUm: cut.sideDifferenceUm,
     damagedLeft,
     gauges,
     settingUm,
-    sharpeningsLeft: action === 'retire' ? NO_SHARPENINGS : basis.leftAt(shortestUm),
+    sharpeningsLeft: action === 'retire' ? NO_SHARPENINGS : basis.leftAt(plan.soundUm ?? shortestUm),
     minutes,
     money: bill(plan.goods, labourMinor(minutes.likely, rules), metalMinor),
     sharpHours,
-    perHourMinor: perHour(spent, minutes, sharpHours, basis.metalMostMinor, rules),
+    perHourMinor,
     risks: cutting ? risksOf(plan, rules) : [],
     daysAway: plan.daysAway ?? 0,
   }
@@ -284,7 +300,7 @@ function loweringGauges({ basis: { state, needs }, limits, leftOfSpell }: Weighe
     action: 'lowerGauges',
     cut: cutsOf(state).none,
     tool: 'none',
-    minutes: gaugeMinutes(state.cutters.length),
+    minutes: gaugeMinutes(state.cutters.length, hasBumpers(state.spec)),
     goods: {},
     against: [
       ...limits.over,
@@ -298,7 +314,7 @@ function loweringGauges({ basis: { state, needs }, limits, leftOfSpell }: Weighe
 
 function touchingUp({ basis: { state, rules, needs }, limits, nothingDue, skates }: Weighed): Plan {
   const cut = cutsOf(state).touchUp
-  const catchesUp = rules.unevenSchool === 'sameStrokes'
+  const catchesUp = filingWay(state, rules) === 'sameStrokes'
   const beyond = ({ rule }: Reason): boolean =>
     rule === 'shapeToPutRight' || (!catchesUp && (rule === 'damageToClean' || rule === 'tooDeepToFile'))
   return {
@@ -320,11 +336,30 @@ function touchingUp({ basis: { state, rules, needs }, limits, nothingDue, skates
   }
 }
 
-function filing({ basis: { state, rules }, limits, nothingDue, skates }: Weighed): Plan {
-  const cut = cutsOf(state).file(rules.unevenSchool)
-  const { deepestUm } = limits
+/** What a filing leaves to the next ones, and what that costs meanwhile. */
+function inStages({ state, rules, ahead, fullHours, routine }: Basis, way: UnevenSchool, { spreadUm }: Cut) {
+  const apartUm = spreadUm - rules.evennessUm
+  const { sharpenings, blunt } = stagesOf(
+    state.cutters,
+    Math.round(routine.meanUm),
+    way,
+    apartUm,
+    ahead.perStroke.meanUm,
+  )
+  const lostHours = (fullHours.likely * blunt.reduce((sum, one) => sum + one, 0)) / state.cutters.length
+  return sharpenings === 1 ? null : { sharpenings, lostHours }
+}
+
+function filing({ basis, limits, nothingDue, skates }: Weighed): Plan {
+  const { state, rules } = basis
+  const way = filingWay(state, rules)
+  const cut = cutsOf(state).file(way)
+  const deepestUm = way === 'sameStrokes' ? cut.deepestUm : limits.deepestUm
   return {
     action: 'file',
+    way,
+    stages: inStages(basis, way, cut),
+    soundUm: cutsOf(state).file(way === 'sameStrokes' ? 'matchShortest' : way).shortestUm,
     cut,
     tool: 'file',
     minutes: filingMinutesOf(cut.strokes.total, state.cutters.length, 'bench', rules.guide),

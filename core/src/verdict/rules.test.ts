@@ -1,7 +1,8 @@
 import { expect, test } from 'vitest'
 import type { CutterDamageKind } from '../damage'
-import { hour, Log, stateOf } from '../fixtures/logs'
+import { hour, Log, SPEC, stateOf } from '../fixtures/logs'
 import { DEFAULT_RULES, type HouseRules } from '../house'
+import { specFromProfile } from '../profile'
 import { sayReason } from '../words'
 import { decide } from './decide'
 import type { Reason, Rule } from './verdict'
@@ -91,8 +92,8 @@ const CASES: Record<Rule, Case> = {
   depthUnknown: { log: seen('chipped'), says: { damage: 'chipped', cutter: 3 }, where: 'first' },
   fileSkates: { log: seen('blued', 300), says: { damage: 'blued', limitFrom: 'trade' }, where: 'first' },
   tooDeepToFile: {
-    log: seen('stone', 3500),
-    says: { value: { unit: 'um', amount: 3500 }, limit: { unit: 'um', amount: 3000 }, limitFrom: 'house' },
+    log: seen('stone', 3200),
+    says: { value: { unit: 'um', amount: 3200 }, limit: { unit: 'um', amount: 3000 }, limitFrom: 'house' },
     where: 'beside',
   },
   damageToClean: {
@@ -165,6 +166,11 @@ const CASES: Record<Rule, Case> = {
   fileForRoutine: { log: dull(7), says: { limitFrom: 'house' }, where: 'option' },
   wheelAtBench: { log: dull(7), rules: { bench: 'wheelAtBench' }, says: { limitFrom: 'house' }, where: 'option' },
   sharpenedAtBench: { log: dull(2), rules: { where: 'bench' }, says: { limitFrom: 'house' }, where: 'option' },
+  fileMisfits: {
+    log: new Log(specFromProfile({ ...SPEC, fileUm: 4000, origins: { fileUm: 'measured' } })).measureAll(7000),
+    says: { value: { unit: 'um', amount: 4000 }, limit: { unit: 'um', amount: 5200 }, limitFrom: 'trade' },
+    where: 'beside',
+  },
   notEnough: { log: dull(7), says: {}, where: 'option' },
 }
 

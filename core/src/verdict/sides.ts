@@ -4,7 +4,7 @@ import { UNEVEN_SCHOOLS } from '../house'
 import { copyLengths, readLengthOf, sideDifference, sumOf, type LengthBelief } from '../belief'
 import type { Hand } from '../loop'
 import { chanceBeyond, READING_SD_UM, type SideDifference } from '../measure'
-import { strokesFor } from '../sharpen'
+import { EXTRA_STROKES, strokesFor } from '../sharpen'
 import type { Um } from '../units'
 import type { Forecast } from './forecast'
 
@@ -81,14 +81,14 @@ function readingsNeeded(lengths: LengthBelief, limitUm: Um): Record<Hand, number
   return needed
 }
 
-/** What each school does about a difference. Two extra strokes a cutter is what a hand keeps count of. */
+/** What each school does about a difference. */
 function remedyOf(school: UnevenSchool, differenceUm: number, perStrokeUm: number): SideRemedy {
   const all = strokesFor(Math.round(differenceUm), perStrokeUm)
   switch (school) {
     case 'matchShortest':
       return { school, strokes: all, sharpenings: 1 }
     case 'sameStrokes':
-      return { school, strokes: Math.min(2, all), sharpenings: Math.ceil(all / 2) }
+      return { school, strokes: Math.min(EXTRA_STROKES, all), sharpenings: Math.ceil(all / EXTRA_STROKES) }
     case 'worstSetsCount':
     case 'extraOnBad':
       return { school, strokes: 0, sharpenings: null }

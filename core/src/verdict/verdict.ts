@@ -1,5 +1,6 @@
 import type { Decision, DoubtKind, Known } from '../state'
 import type { DamageKind } from '../damage'
+import type { UnevenSchool } from '../house'
 import type { Action } from '../log'
 import type { Hand } from '../loop'
 import type { MinutesRange } from '../sharpen'
@@ -51,6 +52,7 @@ export type Rule =
   | 'fileForRoutine'
   | 'wheelAtBench'
   | 'sharpenedAtBench'
+  | 'fileMisfits'
   | 'notEnough'
 
 /** A figure with its unit. Lengths are micrometres. */
@@ -119,6 +121,16 @@ export type Risk =
   /** A file strays more the more it takes. */
   | 'strays'
 
+/** How a filing is spread over this sharpening and the next ones. */
+export interface InStages {
+  /** Sharpenings, with this one, until all cutters are sound and even; null where nobody plans so far. */
+  readonly sharpenings: number | null
+  /** Hours of sharp running that blunt cutters cost until then. */
+  readonly lostHours: number
+  /** What those hours come to at this option's price of an hour, in minor units. */
+  readonly lostMinor: number
+}
+
 /** One thing that could be done, worked out cutter by cutter on the real loop. */
 export interface Option {
   readonly action: Action
@@ -135,6 +147,10 @@ export interface Option {
   readonly leftUm: Um
   /** Strokes that the cutter with most gets; null where no file is used. */
   readonly strokes: { readonly each: number; readonly most: number; readonly total: number } | null
+  /** How it is done where cutters differ or are hurt; null where no file is used at the bench. */
+  readonly way: UnevenSchool | null
+  /** What it leaves to the next sharpenings; null where it is done in one go. */
+  readonly stages: InStages | null
   /** Shortest to longest afterwards. */
   readonly spreadUm: Um
   /** Mean left less mean right afterwards. */
@@ -145,6 +161,7 @@ export interface Option {
   readonly gauges: boolean
   /** Mean depth-gauge setting afterwards. */
   readonly settingUm: Um
+  /** Sharpenings left with every cutter sound. */
   readonly sharpeningsLeft: CountRange
   readonly minutes: MinutesRange
   readonly money: Money

@@ -2,7 +2,8 @@ import { describe, expect, test } from 'vitest'
 import { Log, stateOf } from '../fixtures/logs'
 import { DEFAULT_RULES } from '../house'
 import { lifeOf } from '../verdict'
-import { learnMix, tanksLeft } from './mix'
+import { LENGTH_SPREADS, UM_PER_STROKE } from '../belief'
+import { learnMix, tanksLeft, usingUp } from './mix'
 import { learnRemoval } from './removal'
 
 const mixOf = (log: Log) => {
@@ -37,6 +38,23 @@ describe('the mix that a loop gets', () => {
     expect(both.withinUm / both.meanUm).toBeGreaterThan(one.withinUm / one.meanUm)
     expect(both.lowUm).toBeLessThan(both.meanUm)
     expect(both.highUm).toBeGreaterThan(both.meanUm)
+  })
+
+  test('strokes that take more than is thought have taken more before: the two hang together', () => {
+    const used = touchedUp(8)
+    const state = stateOf(used)
+    const { withRemoval, lowerBy } = usingUp(state.lengths, 0, mixOf(used))
+    // Eight touch-ups of five strokes took 40 bites off, and the mix takes as many µm as bites of 20.
+    const bite = LENGTH_SPREADS.bite ** 2
+    const strokes = mixOf(used).meanUm / UM_PER_STROKE
+    expect(withRemoval).toBeLessThan(-40 * strokes * bite * 0.8)
+    expect(usingUp(stateOf(new Log()).lengths, 0, mixOf(new Log())).withRemoval).toBe(0)
+    // Cutters stray from one another by what filings add, until a grind makes them equal.
+    expect(lowerBy(0)).toBeGreaterThan(0)
+    expect(lowerBy(20)).toBeGreaterThan(lowerBy(5))
+    const ground = new Log().measureAll(7000).add('sharpened', { method: 'grinder', gaugesLowered: false })
+    const after = usingUp(stateOf(ground).lengths, 0, mixOf(ground))
+    expect(after.lowerBy(20)).toBe(after.lowerBy(10))
   })
 
   test('a loop that is only touched up lasts for more of them, and says so in tanks', () => {

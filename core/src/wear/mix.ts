@@ -1,11 +1,15 @@
+import { filingStray, shortestLowerBy, withRemoval, type LengthBelief } from '../belief'
 import { POPULATIONS, type LoopState, type Population } from '../state'
-import { Z95, type RemovalBelief, type RemovalFigures } from './removal'
-import type { CountRange } from './life'
+import { MOST_SHARPENINGS, type CountRange, type UsedUp } from './life'
+import { REMOVAL_PRIORS, Z95, type RemovalBelief, type RemovalFigures } from './removal'
 
 /** Routine filings that common practice counts for against the sharpenings that a loop really got. Starting value. */
 const COUNTS_FOR = 4
 /** Tanks from one sharpening to the next by common practice: a touch-up at every second, the bench at every sixth. */
 const USUAL_TANKS = 4
+
+/** Sharpenings ahead of which it is asked which cutters may turn out the shortest. Starting value. */
+const SOON = 10
 
 /** What a sharpening takes off a loop, whichever kind it is, in the mix that this loop gets. */
 export interface RemovalMix extends RemovalFigures {
@@ -47,6 +51,22 @@ export function learnMix(
     own: kinds.reduce((sum, { own }) => sum + own, 0),
     parts: { touchUp: counts.touchUp / all, routine: counts.routine / all, grind: counts.grind / all },
   }
+}
+
+/**
+ * What hangs on the length of the shortest cutter while sharpenings in a mix use it up: strokes that
+ * take more than is thought have taken more before, and cutters stray from one another until the next
+ * grind makes them equal.
+ *
+ * @param place of the cutter that seems to be the shortest, from 0
+ */
+export function usingUp(lengths: LengthBelief, place: number, { parts, meanUm }: RemovalMix): UsedUp {
+  const fileUm = parts.touchUp * REMOVAL_PRIORS.touchUp.meanUm + parts.routine * REMOVAL_PRIORS.routine.meanUm
+  const each = filingStray(meanUm)
+  const strays = (sharpenings: number): number =>
+    each * Math.sqrt(Math.min(sharpenings, 1 / Math.max(parts.grind, 1 / MOST_SHARPENINGS)))
+  const lower = shortestLowerBy(lengths, place, strays(SOON))
+  return { withRemoval: withRemoval(lengths, place, fileUm, parts.grind), lowerBy: (n) => lower(strays(n)) }
 }
 
 /**

@@ -70,6 +70,19 @@ describe('sharpenings left', () => {
     expect(sharpeningsLeft(0, 100, learnRemoval(NEW, 'routine'))).toEqual({ low: 0, likely: 0, high: 0 })
   })
 
+  test('a length that hangs together with what comes off has a wider range, and a shortest that lies lower fewer', () => {
+    const removal = { meanUm: 200, sdUm: 40, withinUm: 44 }
+    const left = (withRemoval: number, lowerUm: number) =>
+      sharpeningsLeft(4000, 300, removal, { withRemoval, lowerBy: () => lowerUm })
+    // By hand: 13 × 200 + 1.96 × √(300² + 13² × 40² + 13 × 44²) is 3817, and 4086 with 14.
+    expect(left(0, 0)).toMatchObject({ low: 13, likely: 20 })
+    // With 2 × 13 × 6000 more under the root, 4042.
+    expect(left(-6000, 0).low).toBe(12)
+    expect(left(-6000, 0).likely).toBe(20)
+    expect(left(-6000, 0).high).toBeGreaterThan(left(0, 0).high)
+    expect(left(0, 400).likely).toBe(18)
+  })
+
   const removal = routineOf([180, 180, 180])
   test('the range holds the likely number, and more length never means fewer', () => {
     fc.assert(

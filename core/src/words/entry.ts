@@ -70,11 +70,12 @@ const ENTRY_WORDS: { readonly [K in EntryKind]: (entry: EntryOf<K>, told: Told) 
     return `${where}, ${writeLength(deepest.depthUm, figures.lengths)} deep on cutter ${deepest.cutter}`
   },
   measured: ({ readings, readWith = 'caliper' }) => `${READ_WITH_WORDS[readWith]}: ${sayReadings(readings)}`,
-  sharpened: ({ method, strokes, evened, gaugesLowered, wasDull, fileAge }) =>
+  sharpened: ({ method, strokes, evened, stopChecked, gaugesLowered, wasDull, fileAge }) =>
     `Sharpened: ${listed([
       METHOD_WORDS[method],
       sayStrokes(strokes),
       evened === true ? 'all down to the shortest' : '',
+      stopChecked === true ? 'the stop checked at the turn' : '',
       gaugesLowered ? 'gauges lowered' : '',
       wasDull === true ? 'it was dull' : '',
       fileAge === undefined ? '' : FILE_AGE_WORDS[fileAge],

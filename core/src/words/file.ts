@@ -10,11 +10,15 @@ import { writeFile, writeMm } from '../units'
 export const nameFile = ({ fileUm, reason }: Pick<FileChoice, 'fileUm' | 'reason'>): string =>
   reason === 'squareGround' ? 'bevelled' : writeFile(fileUm)
 
-/** What is wrong with a file that does not suit the pitch; empty where it does. */
-export const sayFileFit = (fit: FileFit): string =>
-  fit === 'fits'
-    ? ''
-    : `${fit === 'tooSmall' ? 'Smaller' : 'Larger'} than any file for this pitch: check the loop and its box.`
+const FIT_WORDS: Readonly<Record<FileFit, string>> = {
+  fits: '',
+  tooSmall: 'Smaller than any file for this pitch: check the loop and its box.',
+  tooLarge: 'Larger than any file for this pitch: check the loop and its box.',
+  tooLargeByNow: 'A smaller one suits it by now.',
+}
+
+/** What is wrong with a file that does not suit the pitch or its wear; empty where it does. */
+export const sayFileFit = (fit: FileFit): string => FIT_WORDS[fit]
 
 /**
  * Why a file is the one for a loop's present wear, in one sentence. Cutter heights are worked out,

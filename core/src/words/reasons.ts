@@ -116,6 +116,10 @@ const RULE_WORDS: { readonly [R in Rule]: (told: Told) => string } = {
   fileForRoutine: () => 'The house files the routine; the wheel is for stones, nails, uneven loops and milling chain.',
   wheelAtBench: () => 'The house grinds at the bench.',
   sharpenedAtBench: () => 'The house carries spares and sharpens at the bench.',
+  fileMisfits: ({ reason, value, limit }) =>
+    (reason.limit?.amount ?? 0) > (reason.value?.amount ?? 0)
+      ? `The file named for it, ${value}, is too small for this pitch: ${limit} is the least in use.`
+      : `The file named for it, ${value}, is too large for this pitch or by now bites the strap: ${limit} suits it.`,
   notEnough: () => 'Duller than a touch-up puts right.',
 }
 

@@ -1,5 +1,12 @@
 import type { Sequence } from '../loop'
-import { PITCH_PROFILES, type CutterType, type Origin, type SpecField, type SpecValues } from '../profile'
+import {
+  PITCH_PROFILES,
+  type CutterType,
+  type LinkKind,
+  type Origin,
+  type SpecField,
+  type SpecValues,
+} from '../profile'
 import { writeFile, writeLength, type LengthPreference } from '../units'
 
 /** Where a value comes from, in words. */
@@ -29,6 +36,9 @@ export const SEQUENCE_NAMES: Record<Sequence, string> = {
   fullSkip: 'full skip',
 }
 
+/** What links are called that are plain, or have a bumper. */
+export const LINK_KIND_NAMES: Readonly<Record<LinkKind, string>> = { plain: 'plain', bumper: 'low-kickback, bumpers' }
+
 /** What each value of a spec is called, in the middle of a sentence. */
 export const SPEC_FIELD_NAMES: Readonly<Record<SpecField, string>> = {
   pitchClass: 'pitch',
@@ -43,6 +53,7 @@ export const SPEC_FIELD_NAMES: Readonly<Record<SpecField, string>> = {
   fileUm: 'file',
   topPlateAngleDeg: 'top plate angle',
   startMark: 'start mark',
+  links: 'links',
 }
 
 type Sayers = { readonly [F in SpecField]: (value: NonNullable<SpecValues[F]>, lengths: LengthPreference) => string }
@@ -60,6 +71,7 @@ const SAY: Sayers = {
   fileUm: writeFile,
   topPlateAngleDeg: (value) => `${value}°`,
   startMark: String,
+  links: (value) => LINK_KIND_NAMES[value],
 }
 
 /**

@@ -1,4 +1,5 @@
 import { describe, expect, test } from 'vitest'
+import type { UnevenSchool } from '../house'
 import type { Reason } from '../verdict'
 import {
   beginWithRange,
@@ -11,6 +12,7 @@ import {
   sayRange,
   sayReason,
   saySpecValue,
+  sayStages,
   sayTurn,
 } from '.'
 
@@ -169,7 +171,24 @@ describe('sentences at their edges', () => {
     expect(saySpecValue({ fileUm: 5200 }, 'fileUm', 'mm')).toBe('5.2 mm (13/64")')
     expect(saySpecValue({ topPlateAngleDeg: 25 }, 'topPlateAngleDeg', 'mm')).toBe('25°')
     expect(saySpecValue({ cutterType: 'fullChisel' }, 'cutterType', 'mm')).toBe('full chisel')
+    expect(saySpecValue({ links: 'bumper' }, 'links', 'mm')).toBe('low-kickback, bumpers')
     expect(saySpecValue({}, 'startMark', 'mm')).toBe('')
+  })
+
+  test('a filing in stages says how long, and what it costs until then', () => {
+    const say = (way: UnevenSchool, sharpenings: number | null, lostHours: number) =>
+      sayStages({ way, stages: { sharpenings, lostHours, lostMinor: 210 } }, 'EUR')
+    expect(sayStages({ way: 'matchShortest', stages: null }, 'EUR')).toBe('')
+    expect(say('sameStrokes', 3, 0.5)).toBe(
+      'The same strokes for all: sound and even after about 3 sharpenings; ' +
+        'meanwhile blunt cutters cost about 0.5 sharp hours, €2.10.',
+    )
+    expect(say('sameStrokes', null, 0.04)).toBe(
+      'The same strokes for all: some stay blunt, or longer, for as long as anybody plans.',
+    )
+    expect(say('extraOnBad', 4, 0)).toBe(
+      'Longer cutters get two strokes more each time: sound and even after about 4 sharpenings.',
+    )
   })
 
   test('the fit says the parts that decide it', () => {

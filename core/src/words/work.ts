@@ -35,6 +35,10 @@ export const METHOD_CAUTIONS: Readonly<Record<SharpenMethod, string>> = {
   shop: 'Look it over when it comes back, gauges too.',
 }
 
+/** What stands beside the gauges of low-kickback chain. */
+export const BUMPER_CAUTION =
+  'Low-kickback links: file each gauge alone, and keep the file off the bumper. It is never filed off.'
+
 /** What the work was in, in the middle of a sentence. */
 export const CONDITION_WORDS: Readonly<Record<Conditions, string>> = {
   clean: 'clean wood',

@@ -10,6 +10,8 @@ import {
   pitchUmOf,
   readLength,
   sayRefusal,
+  LINK_KIND_NAMES,
+  LINK_KINDS,
   SEQUENCES,
   SEQUENCE_NAMES,
   specFromProfile,
@@ -108,6 +110,7 @@ function specOf(): LoopSpec | string {
     ...(file.value === null ? {} : { fileUm: file.value }),
     ...lengths,
     ...startMark,
+    ...(form.value.links === 'plain' ? {} : { links: form.value.links }),
     ...named,
   })
 }
@@ -207,6 +210,10 @@ async function save(): Promise<void> {
     <div class="field">
       <span class="legend">Start mark</span
       ><NSelect v-model:value="form.startMark" :options="marks" aria-label="Start mark" />
+    </div>
+    <div class="field">
+      <span class="legend">Links</span
+      ><NSelect v-model:value="form.links" :options="options(LINK_KINDS, LINK_KIND_NAMES)" aria-label="Links" />
     </div>
     <div class="field">
       <label for="new">New cutter, edge to mark</label

@@ -1,5 +1,5 @@
 import { useSessionStorage } from '@vueuse/core'
-import type { CutterType, PitchClass, Sequence, SpecField, StartMark } from '@undercliff/core'
+import type { CutterType, LinkKind, PitchClass, Sequence, SpecField, StartMark } from '@undercliff/core'
 
 /** What has been typed on the screen that adds a loop; a reload keeps it. */
 export const addLoopForm = () =>
@@ -13,6 +13,7 @@ export const addLoopForm = () =>
     /** Null is the first of the profile's. */
     fileUm: null as number | null,
     startMark: 'none' as StartMark,
+    links: 'plain' as LinkKind,
     /** The crew's own profile that it starts from. */
     profileId: null as string | null,
     /** What was measured on the way here. */

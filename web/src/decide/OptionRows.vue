@@ -5,6 +5,7 @@ import {
   sayMinutes,
   sayRange,
   sayReason,
+  sayStages,
   writeLength,
   writeMoney,
   type Action,
@@ -46,8 +47,10 @@ const strokes = ({ strokes: given }: Option): string =>
     : given.each === given.most
       ? `${given.most} strokes each`
       : `${given.each} to ${given.most} strokes`
-const later = ({ action, sharpeningsLeft }: Option): string =>
-  action === 'retire' ? 'a new loop takes its place' : `${sayRange(sharpeningsLeft)} sharpenings after`
+const later = ({ action, sharpeningsLeft, deepestUm, damagedLeft }: Option): string =>
+  action === 'retire'
+    ? 'a new loop takes its place'
+    : `${sayRange(sharpeningsLeft)} sharpenings after${deepestUm > 0 && damagedLeft > 0 ? ', every cutter sound' : ''}`
 </script>
 
 <template>
@@ -118,6 +121,7 @@ const later = ({ action, sharpeningsLeft }: Option): string =>
           >Cutters then differ by {{ writeLength(option.spreadUm, figures.lengths) }}.</span
         >
         <span v-if="option.damagedLeft > 0 && option.deepestUm > 0">{{ option.damagedLeft }} still damaged.</span>
+        <span v-if="option.stages !== null">{{ sayStages(option, figures.currency) }}</span>
         <span v-if="option.gauges"
           >Gauges come down in the same go, to {{ writeLength(option.settingUm, figures.lengths) }}.</span
         >

@@ -1,14 +1,16 @@
 <script setup lang="ts">
 import { NInput } from 'naive-ui'
-import { ref } from 'vue'
+import { BUMPER_CAUTION, hasBumpers } from '@undercliff/core'
+import { computed, ref } from 'vue'
 import { readTyped } from '../parts/readTyped'
-import { useShed } from '../remote/shedStore'
+import { useOpenLoop } from '../remote/openLoop'
 import NoteForm from './NoteForm.vue'
 import type { NoteBody } from './noteBody'
 
 /** The depth gauges came down to the plate. */
-defineProps<{ tag: string }>()
-const shed = useShed()
+const props = defineProps<{ tag: string }>()
+const { loop, shed } = useOpenLoop(() => props.tag)
+const bumpers = computed(() => loop.state !== null && hasBumpers(loop.state.spec))
 const setting = ref('')
 function body(): NoteBody | string {
   const settingUm = readTyped(setting.value, 'Setting', shed.bareUnit)
@@ -23,6 +25,7 @@ function body(): NoteBody | string {
       Use the plate, file flush, then round the front again. Gauges too low cannot be put back: the saw snatches and
       kicks.
     </p>
+    <p v-if="bumpers" class="caution">{{ BUMPER_CAUTION }}</p>
     <div class="field">
       <label for="setting">Setting on the plate <span class="soft">(empty: as new)</span></label
       ><NInput v-model:value="setting" placeholder="0.65" :input-props="{ id: 'setting', inputmode: 'decimal' }" />

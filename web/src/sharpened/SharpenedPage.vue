@@ -1,6 +1,8 @@
 <script setup lang="ts">
 import { useLocalStorage } from '@vueuse/core'
 import {
+  BUMPER_CAUTION,
+  hasBumpers,
   damageDepth,
   decide,
   FILE_AGE_NAMES,
@@ -41,6 +43,10 @@ const EVENED = [
   { value: false, label: 'Same for all' },
   { value: true, label: 'All down to the shortest' },
 ] as const
+const STOP_CHECKED = [
+  { value: true, label: 'Checked' },
+  { value: false, label: 'Not checked' },
+] as const
 const CLEARED = [
   { value: true, label: 'All clean' },
   { value: false, label: 'Some left' },
@@ -51,6 +57,7 @@ const counted = ref(true)
 const gauges = ref(false)
 const cleared = ref<boolean | null>(null)
 const evened = ref<boolean | null>(null)
+const stopChecked = ref<boolean | null>(null)
 const dull = ref<boolean | null>(null)
 const fileAge = ref<FileAge | null>(null)
 const who = ref<string | null>(null)
@@ -130,6 +137,7 @@ async function save(): Promise<void> {
       ...(filed.value && fileAge.value !== null ? { fileAge: fileAge.value } : {}),
       ...(cleared.value === null ? {} : { damageCleared: cleared.value }),
       ...(filed.value && evened.value !== null ? { evened: evened.value } : {}),
+      ...(method.value === 'grinder' && stopChecked.value !== null ? { stopChecked: stopChecked.value } : {}),
       ...(note.value.trim() === '' ? {} : { note: note.value.trim() }),
       ...(happenedAt.value === null ? {} : { happenedAt: happenedAt.value }),
       ...extra,
@@ -179,6 +187,7 @@ async function save(): Promise<void> {
         <p v-if="gauges" class="caution">
           Use the plate. Gauges too low cannot be put back: the saw snatches and kicks.
         </p>
+        <p v-if="gauges && hasBumpers(loop.state.spec)" class="caution">{{ BUMPER_CAUTION }}</p>
       </fieldset>
       <fieldset v-if="loop.state.tanksSinceSharpened > 0">
         <legend>Was it dull?</legend>
@@ -191,6 +200,15 @@ async function save(): Promise<void> {
       <fieldset v-if="filed && (damaged > 0 || more)">
         <legend>How far was each filed?</legend>
         <RadioChoice v-model="evened" label="How far was each filed?" :options="EVENED" clearable />
+      </fieldset>
+      <fieldset v-if="method === 'grinder'">
+        <legend>Stop checked after the clamp was turned?</legend>
+        <RadioChoice
+          v-model="stopChecked"
+          label="Stop checked after the clamp was turned?"
+          :options="STOP_CHECKED"
+          clearable
+        />
       </fieldset>
       <div v-if="more" class="details">
         <div v-if="filed && counted" class="field">

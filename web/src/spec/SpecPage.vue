@@ -11,6 +11,8 @@ import {
   PITCH_CLASSES,
   PITCH_PROFILES,
   readLength,
+  LINK_KIND_NAMES,
+  LINK_KINDS,
   SEQUENCES,
   SEQUENCE_NAMES,
   saySpecValue,
@@ -50,6 +52,7 @@ const FIELDS: readonly SpecField[] = [
   'fileUm',
   'topPlateAngleDeg',
   'startMark',
+  'links',
 ]
 const editing = ref<SpecField | null>(null)
 const typed = ref('')
@@ -72,6 +75,8 @@ const choicesOf = (field: SpecField): Option[] | null => {
       return named(['left', 'right'] as const, (value) => value)
     case 'startMark':
       return named(START_MARKS, (value) => value)
+    case 'links':
+      return named(LINK_KINDS, (value) => LINK_KIND_NAMES[value])
     case 'gaugeUm':
       return GAUGES_UM.map((value) => ({ value, label: writeMm(value, 1) }))
     case 'fileUm':

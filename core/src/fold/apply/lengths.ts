@@ -188,7 +188,7 @@ export function takeOff(
   const needed = cutters.map((_, i) => atLeastUm(i))
   const offUm =
     population === 'grind'
-      ? grindLengths(lengths, needed)
+      ? grindLengths(lengths, needed, entry.stopChecked)
       : entry.evened === true
         ? evenLengths(lengths, usualUm, needed)
         : fileLengths(lengths, { strokes: entry.strokes ?? null, usualUm, fileAge: entry.fileAge, atLeastUm: needed })
