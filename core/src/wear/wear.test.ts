@@ -70,7 +70,7 @@ describe('sharpenings left', () => {
     expect(sharpeningsLeft(0, 100, learnRemoval(NEW, 'routine'))).toEqual({ low: 0, likely: 0, high: 0 })
   })
 
-  test('a length that hangs together with what comes off has a wider range, and a shortest that lies lower fewer', () => {
+  test('a length that hangs together with what comes off has a wider range', () => {
     const removal = { meanUm: 200, sdUm: 40, withinUm: 44 }
     const left = (withRemoval: number, lowerUm: number) =>
       sharpeningsLeft(4000, 300, removal, { withRemoval, lowerBy: () => lowerUm })
