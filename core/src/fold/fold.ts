@@ -26,7 +26,7 @@ const appliers: Appliers = {
   measured: applyMeasured,
   sharpened: applySharpened,
   gaugesLowered: (draft, entry) => {
-    lowerGauges(draft, entry.settingUm)
+    lowerGauges(draft, entry.id, entry.settingUm)
   },
   inspected: applyInspected,
   retired: applyRetired,

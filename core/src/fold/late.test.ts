@@ -118,3 +118,35 @@ describe('a sharpening that nobody wrote down', () => {
     expect(stateOf(log).tanks).toBe(3.5)
   })
 })
+
+describe('what cannot be', () => {
+  const kinds = (log: Log): string[] => stateOf(log).questions.map(({ kind }) => kind)
+
+  test('more filed off than there was is kept, and asked about until it is measured or struck out', () => {
+    const filed = (left: number): Log => new Log().measureAll(900).file({ strokes: { left, right: 0 } })
+    expect(kinds(filed(20))).toEqual([])
+    expect(kinds(filed(90))).toEqual(['moreThanThere'])
+    expect(stateOf(filed(90)).cutters[0]?.length.um).toBe(0)
+    expect(kinds(filed(90).measureAll(300))).toEqual([])
+    expect(kinds(filed(90).add('corrected', { strikes: 'entry0002' }))).toEqual([])
+    // What an eye says is no answer.
+    const eye = { readings: [{ cutter: 1, lengthUm: 300 }], readWith: 'eye' } as const
+    expect(kinds(filed(90).add('measured', eye))).toEqual(['moreThanThere'])
+  })
+
+  test('a plate that no house owns is asked about, and gauges are not thought to stand at it', () => {
+    // 0.65 mm new: plates of half of it to two and a half times.
+    const lowered = (settingUm: number): Log => new Log().measureAll(7000).add('gaugesLowered', { settingUm })
+    expect([324, 325, 1625, 1626].map((um) => kinds(lowered(um)))).toEqual([
+      ['plateUnheardOf'],
+      [],
+      [],
+      ['plateUnheardOf'],
+    ])
+    expect(stateOf(lowered(1900)).cutters[4]?.setting).toMatchObject({ um: 650, known: 'estimated' })
+    expect(kinds(new Log().file({ gaugesLowered: true, settingUm: 65 }))).toEqual(['plateUnheardOf'])
+    expect(kinds(lowered(1900).add('gaugesLowered', {}))).toEqual([])
+    expect(kinds(lowered(1900).add('measured', { readings: [{ cutter: 3, settingUm: 700 }] }))).toEqual([])
+    expect(kinds(lowered(1900).measureAll(7000))).toEqual(['plateUnheardOf'])
+  })
+})

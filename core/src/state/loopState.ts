@@ -70,6 +70,10 @@ export const QUESTION_KINDS = [
   'sharpenedTwice',
   /** It came back from a shop, and nobody said what was done there. */
   'shopWorkUnsaid',
+  /** More came off than cutters had left, by what was known. */
+  'moreThanThere',
+  /** Gauges were lowered to a setting that no plate has. */
+  'plateUnheardOf',
 ] as const
 export type QuestionKind = (typeof QUESTION_KINDS)[number]
 

@@ -3,7 +3,7 @@ import type { HouseRules } from '../house'
 import { ACTIONS, type Action } from '../log'
 import { nothingBehindDamage } from './findings'
 import type { Forecast } from './forecast'
-import type { HouseLimits, Needs, Standing } from './needs'
+import { KEEPS_OFF, type HouseLimits, type Needs, type Standing } from './needs'
 import type { Option, Reason, Rule, RunnerUp } from './verdict'
 
 /** What was chosen, before minutes and words. */
@@ -207,7 +207,7 @@ export function choose(given: Case): Chosen {
   }
   if (unknown.length > 0) {
     const struck = unknown.some(({ rule }) => rule === 'struckUnseen')
-    const fit = !unknown.some(({ rule }) => rule === 'struckUnseen' || rule === 'perhapsAtMark')
+    const fit = !unknown.some(({ rule }) => KEEPS_OFF.has(rule))
     return stay(struck ? 'inspect' : 'measure', [...unknown, ...needs.all], fit)
   }
   if (spent.length > 0) return stay('measure', spent, true)

@@ -5,7 +5,7 @@ import type { Um } from '../units'
 import { unfitForDirt } from './dirt'
 import { dullness, endings, gaugesHigh, repairs, stops, unknowns } from './findings'
 import { forecast, type Forecast } from './forecast'
-import type { Reason } from './verdict'
+import type { Reason, Rule } from './verdict'
 import { onceFor } from './onceFor'
 
 /** What a loop calls for. */
@@ -39,6 +39,9 @@ export interface Standing {
   readonly stopping: readonly Reason[]
   readonly unknown: readonly Reason[]
 }
+
+/** What nobody knows, and may be dangerous: the loop does not cut until somebody has looked. */
+export const KEEPS_OFF: ReadonlySet<Rule> = new Set(['struckUnseen', 'perhapsAtMark', 'plateUnheardOf'])
 
 const NOT_FIT: readonly Reason[] = [{ rule: 'notFitForAnything' }]
 
@@ -82,7 +85,7 @@ function look(state: LoopState, rules: FindingRules): Found {
   }
   const barred =
     standing.ends.length + standing.stopping.length > 0 ||
-    standing.unknown.some(({ rule }) => rule === 'struckUnseen' || rule === 'perhapsAtMark')
+    standing.unknown.some(({ rule }) => KEEPS_OFF.has(rule))
   const unfit = [...standing.ends, ...standing.stopping, ...standing.unknown]
   return {
     ahead,

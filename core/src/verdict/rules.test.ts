@@ -83,6 +83,12 @@ const CASES: Record<Rule, Case> = {
     where: 'beside',
   },
   sharpenedTwice: { log: twice(10), says: {}, where: 'first' },
+  moreThanThere: {
+    log: sound(900).file({ strokes: { left: 90, right: 90 } }),
+    says: {},
+    where: 'first',
+  },
+  plateUnheardOf: { log: sound().add('gaugesLowered', { settingUm: 1900 }), says: {}, where: 'first' },
   shopWorkUnsaid: {
     log: sound().add('sentOut', { shop: 'The shop' }).add('cameBack', { to: 'bench' }),
     says: {},

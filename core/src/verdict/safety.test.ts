@@ -67,6 +67,13 @@ describe('a loop that must not cut as it is', () => {
         expect(verdictOf(log ?? new Log()).fitForUse, method).toBe(false)
       }
   })
+
+  test('one whose gauges were lowered to nobody knows what stays off until they are read', () => {
+    const log = new Log().measureAll(7000).add('gaugesLowered', { settingUm: 1900 })
+    expect(verdictOf(log)).toMatchObject({ action: 'measure', fitForUse: false })
+    const read = { readings: Array.from({ length: 36 }, (_, i) => ({ cutter: i + 1, settingUm: 650 })) }
+    expect(verdictOf(log.add('measured', read)).fitForUse).toBe(true)
+  })
 })
 
 describe('what is known of a loop', () => {

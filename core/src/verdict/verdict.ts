@@ -22,6 +22,8 @@ export type Rule =
   | 'depthUnknown'
   | 'sharpenedTwice'
   | 'shopWorkUnsaid'
+  | 'moreThanThere'
+  | 'plateUnheardOf'
   | 'sharpeningMissing'
   | 'fileSkates'
   | 'tooDeepToFile'

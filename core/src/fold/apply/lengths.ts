@@ -26,6 +26,7 @@ import type { Um } from '../../units'
 import { REMOVAL_PRIORS } from '../../wear/removal'
 import { neverRead, newSpan, slopeDegOf, type Draft, type DraftCutter } from '../draft'
 import { doubt, settleDoubts } from './doubts'
+import { ask } from './questions'
 
 /** Deviations beyond which a reading and what is known cannot both be right. Starting value. */
 const IMPROBABLE = 4
@@ -186,12 +187,14 @@ export function takeOff(
     return Math.min(toBeSoundUm(cutter), Math.max(0, meanOf(lengths.tied, place)))
   }
   const needed = cutters.map((_, i) => atLeastUm(i))
+  const there = cutters.map((_, i) => meanOf(lengths.tied, i))
   const offUm =
     population === 'grind'
       ? grindLengths(lengths, needed, entry.stopChecked)
       : entry.evened === true
         ? evenLengths(lengths, usualUm, needed)
         : fileLengths(lengths, { strokes: entry.strokes ?? null, usualUm, fileAge: entry.fileAge, atLeastUm: needed })
+  if (there.some((um, i) => um > 0 && meanOf(lengths.tied, i) < 0)) ask(draft, 'moreThanThere', entry.id)
   const slope = edgeDrop(1_000_000, slopeDegOf(draft)) / 1_000_000
   sinkSettings(
     draft.settings,

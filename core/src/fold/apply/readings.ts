@@ -68,7 +68,10 @@ export function takeReadings(
       takeLength(draft, entry, cutter, lengthUm, readWith)
       read[cutter.hand] += 1
     }
-    if (settingUm !== undefined) takeSetting(draft, entry, cutter, settingUm)
+    if (settingUm !== undefined) {
+      takeSetting(draft, entry, cutter, settingUm)
+      answer(draft, 'plateUnheardOf')
+    }
     if (damage !== undefined) cutter.damage = damage
   }
   takeHeld(draft)
@@ -76,7 +79,8 @@ export function takeReadings(
     endSpell(draft, true)
   learnSlope(draft, readings)
   if (read.left + read.right === 0) return
-  answer(draft, 'sharpenedTwice', 'shopWorkUnsaid')
+  // What an eye says of lengths is no measurement, and answers nothing.
+  if (readWith !== 'eye') answer(draft, 'sharpenedTwice', 'shopWorkUnsaid', 'moreThanThere')
   // What some of them were read at says something of all.
   for (const cutter of draft.cutters) if (cutter.lengthKnown === 'new') cutter.lengthKnown = 'estimated'
   learnSpan(draft, entry.happenedAt, read, expected)

@@ -8,7 +8,7 @@ import { noteLifePoint, type Draft } from '../draft'
 import type { Applier } from './applier'
 import { doubt } from './doubts'
 import { expectedOff, learnSpan, noteSharpening, noticeUse, takeLength, takeOff } from './lengths'
-import { answer, askIfTwice } from './questions'
+import { answer, ask, askIfTwice } from './questions'
 import { beginSpell, endSpell } from './spells'
 
 /**
@@ -55,14 +55,22 @@ function takePairs(draft: Draft, entry: EntryOf<'sharpened'>, which: 'beforeUm' 
   if (read.left + read.right > 0) learnSpan(draft, entry.happenedAt, read, expected)
 }
 
+/** Settings that plates have, against that of a new loop: a progressive one goes to about the double. Starting values. */
+const PLATES = { least: 0.5, most: 2.5 } as const
+
 /**
  * Lowers every gauge to a setting. A gauge that already stands lower stays: steel cannot be put
  * back.
  *
- * @param settingUm setting read from the plate; the new setting is taken when nobody read one
+ * @param settingUm setting read from the plate; the new setting is taken when nobody read one, or one
+ * that no plate has
  */
-export function lowerGauges(draft: Draft, settingUm: Um | undefined): void {
-  const targetUm = settingUm ?? draft.spec.settingUm
+export function lowerGauges(draft: Draft, entryId: string, settingUm: Um | undefined): void {
+  const newUm = draft.spec.settingUm
+  const heardOf = settingUm === undefined || (settingUm >= PLATES.least * newUm && settingUm <= PLATES.most * newUm)
+  if (heardOf) answer(draft, 'plateUnheardOf')
+  else ask(draft, 'plateUnheardOf', entryId)
+  const targetUm = heardOf ? (settingUm ?? newUm) : newUm
   for (const cutter of draft.cutters) {
     // Filed flush and rounded again, as the work goes.
     if (cutter.damage.some(({ kind }) => CUTTER_DAMAGE[kind].effect === 'gauge')) {
@@ -71,7 +79,8 @@ export function lowerGauges(draft: Draft, settingUm: Um | undefined): void {
   }
   for (const [i, lowered] of lowerSettings(draft.settings, targetUm).entries()) {
     const cutter = draft.cutters[i]
-    if (lowered && cutter !== undefined) cutter.settingKnown = settingUm === undefined ? 'estimated' : 'measured'
+    if (lowered && cutter !== undefined)
+      cutter.settingKnown = settingUm === undefined || !heardOf ? 'estimated' : 'measured'
   }
   draft.sharpeningsSinceGauges = 0
   draft.readTogether = new Map()
@@ -106,6 +115,6 @@ export const applySharpened: Applier<'sharpened'> = (draft, entry) => {
   draft.sharpeningsSinceGauges += 1
   beginSpell(draft)
   draft.lastSharpened = { at: entry.happenedAt, personId: entry.personId }
-  if (entry.gaugesLowered) lowerGauges(draft, entry.settingUm)
+  if (entry.gaugesLowered) lowerGauges(draft, entry.id, entry.settingUm)
   noteLifePoint(draft, entry.happenedAt)
 }
