@@ -3,7 +3,7 @@ import { cardOf, urgencyOf } from './card'
 import { Draws, madeUpLog, madeUpRules } from './fixtures/madeUp'
 import { hour, stateOf } from './fixtures/logs'
 import { printOf } from './fixtures/printOf'
-import { decideFully } from './verdict'
+import { decide, decideFully, lifeOf } from './verdict'
 import { crewWear } from './wear'
 import { sayEntry, sayReason, sayTurn } from './words'
 
@@ -14,7 +14,7 @@ import { sayEntry, sayReason, sayTurn } from './words'
 const FIGURES = { lengths: 'mm', currency: 'EUR' } as const
 
 test('nothing that a crew is told of a loop changes unseen', async () => {
-  const lines = Array.from({ length: 70 }, (_, seed) => {
+  const lines = Array.from({ length: 50 }, (_, seed) => {
     const draws = new Draws(seed + 1)
     const log = madeUpLog(draws)
     const rules = madeUpRules(draws)
@@ -31,6 +31,20 @@ test('nothing that a crew is told of a loop changes unseen', async () => {
     return `${String(seed + 1).padStart(3)} ${verdict.action.padEnd(11)} ${prints.join(' ')}`
   })
   await expect(lines.join('\n')).toMatchFileSnapshot('./fixtures/fingerprints/loops.txt')
+})
+
+test('nor what is decided for many more', async () => {
+  const lines = Array.from({ length: 40 }, (_, ten) => {
+    const told = Array.from({ length: 10 }, (_, one) => {
+      const draws = new Draws(5000 + 10 * ten + one)
+      const [log, rules] = [madeUpLog(draws), madeUpRules(draws)]
+      const state = stateOf(log)
+      return [state, cardOf(state, rules), decide(state, rules), lifeOf(state, rules, hour(2000))] as const
+    })
+    const part = (of: number): string => printOf(told.map((one) => one[of]))
+    return `${String(ten).padStart(3)} state ${part(0)} card ${part(1)} verdict ${part(2)} life ${part(3)}`
+  })
+  await expect(lines.join('\n')).toMatchFileSnapshot('./fixtures/fingerprints/manyLoops.txt')
 })
 
 test('nor what it is told of all its loops together', async () => {

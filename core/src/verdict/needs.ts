@@ -84,8 +84,7 @@ function look(state: LoopState, rules: FindingRules): Found {
     unknown: unknowns(state, rules, ahead),
   }
   const barred =
-    standing.ends.length + standing.stopping.length > 0 ||
-    standing.unknown.some(({ rule }) => KEEPS_OFF.has(rule))
+    standing.ends.length + standing.stopping.length > 0 || standing.unknown.some(({ rule }) => KEEPS_OFF.has(rule))
   const unfit = [...standing.ends, ...standing.stopping, ...standing.unknown]
   return {
     ahead,

@@ -55,7 +55,7 @@ function takePairs(draft: Draft, entry: EntryOf<'sharpened'>, which: 'beforeUm' 
   if (read.left + read.right > 0) learnSpan(draft, entry.happenedAt, read, expected)
 }
 
-/** Settings that plates have, against that of a new loop: a progressive one goes to about the double. Starting values. */
+/** Settings that plates have, against a new loop's: a progressive one goes to about the double. Starting values. */
 const PLATES = { least: 0.5, most: 2.5 } as const
 
 /**
