@@ -16,7 +16,7 @@ import {
   type Verdict,
 } from '@undercliff/core'
 import type { Random } from '@undercliff/demo'
-import { factor, happens, normal } from './chance'
+import { happens, normal } from './chance'
 import type { Person, Scenario } from './scenario'
 import { TrueLoop, type Strokes } from './truth'
 
@@ -68,7 +68,7 @@ const nothing = (): Tally => ({
 /** One crew of the kind that a scenario tells of: no two file alike, or buy loops that are new alike. */
 export function oneCrew(scenario: Scenario, random: Random): Scenario {
   const { people, loop, crews } = scenario
-  const bite = factor(random, crews.bite)
+  const bite = Math.exp(normal(random, 0, crews.bite))
   const lean = normal(random, 0, crews.side)
   const newLengthUm = loop.newLengthUm + normal(random, 0, crews.newLengthUm)
   return {
