@@ -61,18 +61,14 @@ function apply(draft: Draft, entry: Entry): void {
  */
 export function fold(entries: readonly Entry[], until?: Instant): LoopState | null {
   const counted = entriesThatCount(entries, until)
-  const first = counted.findIndex((entry) => entry.kind === 'registered')
-  const registered = counted[first]
+  const registered = counted.find((entry) => entry.kind === 'registered')
   if (registered?.kind !== 'registered') return null
   const spec = counted.reduce(
     (held, entry) => (entry.kind === 'specChanged' ? changedSpec(held, entry.changes, entry.origin) : held),
     registered.spec,
   )
   const draft = openDraft(registered, spec)
-  for (let i = first + 1; i < counted.length; i += 1) {
-    const entry = counted[i]
-    if (entry !== undefined) apply(draft, entry)
-  }
+  for (const entry of counted) if (entry !== registered) apply(draft, entry)
   if (draft.decision !== null)
     lapseIfLate(draft, until === undefined ? entries : entries.filter((one) => one.happenedAt <= until))
   return closeDraft(draft)

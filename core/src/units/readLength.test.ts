@@ -137,6 +137,9 @@ test('lengths are written the way the trade reads them', () => {
   expect(writeInch(26_988)).toBe('1.063"')
   expect(writeFile(5200)).toBe('5.2 mm (13/64")')
   expect(writeFile(4000)).toBe('4.0 mm (5/32")')
+  // 3/16" is 4.7625 mm: 58 µm off is it still, 68 is not.
+  expect(writeFile(4820)).toBe('4.8 mm (3/16")')
+  expect(writeFile(4830)).toBe('4.8 mm')
   expect(writeFraction(8255)).toBeNull()
   // As far from 3/8" as is let pass, and one micrometre more.
   expect(writeFraction(9575)).toBe('3/8"')

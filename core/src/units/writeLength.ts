@@ -76,11 +76,10 @@ const MOST_DECIMALS = 6
  */
 export function lengthField(um: Um, bare: 'mm' | 'inch'): string {
   const each = bare === 'mm' ? UM_PER_MM : UM_PER_INCH
-  for (let digits = 0; digits < MOST_DECIMALS; digits += 1) {
-    const text = (um / each).toFixed(digits)
-    if (Math.round(Number(text) * each) === um) return text
-  }
-  return (um / each).toFixed(MOST_DECIMALS)
+  const text = (digits: number): string => (um / each).toFixed(digits)
+  let digits = 0
+  while (digits < MOST_DECIMALS && Math.round(Number(text(digits)) * each) !== um) digits += 1
+  return text(digits)
 }
 
 /**

@@ -75,6 +75,9 @@ describe('what must come out right', () => {
     // Two cutters in three have to cut; and near its mark it is matched, and spent.
     expect(verdictOf(gone(13, 7000)).action).toBe('retire')
     expect(verdictOf(gone(1, 3500)).reasons[0]?.rule).toBe('noLengthBehindDamage')
+    // Most of its life is more than half of the 8 mm that a new one has to its mark.
+    expect(verdictOf(gone(1, 4200)).action).toBe('touchUp')
+    expect(verdictOf(gone(1, 3900)).action).not.toBe('touchUp')
     expect(optionOf(verdictOf(struck(7000)), 'file')).toMatchObject({ way: 'matchShortest', stages: null })
   })
 

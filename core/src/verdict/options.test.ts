@@ -3,6 +3,7 @@ import { Log, SPEC, stateOf } from '../fixtures/logs'
 import { DEFAULT_RULES, type HouseRules } from '../house'
 import type { Action } from '../log'
 import { decide } from './decide'
+import { sensitivity } from './sensitivity'
 import type { Option } from './verdict'
 
 const optionOf = (log: Log, action: Action, rules: Partial<HouseRules> = {}): Option => {
@@ -77,4 +78,22 @@ test('the same strokes for all are said as stages: how many, and what they cost 
   expect(stages?.lostMinor).toBe(Math.round((stages?.lostHours ?? 0) * (perHourMinor?.likely ?? 0)))
   expect(optionOf(nicked, 'file')).toMatchObject({ way: 'matchShortest', stages: null })
   expect(optionOf(nicked, 'regrind')).toMatchObject({ way: null, stages: null })
+})
+
+test('what is spent by estimate alone is measured first, and may run until then', () => {
+  // A house that keeps a great reserve: nobody doubts that the mark is far, and no sharpening leaves the reserve.
+  const log = new Log().measureAll(3000).file().add('ran', { tanks: 7, conditions: 'clean' })
+  const verdict = decide(stateOf(log), { ...DEFAULT_RULES, reserveUm: 2750 })
+  expect(verdict).toMatchObject({ action: 'measure', fitForUse: true })
+  expect(verdict.reasons[0]).toMatchObject({ rule: 'tooLittleLeft', limit: { amount: 2750 } })
+  expect(decide(stateOf(log.measureAll(2800)), { ...DEFAULT_RULES, reserveUm: 2750 }).action).toBe('dirtyDuty')
+})
+
+test('nothing would change what ends a loop', () => {
+  const cracked = new Log()
+    .measureAll(7000)
+    .file()
+    .add('measured', { readings: [{ cutter: 3, damage: [{ kind: 'cracked', depthUm: null }] }] })
+  const state = stateOf(cracked)
+  expect(sensitivity(state, DEFAULT_RULES, decide(state, DEFAULT_RULES))).toEqual([])
 })

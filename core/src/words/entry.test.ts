@@ -29,6 +29,9 @@ test('every kind of entry has its line', () => {
   expect(say('measured', { readings: one, readWith: 'ruler' })).toMatch(/^Measured with a ruler: /)
   expect(say('measured', { readings: one, readWith: 'eye' })).toMatch(/^Judged by eye: /)
   expect(say('measured', { readings: one, readWith: 'caliper' })).toBe(say('measured', { readings: one }))
+  expect(say('measured', { readings: [{ cutter: 1, settingUm: 650 }] })).toBe('Measured: 1 gauge read')
+  const checked = { method: 'grinder', gaugesLowered: false, stopChecked: true } as const
+  expect(say('sharpened', checked)).toBe('Sharpened: ground, the stop checked at the turn')
   expect(say('struck', { against: 'stone', cutters: [4] })).toBe('Struck stone at 1 cutter')
   expect(
     say('measured', {

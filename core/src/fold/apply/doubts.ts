@@ -8,6 +8,5 @@ export function doubt(draft: Draft, kind: DoubtKind, entryId: string, cutter: nu
 
 /** Doubts about a cutter that a new look at it settles. */
 export function settleDoubts(draft: Draft, kinds: readonly DoubtKind[], about: number): void {
-  const left = (doubt: Draft['doubts'][number]): boolean => doubt.cutter !== about || !kinds.includes(doubt.kind)
-  if (!draft.doubts.every(left)) draft.doubts = draft.doubts.filter(left)
+  draft.doubts = draft.doubts.filter(({ cutter, kind }) => cutter !== about || !kinds.includes(kind))
 }

@@ -73,9 +73,7 @@ export function lowerGauges(draft: Draft, entryId: string, settingUm: Um | undef
   const targetUm = heardOf ? (settingUm ?? newUm) : newUm
   for (const cutter of draft.cutters) {
     // Filed flush and rounded again, as the work goes.
-    if (cutter.damage.some(({ kind }) => CUTTER_DAMAGE[kind].effect === 'gauge')) {
-      cutter.damage = cutter.damage.filter(({ kind }) => CUTTER_DAMAGE[kind].effect !== 'gauge')
-    }
+    cutter.damage = cutter.damage.filter(({ kind }) => CUTTER_DAMAGE[kind].effect !== 'gauge')
   }
   for (const [i, lowered] of lowerSettings(draft.settings, targetUm).entries()) {
     const cutter = draft.cutters[i]
