@@ -3,9 +3,10 @@ import { seeded } from '@undercliff/demo'
 import { specFromProfile } from '@undercliff/core'
 import { describe, expect, test } from 'vitest'
 import { happens, heavy, normal, weibull } from './chance'
-import { figureOver, Share } from './figures'
+import { Crew, oneCrew } from './crew'
+import { figureOver, Share, Sides } from './figures'
 import { playSeason } from './play'
-import { filesUntilShort, followsVerdict, oracle } from './policies'
+import { filesUntilShort, followsVerdict, oracle, type ReadingHabit } from './policies'
 import { tableOf } from './report'
 import { readScenario, type Scenario } from './scenario'
 import { TrueLoop } from './truth'
@@ -123,6 +124,41 @@ describe('a season', () => {
     expect(unsafe(filesUntilShort)).toBeGreaterThan(0)
     expect(unsafe(followsVerdict('all'))).toBe(0)
     expect(unsafe(oracle)).toBe(0)
+  })
+})
+
+describe('what is known of lengths', () => {
+  /** How far the truth lies off, in deviations of what is known: each squared, over crews of every scenario. */
+  function squares(habit: ReadingHabit): number[] {
+    const found: number[] = []
+    for (const [seed, [, text]] of shipped.entries()) {
+      const random = seeded(900 + seed)
+      const crew = new Crew(oneCrew(readScenario(text), random), random)
+      const { before } = followsVerdict(habit)
+      const sides = new Sides()
+      for (let tank = 1; tank <= 84; tank += 1) {
+        crew.work(before(crew, sides))
+        if (tank % 14 !== 0) continue
+        const { cutters } = crew.state()
+        for (const [i, { lengthUm }] of crew.truth.cutters.entries()) {
+          const { um = 0, sdUm = 1 } = cutters[i]?.length ?? {}
+          found.push(((lengthUm - um) / sdUm) ** 2)
+        }
+      }
+    }
+    return found
+  }
+
+  test.each(['fourASide', 'none'] as const)('is as sure as it says, and no less: %s', (habit) => {
+    const all = squares(habit)
+    const within = all.filter((one) => one <= 1.96 ** 2).length / all.length
+    expect(within).toBeGreaterThan(0.9)
+    // Ranges that are too wide would hold the truth as well: it lies about as far off as is said.
+    const middle = [...all].sort((a, b) => a - b)[Math.floor(all.length / 2)] ?? 0
+    // Half of normal figures lie within 0.6745 deviations.
+    const typical = Math.sqrt(middle) / 0.6745
+    expect(typical).toBeGreaterThan(0.5)
+    expect(typical).toBeLessThan(1.3)
   })
 })
 
