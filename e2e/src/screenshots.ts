@@ -49,6 +49,10 @@ const walkSome = async (page: Page): Promise<void> => {
   }
 }
 
+const groundSome = async (page: Page): Promise<void> => {
+  await page.getByRole('radio', { name: 'Grinder', exact: true }).click()
+}
+
 const moveOne =
   (tag: string) =>
   async (page: Page): Promise<void> => {
@@ -97,6 +101,7 @@ const SHOTS: readonly Shot[] = [
   { name: 'measure', path: '/loops/T4/measure', size: DESK, then: walkSome },
   { name: 'measure-phone', look: true, path: '/loops/T4/measure', size: PHONE, then: walkSome },
   { name: 'sharpened', look: true, path: '/loops/K3/sharpened', size: DESK },
+  { name: 'sharpened-ground', look: true, path: '/loops/K3/sharpened', size: PHONE, whole: true, then: groundSome },
   { name: 'sharpened-phone', path: '/loops/P1/sharpened', size: PHONE },
   { name: 'inspected', look: true, path: '/loops/P4/note/inspected', size: DESK },
   { name: 'decide', path: '/loops/K3/decide', size: DESK, whole: true },

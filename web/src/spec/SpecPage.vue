@@ -166,7 +166,7 @@ const originOptions = ENTERED_ORIGINS.map((value: Origin) => ({ value, label: OR
         <template v-for="field in FIELDS" :key="field">
           <dt>{{ SPEC_FIELD_NAMES[field] }}</dt>
           <dd>
-            <strong>{{ saySpecValue(state.spec, field, shed.lengths) || 'none' }}</strong>
+            <strong>{{ saySpecValue({ links: 'plain', ...state.spec }, field, shed.lengths) || 'none' }}</strong>
             <span class="origin" :class="originOf(state.spec, field)">{{
               isGiven(state.spec, field) ? '' : ORIGIN_WORDS[originOf(state.spec, field)]
             }}</span>
