@@ -28,6 +28,34 @@ describe('settings of depth gauges', () => {
     expect(settingOf(belief, 0).variance).toBeGreaterThan(before)
   })
 
+  test('shifts that are made one leave what each gauge is known as, and the latest of each side open', () => {
+    const belief = newSettings(HANDS, 650)
+    const off = (hand: Hand, um: number) => HANDS.map((one) => (one === hand ? um : 0))
+    const all = () => HANDS.map((_, i) => settingOf(belief, i))
+    // Each reading closes a shift, so that the next filing of its side begins another: seven of them, and more.
+    for (let round = 0; round < 6; round += 1) {
+      for (const [hand, gauge] of [
+        ['left', 0],
+        ['right', 1],
+      ] as const) {
+        const before = all()
+        sinkSettings(belief, off(hand, 20))
+        for (const [i, { mean, variance }] of all().entries()) {
+          expect(mean).toBeCloseTo((before[i]?.mean ?? 0) - (HANDS[i] === hand ? 20 : 0), 6)
+          // 2 µm of its own, 5 of its side: a quarter and a tenth of what it sank.
+          const more = HANDS[i] === hand ? 2 ** 2 + 5 ** 2 : 0
+          expect(variance).toBeCloseTo((before[i]?.variance ?? 0) + more, 4)
+        }
+        readSettingOf(belief, gauge, settingOf(belief, gauge).mean, PLATE)
+      }
+    }
+    // Filed twice without a reading between, a side shifts further by the same figure.
+    const before = settingOf(belief, 2).variance
+    sinkSettings(belief, off('left', 20))
+    sinkSettings(belief, off('left', 20))
+    expect(settingOf(belief, 2).variance).toBeCloseTo(before + 2 * (2 ** 2 + 5 ** 2), 4)
+  })
+
   test('a side that was not filed does not sink', () => {
     const belief = newSettings(HANDS, 650)
     const before = settingOf(belief, 1)

@@ -2,7 +2,7 @@ import { expect, test } from 'vitest'
 import { admit } from '../admit'
 import { fold } from '../fold'
 import { asWritten, type Entry } from '../log'
-import { guessColumns } from './columns'
+import { guessColumns, type ColumnMatch } from './columns'
 import { planImport, type ImportContext } from './planImport'
 import { cleanCell, readCutterTypeCell, readDriveLinksCell, readGaugeCell, readPitchCell } from './readCells'
 
@@ -326,4 +326,21 @@ test('a saw’s name has at most forty characters', () => {
   expect(on('x'.repeat(41))).toMatchObject({ fate: 'wrong' })
   expect(on('x'.repeat(41))?.problems).toContain("A saw's name has at most 40 characters.")
   expect(on('x'.repeat(40))).toMatchObject({ fate: 'add' })
+})
+
+test('a field that is needed and has no column is named, one as well as several', () => {
+  const context = {
+    tags: [],
+    saws: [],
+    takenSawIds: [],
+    unit: 'mm',
+    columns: 3,
+    now: '',
+    newId: String,
+    random: () => 0,
+  }
+  const planned = (match: ColumnMatch) => () => planImport([], match, { ...context, unit: 'mm', newId: () => '' })
+  expect(planned({ pitch: 0, gauge: 1 })).toThrow('No column is matched to: Drive links.')
+  expect(planned({ pitch: 0 })).toThrow(/Gauge, Drive links/)
+  expect(planned({ pitch: 0, gauge: 1, driveLinks: 2 })).not.toThrow()
 })

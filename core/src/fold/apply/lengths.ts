@@ -139,7 +139,6 @@ export function takeLength(
   draft.held.delete(cutter.number)
   // What an eye says is no measurement, and takes none back.
   if (readWith !== 'eye') cutter.lengthKnown = 'measured'
-  else if (cutter.lengthKnown === 'new') cutter.lengthKnown = 'estimated'
   draft.readBy.set(cutter.number, entry.personId)
 }
 
