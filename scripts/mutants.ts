@@ -19,7 +19,14 @@ const { values: asked } = parseArgs({
   },
 })
 
+/** Changes that come to the same, with why: nobody could notice them. By file, line as it stands, and change. */
+const SAME: Readonly<Record<string, string>> = JSON.parse(
+  readFileSync(join(import.meta.dirname, 'sameMutants.json'), 'utf8'),
+) as Record<string, string>
+
 interface Mutant {
+  /** As the list of those that come to the same names it. */
+  readonly key: string
   readonly file: string
   readonly from: number
   readonly to: number
@@ -74,6 +81,8 @@ function numberChange(node: ts.NumericLiteral): Change | null {
   // Of what a comparator gives only the sign counts.
   if (isSign(node)) return null
   const value = Number(node.text.replaceAll('_', ''))
+  // A tolerance for rounding: a quarter more of next to nothing is the same.
+  if (value > 0 && value < 1e-5) return null
   // A count or a place in a list stays whole, or it would be cut back to what it was.
   const next = value * 1.25
   return [node, [value === 0 ? '1' : String(Number.isInteger(value) ? Math.max(value + 1, Math.round(next)) : next)]]
@@ -112,8 +121,11 @@ function mutantsOf(file: string): Mutant[] {
       const [from, to] = [part.getStart(source), part.getEnd()]
       const line = source.getLineAndCharacterOfPosition(from).line + 1
       const short = (one: string): string => one.replace(/\s+/g, ' ').slice(0, 60)
+      const row = text.slice(0, from).lastIndexOf('\n') + 1
+      const whole = text.slice(row, text.indexOf('\n', from)).trim()
       for (const one of becomes)
         found.push({
+          key: `${file.replace('core/src/', '')} | ${whole} | ${short(text.slice(from, to))} → ${short(one)}`,
           file,
           from,
           to,
@@ -205,6 +217,7 @@ while (drawn.length < Number(asked.count) && pool.length > 0)
   drawn.push(...pool.splice(Math.floor(random() * pool.length), 1))
 
 const survivors: Mutant[] = []
+const same: Mutant[] = []
 const queue = [...drawn]
 async function work(worker: number): Promise<void> {
   const dir = copyFor(worker)
@@ -216,15 +229,17 @@ async function work(worker: number): Promise<void> {
     writeFileSync(path, text.slice(0, mutant.from) + mutant.text + text.slice(mutant.to))
     const killed = await tests.fails(mutant.file)
     writeFileSync(path, text)
-    if (!killed) survivors.push(mutant)
-    process.stdout.write(`${killed ? 'killed  ' : 'SURVIVED'} ${mutant.what}\n`)
+    const comesToTheSame = !killed && mutant.key in SAME
+    if (!killed) (comesToTheSame ? same : survivors).push(mutant)
+    process.stdout.write(`${killed ? 'killed  ' : comesToTheSame ? 'the same' : 'SURVIVED'} ${mutant.what}\n`)
   }
   tests.close()
 }
 await Promise.all(Array.from({ length: Number(asked.workers) }, (_, worker) => work(worker)))
 rmSync(COPIES, { recursive: true, force: true })
 process.stdout.write(
-  `${drawn.length - survivors.length} of ${drawn.length} killed, drawn from ${all.length} in ${files.length} files\n`,
+  `${drawn.length - survivors.length - same.length} of ${drawn.length} killed, ${same.length} come to the same, drawn from ${all.length} in ${files.length} files\n`,
 )
-for (const { what } of survivors.sort((a, b) => a.what.localeCompare(b.what)))
-  process.stdout.write(`  survived: ${what}\n`)
+for (const { what, key } of same) process.stdout.write(`  the same: ${what}: ${SAME[key] ?? ''}\n`)
+for (const { what, key } of survivors.sort((a, b) => a.what.localeCompare(b.what)))
+  process.stdout.write(`  survived: ${what}\n            ${key}\n`)
