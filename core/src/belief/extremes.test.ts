@@ -43,6 +43,16 @@ describe('the chance that some cutter is at a limit', () => {
     },
   )
 
+  test('a side that is far off takes nothing from the other', () => {
+    // One cutter by itself, a deviation of its own and none shared: 0.1587 of normal figures lie that far below.
+    const tied = noTies(2)
+    tied.own[0] = 1000
+    tied.own[1] = 9000
+    tied.ownVar.fill(100 ** 2)
+    expect(someAtOrBelow(tied, ['left', 'right'], () => 900)).toBeCloseTo(0.1587, 3)
+    expect(someAtOrBelow(tied, ['right', 'left'], () => 900)).toBeCloseTo(0.1587, 3)
+  })
+
   test('far away it is none, and past it all', () => {
     const belief = newLengths(HANDS, 8000, false)
     expect(someAtOrBelow(belief.tied, HANDS, () => 0)).toBe(0)

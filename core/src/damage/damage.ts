@@ -101,7 +101,7 @@ export function spreadStrike(
   return new Map(
     run.map((cutter, i) => {
       const end = i < at ? at : run.length - 1 - at
-      const share = i === at || end === 0 ? 1 : 1 - (1 - AT_THE_ENDS) * (Math.abs(i - at) / end)
+      const share = end === 0 ? 1 : 1 - (1 - AT_THE_ENDS) * (Math.abs(i - at) / end)
       return [cutter, Math.round(deepest.depthUm * share)]
     }),
   )

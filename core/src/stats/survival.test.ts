@@ -61,6 +61,7 @@ describe('kaplanMeier', () => {
       ),
     ).toBeNull()
     expect(() => kaplanMeier([{ time: -1, ended: true }])).toThrow(RangeError)
+    expect(kaplanMeier([{ time: 0, ended: true }])).toMatchObject([{ time: 0, survival: 0 }])
   })
 })
 
