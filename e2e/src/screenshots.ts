@@ -91,6 +91,14 @@ const turnSome = async (page: Page): Promise<void> => {
   await page.getByRole('slider').first().fill('800')
 }
 
+/** So deep that matching the worst would throw the loop away. */
+const deepSome = async (page: Page): Promise<void> => {
+  const deepest = page.getByRole('slider', { name: /deepest/ })
+  await deepest.focus()
+  await deepest.press('End')
+  await page.getByRole('radio', { name: /^Touch up/ }).click()
+}
+
 const SHOTS: readonly Shot[] = [
   { name: 'shed', path: '/', size: DESK },
   { name: 'shed-dark', path: '/', size: DESK, dark: true },
@@ -108,6 +116,7 @@ const SHOTS: readonly Shot[] = [
   { name: 'decide-phone', path: '/loops/K3/decide', size: PHONE, whole: true },
   { name: 'decide-dark', look: true, path: '/loops/K1/decide', size: DESK, dark: true, whole: true },
   { name: 'decide-turned', look: true, path: '/loops/K3/decide', size: DESK, whole: true, then: turnSome },
+  { name: 'decide-stages', look: true, path: '/loops/K3/decide', size: DESK, whole: true, then: deepSome },
   { name: 'decide-unknown', look: true, path: '/loops/P4/decide', size: DESK, whole: true },
   { name: 'triage', path: '/triage', size: DESK, then: chooseSome },
   { name: 'triage-phone', look: true, path: '/triage', size: PHONE, then: chooseSome },

@@ -34,6 +34,17 @@ describe('contradictions are kept and flagged, never averaged', () => {
     expect(stateOf(read(read(read(new Log(), 4, 7000), 4, 6400), 4, 6420)).doubts).toEqual([])
   })
 
+  test('one that was held out is not taken because time went by, or because it was sharpened since', () => {
+    const log = () => read(new Log().measureAll(7000), 4, 6500)
+    const looked = { readings: [{ cutter: 9, damage: [{ kind: 'rounded' as const, depthUm: null }] }] }
+    expect(stateOf(log().add('measured', looked)).held).toHaveLength(1)
+    const ground = log().file({ method: 'grinder' }).file({ method: 'grinder' }).file({ method: 'grinder' })
+    expect(stateOf(read(ground, 8, 6300)).held).toMatchObject([{ cutter: 4, known: 'estimated' }])
+    // What was read of its neighbours makes it probable, in either order.
+    const [one, other] = [read(new Log().file(), 1, 7100), read(new Log().file(), 3, 7100)]
+    expect(stateOf(read(one, 3, 7100)).held).toEqual(stateOf(read(other, 1, 7100)).held)
+  })
+
   test('one cutter far below is held out; a whole round far below says that a sharpening was forgotten', () => {
     const readTwice = (cutters: number, um: number): LoopState =>
       stateOf(new Log().measureAll(7000, 12).file().file().file().measureAll(um, cutters))

@@ -143,15 +143,21 @@ export function takeLength(
 }
 
 /**
- * Takes readings that were held out, as far as what was read of other cutters since has made them
+ * Takes measurements that were held out, as far as what was read of other cutters since has made them
  * probable: in whatever order and in however many entries readings are written down, they come to the same.
+ * Once it was sharpened, only another reading of that cutter settles what it was.
  */
 export function takeHeld(draft: Draft): void {
   for (let more = true; more;) {
     more = false
     for (const { cutter: number, um, sdUm, known } of [...draft.held.values()]) {
       const cutter = draft.cutters[number - 1]
-      if (cutter === undefined || !readLengthOf(draft.lengths, number - 1, um, sdUm, IMPROBABLE).taken) continue
+      if (
+        cutter === undefined ||
+        known !== 'measured' ||
+        !readLengthOf(draft.lengths, number - 1, um, sdUm, IMPROBABLE).taken
+      )
+        continue
       settleDoubts(draft, SETTLED_BY_LENGTH, number)
       draft.held.delete(number)
       cutter.lengthKnown = known
