@@ -237,8 +237,10 @@ async function work(worker: number): Promise<void> {
 }
 await Promise.all(Array.from({ length: Number(asked.workers) }, (_, worker) => work(worker)))
 rmSync(COPIES, { recursive: true, force: true })
+const killed = drawn.length - survivors.length - same.length
 process.stdout.write(
-  `${drawn.length - survivors.length - same.length} of ${drawn.length} killed, ${same.length} come to the same, drawn from ${all.length} in ${files.length} files\n`,
+  `${killed} of ${drawn.length} killed, ${same.length} come to the same, ` +
+    `drawn from ${all.length} in ${files.length} files\n`,
 )
 for (const { what, key } of same) process.stdout.write(`  the same: ${what}: ${SAME[key] ?? ''}\n`)
 for (const { what, key } of survivors.sort((a, b) => a.what.localeCompare(b.what)))
