@@ -178,6 +178,16 @@ describe('fold', () => {
   })
 })
 
+test('a loop is registered once, whoever writes it down again, and what was said of its spec holds from the first', () => {
+  const log = new Log().measureAll(7000)
+  const again = new Log({ ...SPEC, settingUm: 900 }).entries.map((entry) => ({
+    ...entry,
+    id: 'again',
+    happenedAt: hour(3),
+  }))
+  expect(fold([...log.entries, ...again])).toEqual(fold(log.entries))
+})
+
 describe('time', () => {
   test('a struck-out entry never happened', () => {
     const log = new Log().measureAll(6000)

@@ -344,3 +344,11 @@ test('a field that is needed and has no column is named, one as well as several'
   expect(planned({ pitch: 0 })).toThrow(/Gauge, Drive links/)
   expect(planned({ pitch: 0, gauge: 1, driveLinks: 2 })).not.toThrow()
 })
+
+test('of a note as many letters are kept as any note may have', () => {
+  const kept = (letters: number): number => {
+    const cells = ['N8', '3/8 std', '1.5', '72', 'semi', '', '', '', '', '', '', 'x'.repeat(letters)]
+    return Math.max(...plan(cells).entries.map(({ note }) => note?.length ?? 0))
+  }
+  expect([kept(2000), kept(2001)]).toEqual([2000, 2000])
+})
