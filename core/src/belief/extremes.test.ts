@@ -2,7 +2,7 @@ import { describe, expect, test } from 'vitest'
 import type { Hand } from '../loop'
 import { someAtOrBelow } from './extremes'
 import { fileLengths, lengthOf, newLengths, readLengthOf } from './lengths'
-import { addShared, noTies } from './tied'
+import { addShared, noTies, readFigure } from './tied'
 
 const HANDS: readonly Hand[] = Array.from({ length: 12 }, (_, i) => (i % 2 === 0 ? 'left' : 'right'))
 
@@ -17,6 +17,15 @@ function normals(seed: number): () => number {
   }
   return () => Math.sqrt(-2 * Math.log(uniform())) * Math.cos(2 * Math.PI * uniform())
 }
+
+test('a reading is of a cutter that there is, and has a spread', () => {
+  const tied = noTies(2)
+  tied.ownVar.fill(100)
+  for (const cutter of [-1, 2]) expect(() => readFigure(tied, cutter, 5, 1)).toThrow(`there is no cutter ${cutter}`)
+  expect(() => readFigure(tied, 0, 5, 0)).toThrow(RangeError)
+  expect(() => readFigure(tied, 0, NaN, 1)).toThrow(RangeError)
+  expect(readFigure(tied, 1, 5, 1).taken).toBe(true)
+})
 
 describe('the chance that some cutter is at a limit', () => {
   test.each([

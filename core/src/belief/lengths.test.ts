@@ -98,13 +98,13 @@ describe('against a plain Kalman filter of the full covariance', () => {
     )
   })
 
-  test('once shifts were made one, it stays near: nearly always within half a deviation, never beyond two', () => {
+  test('once shifts were made one, it stays near: nearly always within half a deviation, never beyond three', () => {
     const apart: ReturnType<typeof furthestApart>[] = []
     fc.assert(
       fc.property(fc.array(anyStep, { minLength: 10, maxLength: 40 }), fc.boolean(), (steps, assumed) => {
         const { mean, narrowest, widest } = furthestApart(play(steps, assumed))
         apart.push({ mean, narrowest, widest })
-        expect(mean).toBeLessThan(2)
+        expect(mean).toBeLessThan(3)
         // Furthest off where one cutter is read over and over between filings of all.
         expect(narrowest).toBeGreaterThan(0.5)
         expect(widest).toBeLessThan(6)

@@ -66,6 +66,10 @@ describe('sharpenings left', () => {
     expect(sharpeningsLeft(8000, 0, learnRemoval(NEW, 'routine')).likely).toBe(40)
   })
 
+  test('no more are forecast than any loop has in it', () => {
+    expect(sharpeningsLeft(10_000_000, 0, learnRemoval(NEW, 'routine'))).toEqual({ low: 400, likely: 400, high: 400 })
+  })
+
   test('nothing left is nothing left', () => {
     expect(sharpeningsLeft(0, 100, learnRemoval(NEW, 'routine'))).toEqual({ low: 0, likely: 0, high: 0 })
   })
