@@ -178,7 +178,7 @@ describe('fold', () => {
   })
 })
 
-test('a loop is registered once, whoever writes it down again, and what was said of its spec holds from the first', () => {
+test('a loop is registered once, whoever writes it down again, and what was said of it first holds', () => {
   const log = new Log().measureAll(7000)
   const again = new Log({ ...SPEC, settingUm: 900 }).entries.map((entry) => ({
     ...entry,
