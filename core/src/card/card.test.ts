@@ -60,6 +60,13 @@ test('on a saw before off it, unfit before due, and nothing that runs on', () =>
   const struck = card(new Log().add('struck', { against: 'stone' }))
   const dueOnSaw = card(new Log().add('fitted', { sawId: 'the-one-saw' }).add('ran', { tanks: 3, conditions: 'clean' }))
   expect(whatNext([fine, due, struck, dueOnSaw])).toEqual([dueOnSaw, struck, due])
+  // Of two that press alike, in the order of their tags.
+  const [a, b] = [
+    { ...due, tag: 'A1' },
+    { ...due, tag: 'B1' },
+  ]
+  expect(whatNext([b, a, struck])).toEqual([struck, a, b])
+  expect(whatNext([a, b, struck])).toEqual([struck, a, b])
 })
 
 test('triage: unfit, then on saws and truck, then the rest', () => {

@@ -25,6 +25,7 @@ describe("Anscombe's quartet", () => {
     const y = rows.map(({ Y }) => Y)
     expect(mean(x)).toBeCloseTo(9, 10)
     expect(sampleVariance(x)).toBeCloseTo(11, 10)
+    expect([sampleVariance([]), sampleVariance([5])]).toEqual([NaN, NaN])
     expect(mean(y)).toBeCloseTo(7.5, 2)
     expect(sampleVariance(y)).toBeCloseTo(4.12, 1)
   })

@@ -230,7 +230,7 @@ function unevenness(state: LoopState, rules: FindingRules, summary: Forecast['su
       })
   }
   const chance = chanceBeyond(spreadUm, Math.hypot(shortest.length.sdUm, longest.length.sdUm), rules.evennessUm)
-  if (spreadUm > rules.evennessUm && chance >= SURE_CHANCE)
+  if (chance >= SURE_CHANCE)
     reasons.push({
       rule: 'uneven',
       cutter: shortest.number,

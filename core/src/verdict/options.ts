@@ -138,7 +138,7 @@ function limitsBroken(
   const broken: Reason[] = []
   const { shortest, longest, difference } = summary
   const spreadChance = chanceBeyond(spreadUm, Math.hypot(shortest.length.sdUm, longest.length.sdUm), rules.evennessUm)
-  if (spreadUm > rules.evennessUm && spreadChance >= SURE_CHANCE)
+  if (spreadChance >= SURE_CHANCE)
     broken.push({
       rule: 'uneven',
       value: um(spreadUm),
@@ -148,7 +148,7 @@ function limitsBroken(
       chance: spreadChance,
     })
   const sideChance = chanceBeyond(sideUm, difference?.standardError ?? Infinity, rules.sideDifferenceUm)
-  if (Math.abs(sideUm) > rules.sideDifferenceUm && sideChance >= SURE_CHANCE)
+  if (sideChance >= SURE_CHANCE)
     broken.push({
       rule: 'sidesDiffer',
       hand: sideUm > 0 ? 'left' : 'right',

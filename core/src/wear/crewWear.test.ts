@@ -1,7 +1,7 @@
 import type { LoopState, RemovalSample } from '../state'
 import { describe, expect, test } from 'vitest'
 import { fold } from '../fold'
-import { Log } from '../fixtures/logs'
+import { hour, Log } from '../fixtures/logs'
 import { crewWear } from './crewWear'
 import { endDate } from './ending'
 import { learnBy } from './learnBy'
@@ -98,6 +98,18 @@ describe('how long it lasts', () => {
       { cutterType: 'semiChisel', conditions: 'clean', spells: 2, ended: 0, medianTanks: null },
       { cutterType: 'semiChisel', conditions: 'gritty', spells: 2, ended: 2, medianTanks: 2 },
     ])
+  })
+
+  test('two weeks are the least that a rate rests on', () => {
+    const after = (days: number) =>
+      endDate(
+        { low: 8, likely: 10, high: 13 },
+        9,
+        hour(0),
+        new Date(Date.parse(hour(0)) + days * 86_400_000).toISOString(),
+      )
+    expect(after(13.9)).toBeNull()
+    expect(after(14)).not.toBeNull()
   })
 
   test("the date of the end is sharpenings left by this loop's own rate", () => {
