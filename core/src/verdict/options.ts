@@ -38,6 +38,7 @@ import {
   routineCost,
 } from './money'
 import type { HouseLimits, Needs } from './needs'
+import { onceFor } from './onceFor'
 import { SURE_CHANCE } from './sides'
 import type { InStages, Option, Range, Reason, Risk } from './verdict'
 
@@ -70,6 +71,9 @@ export interface Basis {
   readonly leftAt: (shortestUm: Um) => CountRange
 }
 
+/** Sharpenings left by the length that they may use up, as far as they were worked out for a state. */
+const leftOf = onceFor((_state: LoopState) => new Map<Um, CountRange>())
+
 /** Works out once what every option rests on. */
 export function layOut(state: LoopState, rules: HouseRules, ahead: Forecast, needs: Needs): Basis {
   const floorUm = state.spec.markLengthUm + rules.reserveUm
@@ -85,11 +89,11 @@ export function layOut(state: LoopState, rules: HouseRules, ahead: Forecast, nee
   const metalPrice = metalPriceMinor(state.spec, rules)
   const { mean: likely, low, high } = ahead.sharpness
   const fullHours = { low: hours(low), likely: hours(likely), high: hours(high) }
-  const leftBy = new Map<Um, CountRange>()
+  const known = leftOf(state)
   const leftAt = (shortestUm: Um): CountRange => {
-    const left =
-      leftBy.get(shortestUm) ?? sharpeningsLeft(shortestUm - floorUm, learned.sdUm, learned.mix, learned.usedUp)
-    leftBy.set(shortestUm, left)
+    const lengthUm = shortestUm - floorUm
+    const left = known.get(lengthUm) ?? sharpeningsLeft(lengthUm, learned.sdUm, learned.mix, learned.usedUp)
+    known.set(lengthUm, left)
     return left
   }
   return {
@@ -107,12 +111,16 @@ export function layOut(state: LoopState, rules: HouseRules, ahead: Forecast, nee
   }
 }
 
+/** How a filing is done, and what it leaves to the next ones. */
+interface Filed {
+  readonly way: UnevenSchool
+  readonly stages: Omit<InStages, 'lostMinor'> | null
+  /** The shortest cutter once all are sound. */
+  readonly soundUm: Um
+}
+
 interface Plan {
   readonly action: Action
-  readonly way?: UnevenSchool
-  readonly stages?: Omit<InStages, 'lostMinor'> | null
-  /** The shortest cutter once all are sound, where that is not after this one. */
-  readonly soundUm?: Um
   readonly cut: Cut
   readonly tool: 'file' | 'wheel' | 'none'
   readonly minutes: MinutesRange
@@ -121,6 +129,7 @@ interface Plan {
   /** Part of a full sharpening's sharp hours that it gives. */
   readonly lasts: number
   readonly daysAway?: number
+  readonly filed?: Filed
 }
 
 const times = ({ low, likely, high }: Range, factor: number): Range => ({
@@ -206,7 +215,8 @@ function simulate(basis: Basis, plan: Plan): Option {
   // Cutters that stay blunt do their part of the work badly.
   const sharpHours = times(basis.fullHours, plan.lasts * (1 - (cutting ? damagedLeft / state.cutters.length : 0)))
   const perHourMinor = perHour(spent, minutes, sharpHours, basis.metalMostMinor, rules)
-  const lostMinor = Math.round((plan.stages?.lostHours ?? 0) * (perHourMinor?.likely ?? 0))
+  const { filed } = plan
+  const lostMinor = Math.round((filed?.stages?.lostHours ?? 0) * (perHourMinor?.likely ?? 0))
   return {
     action,
     feasible: against.length === 0,
@@ -216,14 +226,14 @@ function simulate(basis: Basis, plan: Plan): Option {
     meanUm: cut.meanUm,
     leftUm: shortestUm - state.spec.markLengthUm,
     strokes: tool === 'file' ? cut.strokes : null,
-    way: plan.way ?? null,
-    stages: plan.stages == null ? null : { ...plan.stages, lostMinor },
+    way: filed?.way ?? null,
+    stages: filed?.stages == null ? null : { ...filed.stages, lostMinor },
     spreadUm: cut.spreadUm,
     sideDifferenceUm: cut.sideDifferenceUm,
     damagedLeft,
     gauges,
     settingUm,
-    sharpeningsLeft: action === 'retire' ? NO_SHARPENINGS : basis.leftAt(plan.soundUm ?? shortestUm),
+    sharpeningsLeft: action === 'retire' ? NO_SHARPENINGS : basis.leftAt(filed?.soundUm ?? shortestUm),
     minutes,
     money: bill(plan.goods, labourMinor(minutes.likely, rules), metalMinor),
     sharpHours,
@@ -357,9 +367,6 @@ function filing({ basis, limits, nothingDue, skates }: Weighed): Plan {
   const deepestUm = way === 'sameStrokes' ? cut.deepestUm : limits.deepestUm
   return {
     action: 'file',
-    way,
-    stages: inStages(basis, way, cut),
-    soundUm: cutsOf(state).file(way === 'sameStrokes' ? 'matchShortest' : way).shortestUm,
     cut,
     tool: 'file',
     minutes: filingMinutesOf(cut.strokes.total, state.cutters.length, 'bench', rules.guide),
@@ -377,6 +384,11 @@ function filing({ basis, limits, nothingDue, skates }: Weighed): Plan {
       ...when(rules.bench === 'wheelAtBench', { rule: 'wheelAtBench', limitFrom: 'house' }),
     ],
     lasts: 1,
+    filed: {
+      way,
+      stages: inStages(basis, way, cut),
+      soundUm: cutsOf(state).file(way === 'sameStrokes' ? 'matchShortest' : way).shortestUm,
+    },
   }
 }
 
