@@ -201,6 +201,14 @@ function gaugesOf({ state, rules, ahead, needs }: Basis, { action, cut, tool, mi
   }
 }
 
+/** How a filing is done and what that costs meanwhile; nothing of it where no file is used at the bench. */
+function filedOf({ filed, cut }: Plan, perHourMinor: Range | null) {
+  if (filed === undefined) return { way: null, stages: null, soundUm: cut.shortestUm }
+  const { way, stages, soundUm } = filed
+  if (stages === null) return { way, stages, soundUm }
+  return { way, stages: { ...stages, lostMinor: Math.round(stages.lostHours * (perHourMinor?.likely ?? 0)) }, soundUm }
+}
+
 function simulate(basis: Basis, plan: Plan): Option {
   const { state, rules, floorUm, usableUm } = basis
   const { cut, action, tool } = plan
@@ -215,8 +223,7 @@ function simulate(basis: Basis, plan: Plan): Option {
   // Cutters that stay blunt do their part of the work badly.
   const sharpHours = times(basis.fullHours, plan.lasts * (1 - (cutting ? damagedLeft / state.cutters.length : 0)))
   const perHourMinor = perHour(spent, minutes, sharpHours, basis.metalMostMinor, rules)
-  const { filed } = plan
-  const lostMinor = Math.round((filed?.stages?.lostHours ?? 0) * (perHourMinor?.likely ?? 0))
+  const filed = filedOf(plan, perHourMinor)
   return {
     action,
     feasible: against.length === 0,
@@ -226,14 +233,14 @@ function simulate(basis: Basis, plan: Plan): Option {
     meanUm: cut.meanUm,
     leftUm: shortestUm - state.spec.markLengthUm,
     strokes: tool === 'file' ? cut.strokes : null,
-    way: filed?.way ?? null,
-    stages: filed?.stages == null ? null : { ...filed.stages, lostMinor },
+    way: filed.way,
+    stages: filed.stages,
     spreadUm: cut.spreadUm,
     sideDifferenceUm: cut.sideDifferenceUm,
     damagedLeft,
     gauges,
     settingUm,
-    sharpeningsLeft: action === 'retire' ? NO_SHARPENINGS : basis.leftAt(filed?.soundUm ?? shortestUm),
+    sharpeningsLeft: action === 'retire' ? NO_SHARPENINGS : basis.leftAt(filed.soundUm),
     minutes,
     money: bill(plan.goods, labourMinor(minutes.likely, rules), metalMinor),
     sharpHours,
