@@ -56,6 +56,20 @@ describe('settings of depth gauges', () => {
     expect(settingOf(belief, 2).variance).toBeCloseTo(before + 2 * (2 ** 2 + 5 ** 2), 4)
   })
 
+  test('a shift that was open while many of the other side were made one is not added to any more', () => {
+    const belief = newSettings(HANDS, 650)
+    const off = (hand: Hand, um: number) => HANDS.map((one) => (one === hand ? um : 0))
+    sinkSettings(belief, off('left', 40))
+    for (let round = 0; round < 9; round += 1) {
+      sinkSettings(belief, off('right', 20))
+      readSettingOf(belief, 1, settingOf(belief, 1).mean, PLATE)
+    }
+    const before = HANDS.map((_, i) => settingOf(belief, i).variance)
+    sinkSettings(belief, off('left', 20))
+    for (const [i, hand] of HANDS.entries())
+      expect(settingOf(belief, i).variance).toBeCloseTo((before[i] ?? 0) + (hand === 'left' ? 2 ** 2 + 5 ** 2 : 0), 4)
+  })
+
   test('a side that was not filed does not sink', () => {
     const belief = newSettings(HANDS, 650)
     const before = settingOf(belief, 1)

@@ -3,7 +3,7 @@ import { expect, test } from 'vitest'
 import { Log, stateOf } from '../fixtures/logs'
 import { DEFAULT_RULES } from '../house'
 import { cardOf } from './card'
-import { triage, whatNext } from './urgency'
+import { triage, urgencyOf, whatNext } from './urgency'
 
 const card = (log: Log) => cardOf(stateOf(log), DEFAULT_RULES)
 
@@ -60,6 +60,9 @@ test('on a saw before off it, unfit before due, and nothing that runs on', () =>
   const struck = card(new Log().add('struck', { against: 'stone' }))
   const dueOnSaw = card(new Log().add('fitted', { sawId: 'the-one-saw' }).add('ran', { tanks: 3, conditions: 'clean' }))
   expect(whatNext([fine, due, struck, dueOnSaw])).toEqual([dueOnSaw, struck, due])
+  const gone = card(new Log().add('struck', { against: 'stone' }).add('retired', { reason: 'worn' }))
+  expect(urgencyOf(gone)).toBeLessThan(urgencyOf(fine))
+  expect(whatNext([gone, due])).toEqual([due])
   // Of two that press alike, in the order of their tags.
   const [a, b] = [
     { ...due, tag: 'A1' },

@@ -37,6 +37,7 @@ function damageWith(state: Pick<LoopState, 'parts' | 'cutters'>, effect: DamageE
 
 /** A file that somebody named for the loop and that does not suit its pitch, or its wear by now. */
 export function fileMisfits({ spec }: LoopState, { summary }: Forecast): Reason[] {
+  if (spec.origins?.fileUm === undefined) return []
   const { fileUm, fit, reason } = fileFor(spec, summary.shortest.length.um, 'oneSize')
   if (reason !== 'setOnLoop' || fit === 'fits') return []
   const sizes = PITCH_PROFILES[spec.pitchClass].filesUm.value

@@ -192,14 +192,13 @@ export function takeOff(
     return Math.min(toBeSoundUm(cutter), Math.max(0, meanOf(lengths.tied, place)))
   }
   const needed = cutters.map((_, i) => atLeastUm(i))
-  const there = cutters.map((_, i) => meanOf(lengths.tied, i))
   const offUm =
     population === 'grind'
       ? grindLengths(lengths, needed, entry.stopChecked)
       : entry.evened === true
         ? evenLengths(lengths, usualUm, needed)
         : fileLengths(lengths, { strokes: entry.strokes ?? null, usualUm, fileAge: entry.fileAge, atLeastUm: needed })
-  if (there.some((um, i) => um > 0 && meanOf(lengths.tied, i) < 0)) ask(draft, 'moreThanThere', entry.id)
+  if (cutters.some((_, i) => meanOf(lengths.tied, i) < 0)) ask(draft, 'moreThanThere', entry.id)
   const slope = edgeDrop(1_000_000, slopeDegOf(draft)) / 1_000_000
   sinkSettings(
     draft.settings,

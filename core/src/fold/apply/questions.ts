@@ -6,9 +6,9 @@ import type { Draft } from '../draft'
 const WITHIN_MINUTES = 20
 const MINUTE_MS = 60_000
 
-/** Something about the log is asked of a person. */
+/** Something about the log is asked of a person, once until it is answered. */
 export function ask(draft: Draft, kind: QuestionKind, entryId: string): void {
-  draft.questions.push({ kind, entryId })
+  if (draft.questions.every((one) => one.kind !== kind)) draft.questions.push({ kind, entryId })
 }
 
 /** What was done since answers it. */
