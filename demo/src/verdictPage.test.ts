@@ -81,7 +81,8 @@ describe('what it needs', () => {
     expect(ahead.removal.meanUm).toBeCloseTo(mix, 8)
     expect(says('a sharpening takes, in its mix')).toBe(mm(mix, 3))
     const { likely } = ahead.sharpeningsLeft
-    const lower = (sharpenings: number) => usingUp(state.lengths, 13, ahead.removal).lowerBy(sharpenings)
+    const lower = (sharpenings: number) =>
+      usingUp(state.lengths, ahead.summary.shortest.number - 1, ahead.removal).lowerBy(sharpenings)
     // A guide strays by 8 µm and nine parts in a hundred of what comes off: the shortest of 36 is worse off.
     expect(lower(likely)).toBeGreaterThan(Math.hypot(8, 0.09 * mix) * Math.sqrt(likely))
     expect(says('the shortest will lie lower by then')).toBe(mm(lower(likely)))

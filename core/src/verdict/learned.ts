@@ -22,7 +22,7 @@ export interface Learned {
   readonly removal: Readonly<Record<Population, RemovalBelief>>
   /** The same of whatever sharpening comes next, in the mix that this loop gets. */
   readonly mix: RemovalMix
-  /** What hangs on the length of the worst cutter while it is used up. */
+  /** What hangs on the length of the shortest cutter while it is used up. */
   readonly usedUp: UsedUp
   readonly perStroke: StrokeBelief
   /** Tanks, weighted by dirt, that it stays sharp. */
@@ -57,7 +57,7 @@ export const learnedOf = onceFor((state: LoopState): Learned => {
     summary,
     removal,
     mix,
-    usedUp: usingUp(state.lengths, summary.worst.number - 1, mix),
+    usedUp: usingUp(state.lengths, summary.shortest.number - 1, mix),
     perStroke: strokeBelief(state),
     sharpness: learnSharpness(state.spells, state.spellOver ? 0 : state.wearTanksSinceSharpened),
     wearFactor: usualWear(state),
