@@ -50,8 +50,8 @@ function play(steps: readonly Step[], assumed: boolean) {
     if (step.kind === 'read') {
       for (const cutter of step.cutters) {
         const um = Math.round(dense.figure(cutter).mean) + step.offUm + 7 * (cutter % 3)
-        readLengthOf(quick, cutter, um, CALIPER)
-        dense.read(cutter, um, CALIPER)
+        // What is improbable is held out, as in a log.
+        if (readLengthOf(quick, cutter, um, CALIPER, 4).taken) dense.read(cutter, um, CALIPER)
       }
       const { sinceWander } = quick
       settleReadings(quick)
@@ -107,7 +107,7 @@ describe('against a plain Kalman filter of the full covariance', () => {
         expect(mean).toBeLessThan(3)
         // Furthest off where one cutter is read over and over between filings of all.
         expect(narrowest).toBeGreaterThan(0.5)
-        expect(widest).toBeLessThan(6)
+        expect(widest).toBeLessThan(10)
       }),
       { numRuns: 200 },
     )
