@@ -51,7 +51,7 @@ export function kaplanMeier(spells: readonly Spell[]): SurvivalStep[] {
     const time = sorted[i]?.time ?? 0
     const atRisk = sorted.length - i
     let ended = 0
-    while (i < sorted.length && sorted[i]?.time === time) {
+    while (sorted[i]?.time === time) {
       if (sorted[i]?.ended === true) ended += 1
       i += 1
     }

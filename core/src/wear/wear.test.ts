@@ -6,6 +6,7 @@ import { describe, expect, test } from 'vitest'
 import { gaugePassRange, nextGaugePass } from './gaugePass'
 import { sharpeningsLeft } from './life'
 import { learnRemoval, REMOVAL_PRIORS } from './removal'
+import { usualWear } from './sharpness'
 
 const NEW = stateOf(new Log())
 /** A loop that was read before and after each of some filings, at which so much came off. */
@@ -159,4 +160,9 @@ describe('gauge pass', () => {
     expect(nextGaugePass(540, 650, 100, 200, 7)).toEqual({ offByUm: -110, dueInSharpenings: 0 })
     expect(nextGaugePass(650, 650, 100, 200, 0).dueInSharpenings).toBeNull()
   })
+})
+
+test('a loop kept for dirt that has not run is taken to wear twice as fast; else it is as it ran', () => {
+  const wear = (tanks: number, wearTanks: number, duty: 'clean' | 'dirty') => usualWear({ tanks, wearTanks, duty })
+  expect([wear(0, 0, 'dirty'), wear(0, 0, 'clean'), wear(4, 6, 'dirty'), wear(4, 3, 'clean')]).toEqual([2, 1, 1.5, 1])
 })

@@ -32,7 +32,6 @@ function afterSharpening(
   cleared: boolean,
   ground: boolean,
 ): readonly CutterDamage[] {
-  if (damage.length === 0) return damage
   if (cleared) return damage.filter(({ kind }) => BEYOND_SHARPENING.has(CUTTER_DAMAGE[kind].effect))
   const left = damageAfterRemoval(damage, offUm)
   return ground ? left.filter(({ kind }) => CUTTER_DAMAGE[kind].effect !== 'shape') : left
