@@ -231,7 +231,8 @@ function unevenness(state: LoopState, rules: FindingRules, summary: Forecast['su
       })
   }
   const chance = chanceBeyond(spreadUm, Math.hypot(shortest.length.sdUm, longest.length.sdUm), rules.evennessUm)
-  if (chance >= SURE_CHANCE)
+  // Of what is hardly known at all, both tails lie beyond any limit.
+  if (spreadUm > rules.evennessUm && chance >= SURE_CHANCE)
     reasons.push({
       rule: 'uneven',
       cutter: shortest.number,

@@ -89,6 +89,16 @@ test('what is spent by estimate alone is measured first, and may run until then'
   expect(decide(stateOf(log.measureAll(2800)), { ...DEFAULT_RULES, reserveUm: 2750 }).action).toBe('dirtyDuty')
 })
 
+test('a loop of which next to nothing is known is not called uneven', () => {
+  const log = new Log().measureAll(7900)
+  for (let i = 0; i < 8; i += 1) log.file({ strokes: { left: 500, right: 500 } })
+  const state = stateOf(log)
+  expect(Math.max(...state.cutters.map(({ length }) => length.sdUm))).toBeGreaterThan(6000)
+  const { reasons, options } = decide(state, DEFAULT_RULES)
+  for (const list of [reasons, ...options.map((option) => option.reasons)])
+    expect(list.map(({ rule }) => rule)).not.toContain('uneven')
+})
+
 test('nothing would change what ends a loop', () => {
   const cracked = new Log()
     .measureAll(7000)

@@ -147,7 +147,8 @@ function limitsBroken(
   const broken: Reason[] = []
   const { shortest, longest, difference } = summary
   const spreadChance = chanceBeyond(spreadUm, Math.hypot(shortest.length.sdUm, longest.length.sdUm), rules.evennessUm)
-  if (spreadChance >= SURE_CHANCE)
+  // Of what is hardly known at all, both tails lie beyond any limit.
+  if (spreadUm > rules.evennessUm && spreadChance >= SURE_CHANCE)
     broken.push({
       rule: 'uneven',
       value: um(spreadUm),
@@ -157,7 +158,7 @@ function limitsBroken(
       chance: spreadChance,
     })
   const sideChance = chanceBeyond(sideUm, difference?.standardError ?? Infinity, rules.sideDifferenceUm)
-  if (sideChance >= SURE_CHANCE)
+  if (Math.abs(sideUm) > rules.sideDifferenceUm && sideChance >= SURE_CHANCE)
     broken.push({
       rule: 'sidesDiffer',
       hand: sideUm > 0 ? 'left' : 'right',

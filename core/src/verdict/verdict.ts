@@ -163,7 +163,7 @@ export interface Option {
   readonly gauges: boolean
   /** Mean depth-gauge setting afterwards. */
   readonly settingUm: Um
-  /** Sharpenings left with every cutter sound. */
+  /** Sharpenings left; of a filing in stages, with every cutter sound. */
   readonly sharpeningsLeft: CountRange
   readonly minutes: MinutesRange
   readonly money: Money

@@ -47,10 +47,10 @@ const strokes = ({ strokes: given }: Option): string =>
     : given.each === given.most
       ? `${given.most} strokes each`
       : `${given.each} to ${given.most} strokes`
-const later = ({ action, sharpeningsLeft, deepestUm, damagedLeft }: Option): string =>
+const later = ({ action, sharpeningsLeft, stages }: Option): string =>
   action === 'retire'
     ? 'a new loop takes its place'
-    : `${sayRange(sharpeningsLeft)} sharpenings after${deepestUm > 0 && damagedLeft > 0 ? ', every cutter sound' : ''}`
+    : `${sayRange(sharpeningsLeft)} sharpenings after${stages === null ? '' : ', with every cutter sound'}`
 </script>
 
 <template>
