@@ -91,12 +91,15 @@ const turnSome = async (page: Page): Promise<void> => {
   await page.getByRole('slider').first().fill('800')
 }
 
-/** So deep that matching the worst would throw the loop away. */
-const deepSome = async (page: Page): Promise<void> => {
-  const deepest = page.getByRole('slider', { name: /deepest/ })
-  await deepest.focus()
-  await deepest.press('End')
-  await page.getByRole('radio', { name: /^Touch up/ }).click()
+/** A house that gives all cutters the same strokes: what that leaves to the next sharpenings. */
+const stagesOfK3 = async (page: Page): Promise<void> => {
+  const same = page.getByRole('radio', { name: /^Same strokes/ })
+  if (!(await same.isChecked())) {
+    await same.click()
+    await page.getByText(/every loop is worked out again/).waitFor()
+  }
+  await page.goto(new URL('/loops/K3/decide', page.url()).href)
+  await page.getByRole('radio', { name: /^File at bench/ }).click()
 }
 
 const SHOTS: readonly Shot[] = [
@@ -110,13 +113,15 @@ const SHOTS: readonly Shot[] = [
   { name: 'measure-phone', look: true, path: '/loops/T4/measure', size: PHONE, then: walkSome },
   { name: 'sharpened', look: true, path: '/loops/K3/sharpened', size: DESK },
   { name: 'sharpened-ground', look: true, path: '/loops/K3/sharpened', size: PHONE, whole: true, then: groundSome },
+  { name: 'sharpened-ground-dark', look: true, path: '/loops/K3/sharpened', size: DESK, dark: true, then: groundSome },
   { name: 'sharpened-phone', path: '/loops/P1/sharpened', size: PHONE },
   { name: 'inspected', look: true, path: '/loops/P4/note/inspected', size: DESK },
   { name: 'decide', path: '/loops/K3/decide', size: DESK, whole: true },
   { name: 'decide-phone', path: '/loops/K3/decide', size: PHONE, whole: true },
   { name: 'decide-dark', look: true, path: '/loops/K1/decide', size: DESK, dark: true, whole: true },
   { name: 'decide-turned', look: true, path: '/loops/K3/decide', size: DESK, whole: true, then: turnSome },
-  { name: 'decide-stages', look: true, path: '/loops/K3/decide', size: DESK, whole: true, then: deepSome },
+  { name: 'decide-stages', look: true, path: '/rules', size: DESK, whole: true, then: stagesOfK3 },
+  { name: 'decide-stages-phone', look: true, path: '/rules', size: PHONE, dark: true, whole: true, then: stagesOfK3 },
   { name: 'decide-unknown', look: true, path: '/loops/P4/decide', size: DESK, whole: true },
   { name: 'triage', path: '/triage', size: DESK, then: chooseSome },
   { name: 'triage-phone', look: true, path: '/triage', size: PHONE, then: chooseSome },
@@ -133,6 +138,7 @@ const SHOTS: readonly Shot[] = [
   { name: 'identify-phone', look: true, path: '/identify', size: PHONE, then: identifySome },
   { name: 'crew', path: '/crew', size: DESK },
   { name: 'add-loop', look: true, path: '/add/loop', size: DESK },
+  { name: 'add-loop-phone', look: true, path: '/add/loop', size: PHONE, dark: true, whole: true },
   { name: 'sign-in', look: true, path: '/', size: DESK, who: null },
   { name: 'sign-in-phone', look: true, path: '/', size: PHONE, who: null },
   { name: 'move', path: '/', size: DESK, then: moveOne('K3') },
