@@ -178,6 +178,12 @@ describe('fold', () => {
   })
 })
 
+test('what is dated before it was registered says nothing of it', () => {
+  const log = new Log().measureAll(7000)
+  const early = new Log().add('ran', { tanks: 3, conditions: 'clean' }, { id: 'early', happenedAt: hour(-5) })
+  expect(fold([...log.entries, ...early.entries.slice(1)])).toEqual(fold(log.entries))
+})
+
 test('a loop is registered once, whoever writes it down again, and what was said of it first holds', () => {
   const log = new Log().measureAll(7000)
   const again = new Log({ ...SPEC, settingUm: 900 }).entries.map((entry) => ({

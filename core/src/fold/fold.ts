@@ -68,7 +68,8 @@ export function fold(entries: readonly Entry[], until?: Instant): LoopState | nu
     registered.spec,
   )
   const draft = openDraft(registered, spec)
-  for (const entry of counted) if (entry !== registered) apply(draft, entry)
+  // What is dated before it was registered says nothing of it.
+  for (const entry of counted.slice(counted.indexOf(registered) + 1)) apply(draft, entry)
   if (draft.decision !== null)
     lapseIfLate(draft, until === undefined ? entries : entries.filter((one) => one.happenedAt <= until))
   return closeDraft(draft)
