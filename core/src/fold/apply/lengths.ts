@@ -51,7 +51,7 @@ function kindOf(draft: Draft, entry: EntryBase, cutter: DraftCutter, offUm: numb
 /** A length that was read of a cutter, before anybody asks whether the loop has such a cutter. */
 type Read = Pick<CutterReading, 'cutter' | 'lengthUm'>
 
-/** Measurements that stand held out and were not sharpened since, of cutters that are not read now: together with others they may say more. */
+/** Measurements that stand held out, of cutters not read now nor sharpened since: with others they may say more. */
 const heldBeside = ({ held }: Draft, now: readonly Read[]): Read[] =>
   [...held.values()]
     .filter(({ cutter, known }) => known === 'measured' && now.every((one) => one.cutter !== cutter))
