@@ -1,10 +1,15 @@
 import { describe, expect, test } from 'vitest'
 import type { Hand } from '../loop'
-import { lowerSettings, newSettings, readSettingOf, settingOf, sinkSettings } from './settings'
+import { lowerSettings, newSettings, readSettingOf, settingOf, sinkSettings, type SettingBelief } from './settings'
 
 const HANDS: readonly Hand[] = Array.from({ length: 12 }, (_, i) => (i % 2 === 0 ? 'left' : 'right'))
 const PLATE = 30
 const sd = (variance: number): number => Math.sqrt(variance)
+
+/** Edges sink by so much. */
+const sinkBy = (belief: SettingBelief, dropUm: readonly number[]): void => {
+  sinkSettings(belief, dropUm, 1)
+}
 
 describe('settings of depth gauges', () => {
   test('one reading says most of its own gauge and something of all', () => {
@@ -19,7 +24,7 @@ describe('settings of depth gauges', () => {
   test('each edge sinks by its own, and what is known becomes vaguer', () => {
     const belief = newSettings(HANDS, 650)
     const before = settingOf(belief, 0).variance
-    sinkSettings(
+    sinkBy(
       belief,
       HANDS.map((_, i) => (i === 0 ? 100 : 25)),
     )
@@ -39,7 +44,7 @@ describe('settings of depth gauges', () => {
         ['right', 1],
       ] as const) {
         const before = all()
-        sinkSettings(belief, off(hand, 20))
+        sinkBy(belief, off(hand, 20))
         for (const [i, { mean, variance }] of all().entries()) {
           expect(mean).toBeCloseTo((before[i]?.mean ?? 0) - (HANDS[i] === hand ? 20 : 0), 6)
           // 2 µm of its own, 5 of its side: a quarter and a tenth of what it sank.
@@ -51,21 +56,21 @@ describe('settings of depth gauges', () => {
     }
     // Filed twice without a reading between, a side shifts further by the same figure.
     const before = settingOf(belief, 2).variance
-    sinkSettings(belief, off('left', 20))
-    sinkSettings(belief, off('left', 20))
+    sinkBy(belief, off('left', 20))
+    sinkBy(belief, off('left', 20))
     expect(settingOf(belief, 2).variance).toBeCloseTo(before + 2 * (2 ** 2 + 5 ** 2), 4)
   })
 
   test('a shift that was open while many of the other side were made one is not added to any more', () => {
     const belief = newSettings(HANDS, 650)
     const off = (hand: Hand, um: number) => HANDS.map((one) => (one === hand ? um : 0))
-    sinkSettings(belief, off('left', 40))
+    sinkBy(belief, off('left', 40))
     for (let round = 0; round < 9; round += 1) {
-      sinkSettings(belief, off('right', 20))
+      sinkBy(belief, off('right', 20))
       readSettingOf(belief, 1, settingOf(belief, 1).mean, PLATE)
     }
     const before = HANDS.map((_, i) => settingOf(belief, i).variance)
-    sinkSettings(belief, off('left', 20))
+    sinkBy(belief, off('left', 20))
     for (const [i, hand] of HANDS.entries())
       expect(settingOf(belief, i).variance).toBeCloseTo((before[i] ?? 0) + (hand === 'left' ? 2 ** 2 + 5 ** 2 : 0), 4)
   })
@@ -73,7 +78,7 @@ describe('settings of depth gauges', () => {
   test('a side that was not filed does not sink', () => {
     const belief = newSettings(HANDS, 650)
     const before = settingOf(belief, 1)
-    sinkSettings(
+    sinkBy(
       belief,
       HANDS.map((_, i) => (i % 2 === 0 ? 25 : 0)),
     )
@@ -102,7 +107,7 @@ describe('settings of depth gauges', () => {
   test('it stays a handful however long the loop is filed', () => {
     const belief = newSettings(HANDS, 650)
     for (let i = 0; i < 50; i += 1) {
-      sinkSettings(
+      sinkBy(
         belief,
         HANDS.map(() => 25),
       )

@@ -74,13 +74,14 @@ export function readSettingOf({ hands, open, tied }: SettingBelief, cutter: numb
 /**
  * Edges sink toward their gauges as cutters are filed back.
  *
- * @param dropUm how far each edge sank, by its place from 0
+ * @param offUm what came off each cutter, by its place from 0
+ * @param slope how far an edge sinks for what comes off, as a part of it
  */
-export function sinkSettings({ hands, tied, open }: SettingBelief, dropUm: readonly number[]): void {
+export function sinkSettings({ hands, tied, open }: SettingBelief, offUm: readonly number[], slope: number): void {
   const most = { left: 0, right: 0 }
   for (let i = 0; i < hands.length; i += 1) {
     const hand = hands[i] ?? 'left'
-    const drop = dropUm[i] ?? 0
+    const drop = (offUm[i] ?? 0) * slope
     tied.own[i] = (tied.own[i] ?? 0) - drop
     tied.ownVar[i] = (tied.ownVar[i] ?? 0) + (SETTING_SPREADS.sinksOwn * drop) ** 2
     if (drop > most[hand]) most[hand] = drop

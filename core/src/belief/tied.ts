@@ -38,11 +38,12 @@ export interface Normal {
 /** Room that is made when there is none left. */
 const MORE_ROOM = 4
 
-/** Zeros that are kept as fractions from the start, so that the list is not made anew when the first one comes. */
+/** Zeros that are kept as fractions from the start, so that a list is not made anew when the first one comes. */
+const ZEROS: number[] = [0.5].fill(0)
+
 function zeros(length: number): number[] {
-  const list: number[] = []
-  for (let i = 0; i < length; i += 1) list.push(0.5)
-  return list.fill(0)
+  while (ZEROS.length < length) ZEROS.push(...ZEROS)
+  return ZEROS.slice(0, length)
 }
 
 /** So many cutters of which nothing is known but what is going to be added. */
@@ -56,45 +57,46 @@ export const noTies = (cutters: number, room: number = MORE_ROOM): Tied => ({
   loads: zeros(cutters * room),
 })
 
-/** A table with rows of another length, each figure made into another. */
+/** A table with rows of another length. */
 function relaid(
   table: readonly number[],
   rows: number,
   { size, room }: Pick<Tied, 'size' | 'room'>,
   to: number,
-  each: (value: number) => number,
 ): number[] {
-  const out: number[] = []
-  for (let i = 0; i < rows; i += 1) {
-    for (let k = 0; k < size; k += 1) out.push(each(table[i * room + k]!))
-    for (let k = size; k < to; k += 1) out.push(0)
-  }
+  const out = zeros(rows * to)
+  for (let i = 0; i < rows; i += 1) for (let k = 0; k < size; k += 1) out[i * to + k] = table[i * room + k]!
   return out
 }
 
-function copyWith(tied: Tied, room: number, each: (value: number) => number): Tied {
+function copyWith(tied: Tied, room: number): Tied {
   const { size, shared, cov, own, ownVar, loads } = tied
-  const covariance = relaid(cov, size, tied, room, each)
+  const covariance = relaid(cov, size, tied, room)
   while (covariance.length < room * room) covariance.push(0)
   return {
     size,
     room,
-    shared: relaid(shared, 1, tied, room, each),
+    shared: relaid(shared, 1, tied, room),
     cov: covariance,
-    own: own.map(each),
-    ownVar: ownVar.map(each),
-    loads: relaid(loads, own.length, tied, room, each),
+    own: own.slice(),
+    ownVar: ownVar.slice(),
+    loads: relaid(loads, own.length, tied, room),
   }
 }
 
-const same = (value: number): number => value
-const toAMillionth = (value: number): number => Math.round(value * 1e6) / 1e6 + 0
+function roundToAMillionth(list: number[]): void {
+  for (let i = 0; i < list.length; i += 1) list[i] = Math.round(list[i]! * 1e6) / 1e6 + 0
+}
 
 /** A copy that may be changed without changing the other. */
-export const copyTied = (tied: Tied): Tied => copyWith(tied, tied.size + MORE_ROOM, same)
+export const copyTied = (tied: Tied): Tied => copyWith(tied, tied.size + MORE_ROOM)
 
 /** A copy to be kept: to a millionth, since what lies beyond differs from one machine to another. */
-export const keepTied = (tied: Tied): Tied => copyWith(tied, tied.size, toAMillionth)
+export function keepTied(tied: Tied): Tied {
+  const kept = copyWith(tied, tied.size)
+  for (const list of [kept.shared, kept.cov, kept.own, kept.ownVar, kept.loads]) roundToAMillionth(list)
+  return kept
+}
 
 /** How much of something shared is in a cutter. */
 const loadOf = ({ loads, room }: Tied, cutter: number, place: number): number => loads[cutter * room + place]!
@@ -130,7 +132,7 @@ export function addCov(tied: Tied, i: number, j: number, by: number): void {
  */
 export function addShared(tied: Tied, { mean, variance }: Normal, load: (cutter: number) => number): number {
   if (tied.size === tied.room) {
-    const { room, shared, cov, loads } = copyWith(tied, tied.room + MORE_ROOM, same)
+    const { room, shared, cov, loads } = copyWith(tied, tied.room + MORE_ROOM)
     Object.assign(tied, { room, shared, cov, loads })
   }
   const place = tied.size
@@ -180,11 +182,11 @@ export function splitShared(tied: Tied, place: number, second: (cutter: number) 
 
 /** How the cutter whose loads begin there hangs together with everything shared. */
 function tiesOf({ cov, room, size }: Tied, loads: readonly number[], from: number): number[] {
-  const ties: number[] = []
-  for (let j = 0; j < size; j += 1) {
-    let sum = 0
-    for (let k = 0; k < size; k += 1) sum += cov[j * room + k]! * loads[from + k]!
-    ties.push(sum)
+  const ties = zeros(size)
+  for (let k = 0; k < size; k += 1) {
+    const load = loads[from + k]!
+    if (load === 0) continue
+    for (let j = 0; j < size; j += 1) ties[j] = ties[j]! + cov[k * room + j]! * load
   }
   return ties
 }
@@ -301,7 +303,7 @@ function learnShared({ shared, cov, room, size }: Tied, ties: readonly number[],
 export function setFigure({ own, ownVar, loads, room }: Tied, cutter: number, { mean, variance }: Normal): void {
   own[cutter] = mean
   ownVar[cutter] = variance
-  loads.fill(0, cutter * room, (cutter + 1) * room)
+  for (let k = cutter * room; k < (cutter + 1) * room; k += 1) loads[k] = 0
 }
 
 /**
@@ -385,20 +387,22 @@ export function mergeShared(tied: Tied, first: number, second: number): void {
   const { others, withA, withB, rootA, cross, rootB } = split
   const { cos, sin } = greatestTurn(tied, first, second, split)
   const { own, ownVar, loads, room, shared } = tied
-  const [meanA, meanB] = [shared[first]!, shared[second]!]
+  const sharedOf = (follows: readonly number[]): number =>
+    others.reduce((sum, k, j) => sum + follows[j]! * shared[k]!, 0)
+  // What the means of the two are beyond what the others bring.
+  const meanA = shared[first]! - sharedOf(withA)
+  const meanB = shared[second]! - sharedOf(withB)
   for (let i = 0; i < own.length; i += 1) {
     const from = i * room
     const [a, b] = [loads[from + first]!, loads[from + second]!]
     if (a === 0 && b === 0) continue
-    let mean = own[i]! + a * meanA + b * meanB
     for (let j = 0; j < others.length; j += 1) {
-      const k = others[j]!
-      const shift = a * withA[j]! + b * withB[j]!
-      mean -= shift * shared[k]!
-      loads[from + k] = loads[from + k]! + shift
+      const k = from + others[j]!
+      loads[k] = loads[k]! + a * withA[j]! + b * withB[j]!
     }
-    const [x, y] = [a * rootA + b * cross, b * rootB]
-    own[i] = mean
+    const x = a * rootA + b * cross
+    const y = b * rootB
+    own[i] = own[i]! + a * meanA + b * meanB
     ownVar[i] = ownVar[i]! + (y * cos - x * sin) ** 2
     loads[from + first] = x * cos + y * sin
   }

@@ -157,21 +157,26 @@ export function openDraft(entry: EntryOf<'registered'>, spec: LoopSpec): Draft {
   }
 }
 
-/** The shortest cutter as far as it is known. */
-function shortestOf(draft: Draft): { readonly um: Um; readonly known: Known } {
+/** The shortest cutter as it is worked out. */
+function shortestOf(draft: Draft): { readonly um: number; readonly known: Known } {
   let shortest = 0
   let leastUm = Infinity
   for (let i = 0; i < draft.cutters.length; i += 1) {
     const um = meanOf(draft.lengths.tied, i)
     if (um < leastUm) [shortest, leastUm] = [i, um]
   }
-  return { um: Math.max(0, Math.round(leastUm)), known: draft.cutters[shortest]?.lengthKnown ?? 'new' }
+  return { um: leastUm, known: draft.cutters[shortest]?.lengthKnown ?? 'new' }
 }
 
-/** Notes the shortest cutter as a point of the loop's life. */
-export function noteLifePoint(draft: Draft, at: Instant): void {
-  const { um: shortestUm, known } = shortestOf(draft)
-  draft.life.push({ at, sharpenings: draft.sharpenings, shortestUm, known })
+/**
+ * Notes the shortest cutter as a point of the loop's life.
+ *
+ * @returns its length as it is worked out: below nothing where more came off than there was
+ */
+export function noteLifePoint(draft: Draft, at: Instant): number {
+  const { um, known } = shortestOf(draft)
+  draft.life.push({ at, sharpenings: draft.sharpenings, shortestUm: Math.max(0, Math.round(um)), known })
+  return um
 }
 
 /** Length of the shortest cutter as far as it is known: nothing has changed it since it was noted. */
@@ -218,9 +223,9 @@ export function closeDraft(draft: Draft): LoopState {
       }
     }),
     sawId: draft.place.at === 'saw' ? draft.place.sawId : null,
-    stints: stints.map(({ shortestUm, ...stint }, i) => {
+    stints: stints.map(({ sawId, from, to, tanks, flipped, shortestUm }, i) => {
       const worn = (shortestUm - (stints[i + 1]?.shortestUm ?? lastUm)) / usable
-      return { ...stint, worn: Math.round(Math.min(1, Math.max(0, worn)) * 1000) / 1000 }
+      return { sawId, from, to, tanks, flipped, worn: Math.round(Math.min(1, Math.max(0, worn)) * 1000) / 1000 }
     }),
   }
 }

@@ -16,7 +16,7 @@ export function sampleVariance(values: readonly number[]): number {
 
 /** Middle value, or the mean of the two middle ones; NaN for none. `median([3, 1, 2]) // 2` */
 export function median(values: readonly number[]): number {
-  const sorted = [...values].sort((a, b) => a - b)
+  const sorted = Float64Array.from(values).sort()
   const half = sorted.length >> 1
   const upper = sorted[half] ?? NaN
   return sorted.length % 2 === 1 ? upper : ((sorted[half - 1] ?? NaN) + upper) / 2

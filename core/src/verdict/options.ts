@@ -128,8 +128,9 @@ interface Plan {
   readonly against: readonly Reason[]
   /** Part of a full sharpening's sharp hours that it gives. */
   readonly lasts: number
-  readonly daysAway?: number
-  readonly filed?: Filed
+  readonly daysAway: number
+  /** Null where no file is used at the bench. */
+  readonly filed: Filed | null
 }
 
 const times = ({ low, likely, high }: Range, factor: number): Range => ({
@@ -204,7 +205,7 @@ function gaugesOf({ state, rules, ahead, needs }: Basis, { action, cut, tool, mi
 
 /** How a filing is done and what that costs meanwhile; nothing of it where no file is used at the bench. */
 function filedOf({ filed, cut }: Plan, perHourMinor: Range | null) {
-  if (filed === undefined) return { way: null, stages: null, soundUm: cut.shortestUm }
+  if (filed === null) return { way: null, stages: null, soundUm: cut.shortestUm }
   const { way, stages, soundUm } = filed
   if (stages === null) return { way, stages, soundUm }
   return { way, stages: { ...stages, lostMinor: Math.round(stages.lostHours * (perHourMinor?.likely ?? 0)) }, soundUm }
@@ -247,7 +248,7 @@ function simulate(basis: Basis, plan: Plan): Option {
     sharpHours,
     perHourMinor,
     risks: cutting ? risksOf(plan, rules) : [],
-    daysAway: plan.daysAway ?? 0,
+    daysAway: plan.daysAway,
   }
 }
 
@@ -259,7 +260,7 @@ function risksOf({ action, tool, cut, daysAway }: Plan, rules: HouseRules): Risk
   if (tool === 'file' && cut.spreadUm > rules.evennessUm / 2) risks.push('unevenUntilGround')
   if (tool === 'wheel' && cut.deepestUm > DEEP_GRIND_UM) risks.push('heat')
   if (action === 'file' && cut.deepestUm > DEEP_FILING_UM) risks.push('strays')
-  if ((daysAway ?? 0) > 0) risks.push('away')
+  if (daysAway > 0) risks.push('away')
   return risks
 }
 
@@ -310,6 +311,8 @@ function runningOn({ basis: { state, needs }, limits, leftOfSpell }: Weighed): P
     goods: {},
     against: [...limits.over, ...limits.notAsItIs, ...needs.all],
     lasts: needs.all.length === 0 ? leftOfSpell : 0,
+    daysAway: 0,
+    filed: null,
   }
 }
 
@@ -327,6 +330,8 @@ function loweringGauges({ basis: { state, needs }, limits, leftOfSpell }: Weighe
       ...needs.metal,
     ],
     lasts: leftOfSpell,
+    daysAway: 0,
+    filed: null,
   }
 }
 
@@ -351,6 +356,8 @@ function touchingUp({ basis: { state, rules, needs }, limits, nothingDue, skates
       ...when(needs.bench, { rule: 'notEnough' }),
     ],
     lasts: TOUCH_UP_LASTS,
+    daysAway: 0,
+    filed: null,
   }
 }
 
@@ -392,6 +399,7 @@ function filing({ basis, limits, nothingDue, skates }: Weighed): Plan {
       ...when(rules.bench === 'wheelAtBench', { rule: 'wheelAtBench', limitFrom: 'house' }),
     ],
     lasts: 1,
+    daysAway: 0,
     filed: {
       way,
       stages: inStages(basis, way, cut),
@@ -415,6 +423,8 @@ function regrinding({ basis: { state, rules }, limits, nothingDue, notForWheel }
       ...notForWheel,
     ],
     lasts: 1,
+    daysAway: 0,
+    filed: null,
   }
 }
 
@@ -433,6 +443,7 @@ function sendingOut({ basis: { state, rules }, limits, nothingDue, notForWheel }
     ],
     lasts: 1,
     daysAway: rules.shopDays,
+    filed: null,
   }
 }
 
@@ -441,28 +452,32 @@ function replacing({ basis: { state, rules, routine, fullHours }, limits }: Weig
   const { cutters, spec } = state
   const spells = newLoopSpells(spec, rules, routine.meanUm)
   const later = routineCost(cutters.length, rules)
-  const common = {
-    cut: cutsOf(state).none,
-    tool: 'none',
-    minutes: newLoopMinutes(),
-    goods: {
-      newLoopMinor: loopPriceMinor(spec, rules) / spells,
-      upkeepMinor: ((later.labourMinor + later.toolsMinor) * (spells - 1)) / spells,
-      upkeepLabourMinor: (later.labourMinor * (spells - 1)) / spells,
-    },
-  } as const
+  const none = cutsOf(state).none
+  const minutes = newLoopMinutes()
+  const goods = {
+    newLoopMinor: loopPriceMinor(spec, rules) / spells,
+    upkeepMinor: ((later.labourMinor + later.toolsMinor) * (spells - 1)) / spells,
+    upkeepLabourMinor: (later.labourMinor * (spells - 1)) / spells,
+  }
+  const notKept = [
+    ...when(!rules.dirtyDuty, { rule: 'dirtyNotAllowed', limitFrom: 'house' }),
+    ...when(state.duty === 'dirty', { rule: 'dirtyAlready' }),
+    ...limits.unfitForDirt,
+  ]
+  const lasts = fullHours.likely > 0 ? 1 : 0
   return [
     {
-      ...common,
       action: 'dirtyDuty',
-      against: [
-        ...when(!rules.dirtyDuty, { rule: 'dirtyNotAllowed', limitFrom: 'house' }),
-        ...when(state.duty === 'dirty', { rule: 'dirtyAlready' }),
-        ...limits.unfitForDirt,
-      ],
+      cut: none,
+      tool: 'none',
+      minutes,
+      goods,
+      against: notKept,
       lasts: 1,
+      daysAway: 0,
+      filed: null,
     },
-    { ...common, action: 'retire', against: [], lasts: fullHours.likely > 0 ? 1 : 0 },
+    { action: 'retire', cut: none, tool: 'none', minutes, goods, against: [], lasts, daysAway: 0, filed: null },
   ]
 }
 

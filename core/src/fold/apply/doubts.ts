@@ -8,5 +8,6 @@ export function doubt(draft: Draft, kind: DoubtKind, entryId: string, cutter: nu
 
 /** Doubts about a cutter that a new look at it settles. */
 export function settleDoubts(draft: Draft, kinds: readonly DoubtKind[], about: number): void {
+  if (draft.doubts.length === 0) return
   draft.doubts = draft.doubts.filter(({ cutter, kind }) => cutter !== about || !kinds.includes(kind))
 }

@@ -26,7 +26,6 @@ import type { Um } from '../../units'
 import { REMOVAL_PRIORS } from '../../wear/removal'
 import { neverRead, newSpan, slopeDegOf, type Draft, type DraftCutter } from '../draft'
 import { doubt, settleDoubts } from './doubts'
-import { ask } from './questions'
 
 /** Deviations beyond which a reading and what is known cannot both be right. Starting value. */
 const IMPROBABLE = 4
@@ -82,28 +81,30 @@ export function noticeUse(draft: Draft, read: readonly Read[], sdUm: number = RE
   const limit = first ? USED_BEFORE : IMPROBABLE
   const round = [...read, ...heldBeside(draft, read)]
   if (round.length < (first ? 1 : ENOUGH_TO_NOTICE) || !manyBelow(draft, round, limit * sdUm)) return
-  const off = new Map<number, number>()
   const below: number[] = []
   for (const { cutter, lengthUm } of round) {
     if (lengthUm === undefined || cutter > cutters.length) continue
     const { mean, variance } = lengthOf(lengths, cutter - 1)
-    off.set(cutter, lengthUm - mean)
-    below.push((mean - lengthUm) / Math.hypot(Math.sqrt(variance), sdUm))
+    below.push((mean - lengthUm) / Math.sqrt(variance + sdUm ** 2))
   }
   if (below.length < (first ? 1 : ENOUGH_TO_NOTICE) || median(below) <= limit) return
-  wasUsed(lengths, straysOf(draft, off))
+  wasUsed(lengths, straysOf(draft, round))
   // What was measured before the work that nobody wrote down is an estimate now.
   for (const cutter of cutters) cutter.lengthKnown = 'estimated'
   draft.span.repaired = true
 }
 
 /** How far each cutter that was read lies from the middle of its side, by its place from 0. */
-function straysOf({ cutters }: Draft, offByCutter: ReadonlyMap<number, number>): Map<number, number> {
+function straysOf({ lengths, cutters }: Draft, read: readonly Read[]): Map<number, number> {
   const strays = new Map<number, number>()
   for (const hand of HANDS) {
-    const side = [...offByCutter].filter(([number]) => cutters[number - 1]?.hand === hand)
-    const middle = side.length < 2 ? null : median(side.map(([, by]) => by))
-    if (middle !== null) for (const [number, by] of side) strays.set(number - 1, by - middle)
+    const side = new Map<number, number>()
+    for (const { cutter, lengthUm } of read)
+      if (lengthUm !== undefined && cutters[cutter - 1]?.hand === hand)
+        side.set(cutter - 1, lengthUm - meanOf(lengths.tied, cutter - 1))
+    if (side.size < 2) continue
+    const middle = median([...side.values()])
+    for (const [place, by] of side) strays.set(place, by - middle)
   }
   return strays
 }
@@ -181,29 +182,22 @@ export function takeOff(
   draft: Draft,
   entry: EntryOf<'sharpened'>,
   population: Population,
-): { offUm: Um[]; repaired: boolean } {
+): { offUm: readonly number[]; repaired: boolean } {
   const { lengths, cutters } = draft
   const cleared = entry.damageCleared === true
   const usualUm = REMOVAL_PRIORS[population].meanUm
-  const atLeastUm = (place: number): Um => {
-    const cutter = cutters[place]
-    if (cutter === undefined || !cleared || cutter.damage.length === 0) return 0
-    // Never more than the cutter has.
-    return Math.min(toBeSoundUm(cutter), Math.max(0, meanOf(lengths.tied, place)))
-  }
-  const needed = cutters.map((_, i) => atLeastUm(i))
+  // Never more than the cutter has.
+  const needed = cutters.map((cutter, i) =>
+    cleared && cutter.damage.length > 0 ? Math.min(toBeSoundUm(cutter), Math.max(0, meanOf(lengths.tied, i))) : 0,
+  )
   const offUm =
     population === 'grind'
       ? grindLengths(lengths, needed, entry.stopChecked)
       : entry.evened === true
         ? evenLengths(lengths, usualUm, needed)
         : fileLengths(lengths, { strokes: entry.strokes ?? null, usualUm, fileAge: entry.fileAge, atLeastUm: needed })
-  if (cutters.some((_, i) => meanOf(lengths.tied, i) < 0)) ask(draft, 'moreThanThere', entry.id)
   const slope = edgeDrop(1_000_000, slopeDegOf(draft)) / 1_000_000
-  sinkSettings(
-    draft.settings,
-    offUm.map((off) => off * slope),
-  )
+  sinkSettings(draft.settings, offUm, slope)
   for (let i = 0; i < cutters.length; i += 1) {
     const cutter = cutters[i]
     if (cutter === undefined || (offUm[i] ?? 0) <= 0) continue
@@ -215,7 +209,7 @@ export function takeOff(
     const known = off > 0 ? 'estimated' : held.known
     draft.held.set(number, { ...held, um: held.um - off, sdUm: Math.hypot(held.sdUm, off / 2), known })
   }
-  return { offUm: offUm.map(Math.round), repaired: entry.evened === true || needed.some((one) => one > usualUm) }
+  return { offUm, repaired: entry.evened === true || needed.some((one) => one > usualUm) }
 }
 
 /** Notes a sharpening in the span that is under way. */
@@ -269,9 +263,9 @@ function saidByReadings(before: Normal, after: Normal): Normal | null {
 function sideOf(draft: Draft, hand: Hand, cutters: number, expected: Normal): SideRemoval | null {
   const { span } = draft
   const [[population, sharpenings] = []] = span.counts
-  const off = offIn(draft, hand, population, expected)
   if (span.counts.size !== 1 || span.repaired || sharpenings === undefined) return null
-  if (span.from[hand] === null || off === null) return null
+  const off = span.from[hand] === null ? null : offIn(draft, hand, population, expected)
+  if (off === null) return null
   const sdUm = Math.sqrt(off.variance) / sharpenings
   const um = off.mean / sharpenings
   if (sdUm > VAGUE_UM || um <= 0) return null

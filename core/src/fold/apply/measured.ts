@@ -4,5 +4,5 @@ import { closeStrikes, takeReadings } from './readings'
 /** A walk round the loop: lengths, settings and damage of the cutters that were read. */
 export const applyMeasured: Applier<'measured'> = (draft, entry) => {
   takeReadings(draft, entry, entry.readings, entry)
-  closeStrikes(draft, new Set(entry.readings.filter(({ damage }) => damage !== undefined).map(({ cutter }) => cutter)))
+  closeStrikes(draft, entry.readings)
 }

@@ -89,8 +89,9 @@ export function takeReadings(
 }
 
 /** Closes the strikes whose cutters have all been looked at. */
-export function closeStrikes(draft: Draft, looked: ReadonlySet<number>): void {
+export function closeStrikes(draft: Draft, readings: readonly CutterReading[]): void {
   if (draft.openStrikes.length === 0) return
+  const looked = new Set(readings.filter(({ damage }) => damage !== undefined).map(({ cutter }) => cutter))
   draft.openStrikes = draft.openStrikes.filter(({ cutters }) => {
     const concerned = cutters.length > 0 ? cutters : draft.cutters.map(({ number }) => number)
     return !concerned.every((number) => looked.has(number))

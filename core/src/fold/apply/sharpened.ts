@@ -38,14 +38,16 @@ function afterSharpening(
 }
 
 /** Pairs that can be true: nothing grows by sharpening. */
-const soundPairs = ({ pairs }: EntryOf<'sharpened'>): readonly BeforeAfter[] =>
-  (pairs ?? []).filter(({ beforeUm, afterUm }) => afterUm <= beforeUm)
+const soundPairs = ({ pairs = [] }: EntryOf<'sharpened'>): readonly BeforeAfter[] =>
+  pairs.length === 0 ? pairs : pairs.filter(({ beforeUm, afterUm }) => afterUm <= beforeUm)
 
 /** Cutters read just before, or just after: pairs that cannot be true are asked about and teach nothing. */
 function takePairs(draft: Draft, entry: EntryOf<'sharpened'>, which: 'beforeUm' | 'afterUm'): void {
+  const pairs = soundPairs(entry)
+  if (pairs.length === 0) return
   const expected = expectedOff(draft)
   const read = { left: 0, right: 0 }
-  for (const pair of soundPairs(entry)) {
+  for (const pair of pairs) {
     const cutter = draft.cutters[pair.cutter - 1]
     if (cutter === undefined) continue
     takeLength(draft, entry, cutter, pair[which])
@@ -97,8 +99,11 @@ export const applySharpened: Applier<'sharpened'> = (draft, entry) => {
   takePairs(draft, entry, 'beforeUm')
   const { offUm, repaired } = takeOff(draft, entry, population)
   const cleared = entry.damageCleared === true
-  for (const [i, cutter] of draft.cutters.entries())
-    cutter.damage = afterSharpening(cutter.damage, offUm[i] ?? 0, cleared, population === 'grind')
+  for (let i = 0; i < draft.cutters.length; i += 1) {
+    const cutter = draft.cutters[i]
+    if (cutter !== undefined && cutter.damage.length > 0)
+      cutter.damage = afterSharpening(cutter.damage, Math.round(offUm[i] ?? 0), cleared, population === 'grind')
+  }
   draft.readBy = new Map()
   noteSharpening(draft, entry, population, repaired)
   takePairs(draft, entry, 'afterUm')
@@ -113,5 +118,5 @@ export const applySharpened: Applier<'sharpened'> = (draft, entry) => {
   beginSpell(draft)
   draft.lastSharpened = { at: entry.happenedAt, personId: entry.personId }
   if (entry.gaugesLowered) lowerGauges(draft, entry.id, entry.settingUm)
-  noteLifePoint(draft, entry.happenedAt)
+  if (noteLifePoint(draft, entry.happenedAt) < 0) ask(draft, 'moreThanThere', entry.id)
 }
