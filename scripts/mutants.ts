@@ -70,6 +70,7 @@ function isSign(node: ts.NumericLiteral): boolean {
     node.text === '1' && ts.isConditionalExpression(holder) && /\? -1 : (1|.*\? 1 : )/.test(holder.parent.getText())
   )
 }
+const isTiny = (value: number): boolean => value > 0 && value < 1e-5
 const isText = (side: ts.Node): boolean => ts.isStringLiteralLike(side) || ts.isTemplateExpression(side)
 
 /** A node that can be changed, and what it may become. */
@@ -82,14 +83,18 @@ function numberChange(node: ts.NumericLiteral): Change | null {
   if (isSign(node)) return null
   const value = Number(node.text.replaceAll('_', ''))
   // A tolerance for rounding: a quarter more of next to nothing is the same.
-  if (value > 0 && value < 1e-5) return null
+  if (isTiny(value)) return null
   // A count or a place in a list stays whole, or it would be cut back to what it was.
   const next = value * 1.25
   return [node, [value === 0 ? '1' : String(Number.isInteger(value) ? Math.max(value + 1, Math.round(next)) : next)]]
 }
 
+const isTolerance = (node: ts.Node): boolean => ts.isNumericLiteral(node) && isTiny(Number(node.text))
+
 function operatorChange({ operatorToken, left, right }: ts.BinaryExpression): Change | null {
-  const becomes = SWAPS[operatorToken.kind]
+  // Of a tolerance itself it does not matter on which side it is.
+  const swaps = SWAPS[operatorToken.kind]
+  const becomes = swaps?.length === 2 && isTolerance(right) ? swaps.slice(1) : swaps
   // A sum of texts has no minus.
   return becomes === undefined || isText(left) || isText(right) ? null : [operatorToken, becomes]
 }

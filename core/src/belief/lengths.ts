@@ -137,11 +137,10 @@ export function newLengths(hands: readonly Hand[], newLengthUm: Um, assumed: boo
 /** Makes it vaguer how long all cutters are, and how the sides differ, by what each side has at a place. */
 function spreadSides(
   tied: Tied,
-  { left, right }: Readonly<Record<Hand, number | null>>,
+  { left, right }: Readonly<Record<Hand, number>>,
   variance: number,
   sidesUm: number,
 ): void {
-  if (left === null || right === null) return
   const sides = sidesUm ** 2 / 4
   addCov(tied, left, left, variance + sides)
   addCov(tied, right, right, variance + sides)
@@ -169,9 +168,12 @@ export function wasUsed(belief: LengthBelief, strays: ReadonlyMap<number, number
   for (const hand of HANDS) {
     closeShift(belief, hand)
     readSince[hand] = false
-    shift[hand] = addShared(tied, { mean: 0, variance: 0 }, (i) => (hands[i] === hand ? 1 : 0))
   }
-  spreadSides(tied, shift, used ** 2, usedSides)
+  const openShift = (hand: Hand): number =>
+    addShared(tied, { mean: 0, variance: 0 }, (i) => (hands[i] === hand ? 1 : 0))
+  const opened = { left: openShift('left'), right: openShift('right') }
+  Object.assign(shift, opened)
+  spreadSides(tied, opened, used ** 2, usedSides)
   for (let i = 0; i < hands.length; i += 1) {
     const stray = Math.abs(strays.get(i) ?? 0)
     tied.ownVar[i] = (stray > ODD * usual && stray <= SLIP_UM ? stray : usual) ** 2
@@ -295,8 +297,8 @@ function shiftSides(belief: LengthBelief, took: Record<Hand, number>, counted: b
     )
     addCov(tied, shift[hand], shift[hand], (both + daySide ** 2) * took[hand] ** 2)
   }
-  const { left, right } = shift
-  if (left !== null && right !== null) addCov(tied, left, right, both * took.left * took.right)
+  // Nothing where one of them was not filed.
+  addCov(tied, shift.left ?? 0, shift.right ?? 0, both * Math.max(0, took.left) * Math.max(0, took.right))
 }
 
 /** Makes the latest shift of a side a part of how long the side is, since readings have told of it. */

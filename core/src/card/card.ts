@@ -91,7 +91,7 @@ function gaugeOf(state: LoopState, rules: HouseRules, ahead: Forecast): ToothSig
 export function toothSign(state: LoopState, rules: HouseRules): ToothSign {
   const ahead = forecast(state, rules)
   const { summary, settingUm, targetUm } = ahead
-  const usable = Math.max(1, usableLengthUm(state.spec))
+  const usable = usableLengthUm(state.spec)
   const { worst } = summary
   return {
     left: rounded((worst.length.um - state.spec.markLengthUm) / usable),

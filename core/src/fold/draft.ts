@@ -202,7 +202,7 @@ export function closeDraft(draft: Draft): LoopState {
     stints,
     ...state
   } = draft
-  const usable = Math.max(1, usableLengthUm(draft.spec))
+  const usable = usableLengthUm(draft.spec)
   // A little longer than common practice has it, a new cutter may be.
   const longest = draft.spec.newLengthUm * 1.05
   const lastUm = shortestUmOf(draft)

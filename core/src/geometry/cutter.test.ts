@@ -62,7 +62,8 @@ test('progressive keeps the attack from new to the mark, constant halves it', ()
 })
 
 test('a spec with no length between new and mark reaches as far as at the mark', () => {
-  expect(reachAt({ ...spec, markLengthUm: 8000 }, 8000)).toBe(12_000)
+  expect(reachAt({ ...spec, markLengthUm: 8000 }, 7999)).toBe(12_000)
+  expect(reachAt({ ...spec, markLengthUm: 8000 }, 8000)).toBe(6000)
   expect(reachAt(spec, 9000)).toBe(6000)
   expect(reachAt(spec, -10)).toBe(12_000)
 })

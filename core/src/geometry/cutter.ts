@@ -55,7 +55,7 @@ export interface GaugeRule {
 export function reachAt(spec: LoopSpec, lengthUm: Um): Um {
   const [atNew, atMark] = PITCH_PROFILES[spec.pitchClass].reachUm.value
   const usable = usableLengthUm(spec)
-  const worn = usable <= 0 ? 1 : Math.min(1, Math.max(0, (spec.newLengthUm - lengthUm) / usable))
+  const worn = Math.min(1, Math.max(0, (spec.newLengthUm - lengthUm) / usable))
   return Math.round(atNew + (atMark - atNew) * worn)
 }
 
@@ -66,7 +66,7 @@ function targetGrowth(spec: LoopSpec, { gaugeSchool }: GaugeRule): number {
   if (gaugeSchool === 'constant') return 0
   const [atNew, atMark] = PITCH_PROFILES[spec.pitchClass].reachUm.value
   const usable = usableLengthUm(spec)
-  return usable <= 0 ? 0 : (spec.settingUm / atNew) * ((atMark - atNew) / usable)
+  return (spec.settingUm / atNew) * ((atMark - atNew) / usable)
 }
 
 /**

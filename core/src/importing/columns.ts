@@ -66,7 +66,6 @@ export function guessColumns(headings: readonly string[]): ColumnMatch {
   const match: ColumnMatch = {}
   const used = new Set<number>()
   for (const [field, hint] of HINTS) {
-    if (match[field] !== undefined) continue
     const column = headings.findIndex(
       (heading, i) => !used.has(i) && hint.test(heading.toLowerCase().replaceAll('_', ' ')),
     )

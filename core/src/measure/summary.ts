@@ -57,6 +57,7 @@ function sideSummary(cutters: readonly CutterState[], hand: Hand): SideSummary {
 const Z95 = 1.959964
 
 /** Finer than a tenth of a micrometre nobody knows anything. */
+const LEAST_UM = 0.1
 const tenths = (um: number): number => Math.round(um * 10) / 10 + 0
 
 function differenceOf({ lengths }: Pick<LoopState, 'lengths'>): SideDifference | null {
@@ -67,7 +68,7 @@ function differenceOf({ lengths }: Pick<LoopState, 'lengths'>): SideDifference |
   return {
     difference,
     standardError,
-    p: standardError === 0 ? 1 : 2 * normalBelow(-Math.abs(difference) / standardError),
+    p: 2 * normalBelow(-Math.abs(difference) / Math.max(LEAST_UM, standardError)),
     low: tenths(difference - Z95 * standardError),
     high: tenths(difference + Z95 * standardError),
   }

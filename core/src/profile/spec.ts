@@ -126,9 +126,9 @@ export const hasBumpers = ({ links }: Pick<SpecValues, 'links'>): boolean => lin
 /** Pitch of a loop, half the span of three rivets. */
 export const pitchUmOf = (spec: Pick<LoopSpec, 'pitchClass'>): Um => PITCH_PROFILES[spec.pitchClass].pitchUm.value
 
-/** Cutter length between new and the witness mark. */
+/** Cutter length between new and the witness mark, at least a micrometre: parts of it are taken. */
 export const usableLengthUm = (spec: Pick<LoopSpec, 'newLengthUm' | 'markLengthUm'>): Um =>
-  spec.newLengthUm - spec.markLengthUm
+  Math.max(1, spec.newLengthUm - spec.markLengthUm)
 
 /**
  * Pitch, gauge and drive links on one line, enough to tell what bar it goes on.

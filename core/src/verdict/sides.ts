@@ -116,6 +116,6 @@ export function sideBalance(
       longer === null
         ? []
         : UNEVEN_SCHOOLS.map((school) => remedyOf(school, Math.abs(difference?.difference ?? 0), perStroke.meanUm)),
-    readingsNeeded: beyond || within ? { left: 0, right: 0 } : readingsNeeded(state.lengths, limit),
+    readingsNeeded: readingsNeeded(state.lengths, limit),
   }
 }

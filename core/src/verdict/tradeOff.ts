@@ -126,7 +126,7 @@ export function tradeOff(
   if (job === undefined) return null
   const { spec } = state
   const { meanLengthUm: meanUm, shortestUm } = learnedOf(state)
-  const worn = Math.min(1, Math.max(0, (spec.newLengthUm - meanUm) / Math.max(1, usableLengthUm(spec))))
+  const worn = Math.min(1, Math.max(0, (spec.newLengthUm - meanUm) / usableLengthUm(spec)))
   const file = fileFor(spec, shortestUm, rules.fileSchool)
   const guide = GUIDES[rules.guide]
   const partAbove = partAboveWorn(

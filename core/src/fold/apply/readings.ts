@@ -74,7 +74,7 @@ export function takeReadings(
     }
     if (damage !== undefined) cutter.damage = damage
   }
-  if (read.left + read.right > 0) takeHeld(draft)
+  takeHeld(draft)
   if (readings.some(({ damage }) => damage?.some(({ kind }) => CUTTER_DAMAGE[kind].effect === 'dullness')))
     endSpell(draft, true)
   learnSlope(draft, readings)
