@@ -15,6 +15,7 @@ import {
   readLengthOf,
   settleReadings,
   sideDifference,
+  sideLevel,
   strokeBite,
   usualRemoval,
   wasUsed,
@@ -23,6 +24,7 @@ import {
 
 const HANDS: readonly Hand[] = Array.from({ length: 12 }, (_, i) => (i % 2 === 0 ? 'left' : 'right'))
 const CALIPER = 50
+const pick = ({ mean, variance }: Normal): Normal => ({ mean, variance })
 const NO_DAMAGE: readonly number[] = []
 
 type Step =
@@ -276,6 +278,14 @@ describe('lengths', () => {
     expect(lengthOf(belief, 2).mean).toBeCloseTo(lengthOf(other, 6).mean, 6)
     expect(lengthOf(belief, 6).mean).toBeCloseTo(lengthOf(other, 2).mean, 6)
     expect(lengthOf(belief, 8)).toEqual(lengthOf(other, 8))
+  })
+
+  test('a side of one cutter stands where that cutter does; one of none nowhere', () => {
+    const belief = newLengths(['left', 'right', 'left'], 8000, false)
+    readLengthOf(belief, 1, 7000, CALIPER)
+    expect(sideLevel(belief, 'right')).toEqual(pick(lengthOf(belief, 1)))
+    expect(sideLevel(newLengths(['left'], 8000, false), 'right')).toBeNull()
+    expect(() => readLengthOf(belief, 3, 7000, CALIPER)).toThrow('there is no cutter 4')
   })
 
   test('a reading that is no figure is refused', () => {

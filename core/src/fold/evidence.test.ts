@@ -2,7 +2,9 @@ import type { LoopState } from '../state'
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
 import { anyLog } from '../fixtures/anyLog'
+import { lengthOf } from '../belief'
 import { hour, Log } from '../fixtures/logs'
+import { READING_SD_UM } from '../measure'
 import { fold } from './fold'
 
 const stateOf = (log: Log): LoopState => {
@@ -32,6 +34,17 @@ describe('contradictions are kept and flagged, never averaged', () => {
 
   test('a third reading that agrees settles it', () => {
     expect(stateOf(read(read(read(new Log(), 4, 7000), 4, 6400), 4, 6420)).doubts).toEqual([])
+  })
+
+  test('a reading is held out from four deviations on, no sooner and no later', () => {
+    const known = stateOf(new Log().measureAll(7000).file())
+    const { mean, variance } = lengthOf(known.lengths, 3)
+    const spread = Math.hypot(Math.sqrt(variance), READING_SD_UM)
+    for (const sign of [-1, 1]) {
+      const heldAt = (deviations: number) =>
+        stateOf(read(new Log().measureAll(7000).file(), 4, Math.round(mean + sign * deviations * spread))).held
+      expect([3.9, 4.1].map((deviations) => heldAt(deviations).length)).toEqual([0, 1])
+    }
   })
 
   test('one that was held out is not taken because time went by, or because it was sharpened since', () => {

@@ -62,6 +62,8 @@ test('a guide on the chassis leaves more of the file above a worn plate, and a s
   // 4 mm filed off at 7° sinks the plate by 0.491 mm.
   expect(worn).toBeCloseTo(0.2 + 0.491 / 5.2, 3)
   expect(fileBevelDeg(worn)).toBeGreaterThan(fileBevelDeg(0.2))
+  // No more of it than there is.
+  expect(partAboveWorn(SPEC, 0, 1000, 0.9, 'chassis')).toBe(1)
 })
 
 test('full chisel takes the angle of the house unless its own was named', () => {

@@ -114,3 +114,13 @@ test.each([
   expect(least).toBeLessThanOrEqual(links)
   expect(most).toBeGreaterThanOrEqual(links)
 })
+
+test('a thickness so far from every gauge that it is no drive link', () => {
+  // Six deviations of caliper and worn links, 0.025 and 0.03 mm, beyond the thinnest (worn) and the thickest. By hand.
+  const at = (um: number) => gaugeCandidates({ um, instrument: 'caliper' })
+  expect([835, 836, 2234, 2235].map((um) => at(um).ok)).toEqual([false, true, true, false])
+  expect([at(835), at(2235)]).toEqual([
+    { ok: false, reason: 'tooThin' },
+    { ok: false, reason: 'tooThick' },
+  ])
+})

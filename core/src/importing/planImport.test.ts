@@ -83,6 +83,7 @@ test.each([
   ['truck', 'truck'],
   ['sharp rack', 'sharpRack'],
   ['dull box', 'dullBox'],
+  ['retired', 'retired'],
 ])('a loop that lies in the %s is moved there', (cell, at) => {
   const { rows, entries } = plan(['N1', '3/8 std', '1.5', '72', 'semi', '', '', '', '', cell])
   expect(rows[0]).toMatchObject({ problems: [], doubts: [] })

@@ -23,6 +23,21 @@ describe('checkLength', () => {
     expect(checkLength(SPEC, lengthUm, expectedUm)).toEqual({ ok: false, ...wanted })
   })
 
+  test('the limits themselves', () => {
+    // 2.5 mm may go between two looks.
+    expect(checkLength(SPEC, 2900, 5400)).toEqual({ ok: true })
+    expect(checkLength(SPEC, 2899, 5400)).toMatchObject({ reason: 'suddenLoss' })
+    // Ten times the reading comes within 0.6 mm of what was expected.
+    expect(checkLength(SPEC, 220, 1600)).toMatchObject({ reason: 'slippedDecimal', meantUm: 2200 })
+    expect(checkLength(SPEC, 221, 1600)).toEqual({ ok: true })
+    // Of less than 0.6 mm nobody can tell.
+    expect(checkLength(SPEC, 60, 660)).toEqual({ ok: true })
+    expect(checkLength(SPEC, 59, 660)).toMatchObject({ reason: 'slippedDecimal' })
+    // Up to six in a hundred longer than the profile has it, a new one may be.
+    expect(checkLength(SPEC, 8480, null)).toEqual({ ok: true })
+    expect(checkLength(SPEC, 8481, null)).toMatchObject({ weight: 'refuse' })
+  })
+
   test('mm typed as inches', () => {
     expect(checkLength(SPEC, 132_080, 5300, 'inch')).toMatchObject({ reason: 'wrongUnit', meantUm: 5200 })
   })

@@ -3,6 +3,7 @@ import { Log, SPEC, stateOf } from '../fixtures/logs'
 import { DEFAULT_RULES, type HouseRules } from '../house'
 import type { Action } from '../log'
 import { decide } from './decide'
+import { forecast } from './forecast'
 import { sensitivity } from './sensitivity'
 import type { Option } from './verdict'
 
@@ -106,4 +107,33 @@ test('nothing would change what ends a loop', () => {
     .add('measured', { readings: [{ cutter: 3, damage: [{ kind: 'cracked', depthUm: null }] }] })
   const state = stateOf(cracked)
   expect(sensitivity(state, DEFAULT_RULES, decide(state, DEFAULT_RULES))).toEqual([])
+})
+
+test.each([
+  ['left', 400],
+  ['right', -400],
+] as const)('what a filing leaves longer on the %s is said of that side', (hand, by) => {
+  const log = new Log().measureAll((n) => 6000 + (n % 2 === 1 ? by : 0)).add('ran', { tanks: 4, conditions: 'soil' })
+  const { reasons } = optionOf(log, 'file', { unevenSchool: 'sameStrokes' })
+  expect(reasons.find(({ rule }) => rule === 'sidesDiffer')).toMatchObject({ hand, limitFrom: 'house' })
+})
+
+test('damage is said before a shape that takes less than that', () => {
+  const log = new Log().measureAll(7000).add('measured', {
+    readings: [
+      { cutter: 3, damage: [{ kind: 'hook', depthUm: null }] },
+      { cutter: 8, damage: [{ kind: 'chipped', depthUm: 300 }] },
+      { cutter: 9, damage: [{ kind: 'chipped', depthUm: 350 }] },
+    ],
+  })
+  const { reasons } = decide(stateOf(log), DEFAULT_RULES)
+  const said = reasons.filter(({ rule }) => rule === 'damageToClean' || rule === 'shapeToPutRight')
+  expect(said.map(({ cutter }) => cutter)).toEqual([9, 8, 3])
+})
+
+test('gauges count as measured once every one of them is', () => {
+  const log = (count: number): Log =>
+    new Log().add('measured', { readings: Array.from({ length: count }, (_, i) => ({ cutter: i + 1, settingUm: 600 })) })
+  const measured = (count: number) => forecast(stateOf(log(count)), DEFAULT_RULES).settingMeasured
+  expect([1, 35, 36].map(measured)).toEqual([false, false, true])
 })

@@ -44,6 +44,16 @@ describe('left against right', () => {
     expect(longer).toBe('right')
   })
 
+  test('says which is longer once it is surer than one in twenty', () => {
+    // Read alike on both sides but for so much: the chance of it by strays alone is worked out from mean and deviation.
+    const by = (um: number) => balanceOf(new Log().measureAll((n) => (n % 2 === 1 ? 6000 + um : 6000), 4))
+    for (let um = 0; um < 400; um += 4) {
+      const { difference, longer } = by(um)
+      expect(longer).toBe((difference?.p ?? 1) < 0.05 ? 'left' : null)
+    }
+    expect([by(0).longer, by(400).longer]).toEqual([null, 'left'])
+  })
+
   test('says which way it pulls and how many strokes even it, per school', () => {
     const { longer, beyond, remedies } = balanceOf(
       new Log().measureAll((n) => (n % 2 === 1 ? 6400 : 6000) + (n % 5) * 10),
