@@ -9,6 +9,7 @@ export default defineConfig({
           name: 'unit',
           include: ['{core,contract,demo,web,prove}/src/**/*.test.ts', 'scripts/*.test.ts'],
           environment: 'node',
+          setupFiles: process.env['FIRST_FAILURE'] === undefined ? [] : ['scripts/firstFailure.ts'],
           // Pure: nothing is left behind for the next file. Two busy cores take their time.
           isolate: false,
           testTimeout: 30_000,

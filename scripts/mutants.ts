@@ -182,6 +182,7 @@ function askerFor(dir: string) {
     async fails(file: string | null): Promise<boolean> {
       child ??= fork(join(import.meta.dirname, 'mutantTests.ts'), [dir], {
         stdio: ['ignore', 'ignore', 'inherit', 'ipc'],
+        env: { ...process.env, FIRST_FAILURE: 'yes' },
       })
       const asked = child
       return new Promise((resolve) => {
