@@ -69,7 +69,8 @@ describe('what it needs', () => {
   test('removal: what a stroke takes, times those of a routine filing', () => {
     const [left = 0, right = 0, habit = 0] = state.lengths.tied.shared
     const stroke = (left + right) / 2
-    expect(state.removals.filter(({ sides }) => sides?.left?.strokes !== undefined)).toHaveLength(3)
+    const counted = state.removals.filter(({ sides }) => sides?.left?.strokes !== undefined)
+    expect(counted.reduce((sum, { sharpenings }) => sum + sharpenings, 0)).toBe(6)
     expect(says('a stroke takes, left and right')).toBe(`${stroke.toFixed(1)} µm`)
     expect(PAGE).toContain(`${left.toFixed(1)} and ${right.toFixed(1)} µm, their mean`)
     // Nobody ever filed it without counting.

@@ -227,9 +227,14 @@ export interface Filing {
   /** What it usually takes off a cutter where nobody counted. */
   readonly usualUm: Um
   readonly fileAge?: keyof typeof BITE_OF_AGE | undefined
+  /** How many times as much who files it takes off as the others do, and how far that may be off. */
+  readonly person?: { readonly factor: number; readonly sd: number }
   /** What has to come off a cutter at least, by its place from 0. */
   readonly atLeastUm: readonly Um[]
 }
+
+/** Who takes off what everybody does. */
+const EVERYBODY = { factor: 1, sd: 0 } as const
 
 /** Strokes as if every one of them took as much as the first. */
 export function biteOf(strokes: number, fileAge: Filing['fileAge']): number {
@@ -245,13 +250,14 @@ export function biteOf(strokes: number, fileAge: Filing['fileAge']): number {
  */
 export function fileLengths(belief: LengthBelief, filing: Filing): number[] {
   const { hands, tied } = belief
-  const { strokes, usualUm, fileAge, atLeastUm } = filing
+  const { strokes, usualUm, fileAge, atLeastUm, person = EVERYBODY } = filing
   const took = { left: 0, right: 0 }
   const bites = { left: 0, right: 0 }
   const habit = strokes === null ? UM_PER_STROKE : 0
   for (const hand of HANDS) {
     bites[hand] =
-      strokes === null ? (usualUm / UM_PER_STROKE) * BITE_OF_AGE[fileAge ?? 'used'] : biteOf(strokes[hand], fileAge)
+      person.factor *
+      (strokes === null ? (usualUm / UM_PER_STROKE) * BITE_OF_AGE[fileAge ?? 'used'] : biteOf(strokes[hand], fileAge))
     took[hand] = bites[hand] * ((tied.shared[SHARED[hand]] ?? 0) + habit * (tied.shared[SHARED.habit] ?? 0))
     bite(tied, offPlace(hands, hand), hand, bites[hand], habit)
   }
@@ -266,7 +272,7 @@ export function fileLengths(belief: LengthBelief, filing: Filing): number[] {
     tied.own[i] = (tied.own[i] ?? 0) - more
     tied.ownVar[i] = (tied.ownVar[i] ?? 0) + strayOf(usual, more)
   }
-  shiftSides(belief, took, strokes !== null)
+  shiftSides(belief, took, (strokes === null ? LENGTH_SPREADS.dayUncounted : LENGTH_SPREADS.day) ** 2 + person.sd ** 2)
   belief.sinceWander += 1
   return off
 }
@@ -283,11 +289,14 @@ function strayOf(usual: number, more: number): number {
   return guide ** 2 + (guidePart * usual) ** 2 + (0.2 * more) ** 2
 }
 
-/** The day's shift: of both sides together, and of each. */
-function shiftSides(belief: LengthBelief, took: Record<Hand, number>, counted: boolean): void {
+/**
+ * The day's shift: of both sides together, and of each.
+ *
+ * @param both variance of what both sides share, as a part of what came off
+ */
+function shiftSides(belief: LengthBelief, took: Record<Hand, number>, both: number): void {
   const { tied, shift, hands, readSince } = belief
-  const { day, daySide, dayUncounted } = LENGTH_SPREADS
-  const both = (counted ? day : dayUncounted) ** 2
+  const { daySide } = LENGTH_SPREADS
   for (const hand of HANDS) {
     if (took[hand] <= 0) continue
     if (readSince[hand]) closeShift(belief, hand)

@@ -14,14 +14,19 @@ export interface DraftCutter extends Omit<CutterState, 'length' | 'setting' | 'd
   damage: readonly CutterDamage[]
 }
 
+/** Sharpenings of one kind. */
+export interface SharpeningsDone {
+  readonly sharpenings: number
+  /** Strokes that each cutter of a side got in all of them; null once nobody counted. */
+  readonly strokes: Readonly<Record<Hand, number>> | null
+}
+
 /** What was done between two readings of lengths, to learn what a sharpening takes off. */
 export interface Span {
   /** What was known of the mean of a side at its last reading; null before the first. */
   readonly from: Record<Hand, Normal | null>
-  /** Sharpenings since then, by population. */
-  readonly counts: Map<Population, number>
-  /** Strokes that each cutter of a side got since then; null once nobody counted. */
-  strokes: Record<Hand, number> | null
+  /** What was done since then. */
+  readonly done: Map<Population, SharpeningsDone>
   /** Whether one of those was a repair, which says nothing of a usual sharpening. */
   repaired: boolean
   /** Who sharpened since then; undefined when nobody did, null when several or nobody named. */
@@ -33,8 +38,7 @@ export interface Span {
 /** A span in which nothing was done yet. */
 export const newSpan = (from: Span['from']): Span => ({
   from,
-  counts: new Map(),
-  strokes: { left: 0, right: 0 },
+  done: new Map(),
   repaired: false,
   by: undefined,
   method: undefined,

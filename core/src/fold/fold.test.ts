@@ -64,9 +64,52 @@ describe('fold', () => {
     expect(removals[0]?.sdUm).toBeLessThan(15)
   })
 
-  test('touch-ups and grinds between two sets are not averaged', () => {
+  test('a grind and a filing between two sets cannot be told apart', () => {
     const log = new Log().measureAll(7000).file().file({ method: 'grinder' }).measureAll(6500)
     expect(state(log).removals).toEqual([])
+  })
+
+  test('of touch-ups and filings between two sets, each took as much more than usual as all of them together', () => {
+    const strokes = (each: number) => ({ strokes: { left: each, right: each } })
+    const log = (by: readonly (string | null)[]): Log => {
+      const given = new Log().measureAll(7000)
+      const kinds = [
+        { method: 'fileField' as const, ...strokes(5) },
+        strokes(10),
+        { method: 'fileField' as const, ...strokes(5) },
+      ]
+      for (const [i, kind] of kinds.entries())
+        given.add('sharpened', { method: 'fileBench', gaugesLowered: false, ...kind }, { personId: by[i] ?? null })
+      return given.measureAll(6400)
+    }
+    // 0.6 mm with 5, 10 and 5 strokes: by hand 0.15 mm each touch-up, 0.3 mm the filing.
+    const [touchUp, routine, ...others] = state(log(['a', 'a', 'a'])).removals
+    expect(others).toEqual([])
+    expect(touchUp).toMatchObject({
+      population: 'touchUp',
+      sharpenings: 2,
+      personId: 'a',
+      sides: { left: { strokes: 5 } },
+    })
+    expect(routine).toMatchObject({
+      population: 'routine',
+      sharpenings: 1,
+      personId: 'a',
+      sides: { right: { strokes: 10 } },
+    })
+    expect(Math.abs((touchUp?.perSharpeningUm ?? 0) - 150)).toBeLessThanOrEqual(4)
+    expect(Math.abs((routine?.perSharpeningUm ?? 0) - 300)).toBeLessThanOrEqual(8)
+    expect(routine?.sdUm ?? 0).toBeGreaterThan(touchUp?.sdUm ?? 0)
+    // Which of several hands took it nobody knows.
+    expect(state(log(['a', 'b', 'a'])).removals.map(({ personId }) => personId)).toEqual([null, null])
+  })
+
+  test('a side that got no strokes tells nothing of what they take', () => {
+    const log = new Log().measureAll(7000).file({ strokes: { left: 10, right: 0 } })
+    const [one, ...others] = state(log.measureAll((n) => (n % 2 === 1 ? 6800 : 7000))).removals
+    expect(others).toEqual([])
+    expect(one?.sides).toMatchObject({ left: { strokes: 10 } })
+    expect(one?.sides?.right).toBeUndefined()
   })
 
   test('a partial set moves the cutters that nobody read, of its own side most; one that was hit moves none', () => {

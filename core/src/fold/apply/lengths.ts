@@ -11,6 +11,7 @@ import {
   sideLevel,
   sinkSettings,
   takenOff,
+  UM_PER_STROKE,
   wasUsed,
   type Normal,
 } from '../../belief'
@@ -23,8 +24,9 @@ import { BEHIND_DAMAGE_UM } from '../../sharpen/removals'
 import type { DoubtKind, Population, SideRemoval } from '../../state'
 import { mean, median } from '../../stats'
 import type { Um } from '../../units'
+import { personBite } from '../../wear/personBite'
 import { REMOVAL_PRIORS } from '../../wear/removal'
-import { neverRead, newSpan, slopeDegOf, type Draft, type DraftCutter } from '../draft'
+import { neverRead, newSpan, slopeDegOf, type Draft, type DraftCutter, type SharpeningsDone } from '../draft'
 import { doubt, settleDoubts } from './doubts'
 
 /** Deviations beyond which a reading and what is known cannot both be right. Starting value. */
@@ -195,7 +197,13 @@ export function takeOff(
       ? grindLengths(lengths, needed, entry.stopChecked)
       : entry.evened === true
         ? evenLengths(lengths, usualUm, needed)
-        : fileLengths(lengths, { strokes: entry.strokes ?? null, usualUm, fileAge: entry.fileAge, atLeastUm: needed })
+        : fileLengths(lengths, {
+            strokes: entry.strokes ?? null,
+            usualUm,
+            fileAge: entry.fileAge,
+            person: personBite(draft.removals, entry.personId),
+            atLeastUm: needed,
+          })
   const slope = edgeDrop(1_000_000, slopeDegOf(draft)) / 1_000_000
   sinkSettings(draft.settings, offUm, slope)
   for (let i = 0; i < cutters.length; i += 1) {
@@ -212,6 +220,8 @@ export function takeOff(
   return { offUm, repaired: entry.evened === true || needed.some((one) => one > usualUm) }
 }
 
+const NOTHING_DONE: SharpeningsDone = { sharpenings: 0, strokes: { left: 0, right: 0 } }
+
 /** Notes a sharpening in the span that is under way. */
 export function noteSharpening(
   { span }: Draft,
@@ -220,25 +230,23 @@ export function noteSharpening(
   repaired: boolean,
 ): void {
   const same = <T>(was: T | null | undefined, is: T | null): T | null => (was === undefined || was === is ? is : null)
-  span.counts.set(population, (span.counts.get(population) ?? 0) + 1)
+  const { sharpenings, strokes } = span.done.get(population) ?? NOTHING_DONE
+  span.done.set(population, {
+    sharpenings: sharpenings + 1,
+    strokes:
+      strokes === null || entry.strokes === undefined
+        ? null
+        : { left: strokes.left + entry.strokes.left, right: strokes.right + entry.strokes.right },
+  })
   span.repaired ||= repaired
   span.by = same(span.by, entry.personId)
   span.method = same(span.method, entry.method)
   span.fileAge = same(span.fileAge, entry.fileAge ?? null)
-  span.strokes =
-    span.strokes === null || entry.strokes === undefined
-      ? null
-      : { left: span.strokes.left + entry.strokes.left, right: span.strokes.right + entry.strokes.right }
 }
 
 /** What came off a side since it was last read. A grind shows in how far the side has sunk. */
-function offIn(
-  { lengths, span }: Draft,
-  hand: Hand,
-  population: Population | undefined,
-  expected: Normal,
-): Normal | null {
-  if (population !== 'grind') return saidByReadings(expected, takenOff(lengths, hand))
+function offIn({ lengths, span }: Draft, hand: Hand, expected: Normal): Normal | null {
+  if (!span.done.has('grind')) return saidByReadings(expected, takenOff(lengths, hand))
   const [from, to] = [span.from[hand], sideLevel(lengths, hand)]
   return from === null || to === null ? null : { mean: from.mean - to.mean, variance: from.variance + to.variance }
 }
@@ -259,24 +267,40 @@ function saidByReadings(before: Normal, after: Normal): Normal | null {
   return { mean: (after.mean / after.variance - before.mean / before.variance) / precision, variance: 1 / precision }
 }
 
-/** What one of the sharpenings of a span took off a side; null where that cannot be told well. */
-function sideOf(draft: Draft, hand: Hand, cutters: number, expected: Normal): SideRemoval | null {
-  const { span } = draft
-  const [[population, sharpenings] = []] = span.counts
-  if (span.counts.size !== 1 || span.repaired || sharpenings === undefined) return null
-  const off = span.from[hand] === null ? null : offIn(draft, hand, population, expected)
-  if (off === null) return null
-  const sdUm = Math.sqrt(off.variance) / sharpenings
-  const um = off.mean / sharpenings
-  if (sdUm > VAGUE_UM || um <= 0) return null
-  const strokes = span.strokes === null ? {} : { strokes: Math.round(span.strokes[hand] / sharpenings) }
-  return { um: Math.round(um), sdUm: Math.round(sdUm), cutters, ...strokes }
-}
+/** What sharpenings usually take off a side, all of them together. */
+const usuallyOff = ([population, { sharpenings, strokes }]: readonly [Population, SharpeningsDone], hand: Hand): Um =>
+  strokes === null ? REMOVAL_PRIORS[population].meanUm * sharpenings : strokes[hand] * UM_PER_STROKE
 
 /**
- * What a sharpening took off between the last reading of a side and this one, as far as one kind of
- * them was done.
+ * What one sharpening of each kind in a span took off a side, as far as that can be told: where several were
+ * done, each as much more or less than usual as all of them together.
  */
+function sideOf(draft: Draft, hand: Hand, cutters: number, expected: Normal): Map<Population, SideRemoval> {
+  const { span } = draft
+  const told = new Map<Population, SideRemoval>()
+  // A wheel goes by its stop: what it took and what a file did cannot be told apart.
+  if (span.repaired || span.from[hand] === null || (span.done.has('grind') && span.done.size > 1)) return told
+  const off = span.done.size === 0 ? null : offIn(draft, hand, expected)
+  if (off === null || off.mean <= 0) return told
+  let allUm = 0
+  for (const done of span.done) allUm += usuallyOff(done, hand)
+  for (const done of span.done) {
+    const [population, { sharpenings, strokes }] = done
+    const part = usuallyOff(done, hand) / allUm / sharpenings
+    const sdUm = Math.sqrt(off.variance) * part
+    // Nothing where that side got no strokes.
+    if (!(sdUm <= VAGUE_UM)) continue
+    told.set(population, {
+      um: Math.round(off.mean * part),
+      sdUm: Math.round(sdUm),
+      cutters,
+      ...(strokes === null ? {} : { strokes: Math.round(strokes[hand] / sharpenings) }),
+    })
+  }
+  return told
+}
+
+/** What each kind of sharpening took off between the last reading of a side and this one. */
 export function learnSpan(
   draft: Draft,
   at: Instant,
@@ -285,24 +309,34 @@ export function learnSpan(
 ): void {
   const { span, lengths } = draft
   const now: Record<Hand, Normal | null> = { ...span.from }
-  const sides: Partial<Record<Hand, SideRemoval>> = {}
+  const told: Partial<Record<Hand, Map<Population, SideRemoval>>> = {}
   for (const hand of HANDS) {
     if (read[hand] === 0) continue
-    const side = sideOf(draft, hand, read[hand], expected[hand])
-    if (side !== null) sides[hand] = side
+    told[hand] = sideOf(draft, hand, read[hand], expected[hand])
     now[hand] = sideLevel(lengths, hand)
     beginSpan(lengths, hand)
   }
-  noteRemoval(draft, at, sides)
+  for (const [population, { sharpenings }] of span.done) {
+    const [left, right] = [told.left?.get(population), told.right?.get(population)]
+    noteRemoval(draft, at, population, sharpenings, {
+      ...(left === undefined ? {} : { left }),
+      ...(right === undefined ? {} : { right }),
+    })
+  }
   settleReadings(lengths)
   draft.span = newSpan(now)
 }
 
-function noteRemoval(draft: Draft, at: Instant, sides: Readonly<Partial<Record<Hand, SideRemoval>>>): void {
+function noteRemoval(
+  draft: Draft,
+  at: Instant,
+  population: Population,
+  sharpenings: number,
+  sides: Readonly<Partial<Record<Hand, SideRemoval>>>,
+): void {
   const { span } = draft
   const known = Object.values(sides)
-  const [[population, sharpenings] = []] = span.counts
-  if (population === undefined || sharpenings === undefined || known.length === 0) return
+  if (known.length === 0) return
   draft.removals.push({
     population,
     perSharpeningUm: Math.round(mean(known.map(({ um }) => um))),
