@@ -13,6 +13,7 @@ const HASHES: Readonly<Record<number, string>> = {
   5: '0e37755ec85128f8f0aa326010af25ab56f427f488b16bcd63e6bf2baa9cb150',
   6: '3c732c99b476aa4541d2a109fbb4c6f792d6eb0ad2ead9ede9c2adfe9dc4eba5',
   7: '30b8974c8b2160c211fae4a8ebc6ef88b8f613a326d0b746fd32061953edbf20',
+  8: '612e0b8ba6c43f6939e6307bf9899ae54e68df287c1fdb11c492f26ad418abb2',
 }
 
 /** Rules that bring out what the demo's own house does not ask. */
