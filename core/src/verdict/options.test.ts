@@ -133,7 +133,9 @@ test('damage is said before a shape that takes less than that', () => {
 
 test('gauges count as measured once every one of them is', () => {
   const log = (count: number): Log =>
-    new Log().add('measured', { readings: Array.from({ length: count }, (_, i) => ({ cutter: i + 1, settingUm: 600 })) })
+    new Log().add('measured', {
+      readings: Array.from({ length: count }, (_, i) => ({ cutter: i + 1, settingUm: 600 })),
+    })
   const measured = (count: number) => forecast(stateOf(log(count)), DEFAULT_RULES).settingMeasured
   expect([1, 35, 36].map(measured)).toEqual([false, false, true])
 })
