@@ -280,11 +280,23 @@ describe('lengths', () => {
     expect(lengthOf(belief, 8)).toEqual(lengthOf(other, 8))
   })
 
+  test('new, a length strays as common practice has it, by hand', () => {
+    // All of them 0.04 mm where the box was read, else 0.24; a side 0.025 against the other; a cutter 0.045.
+    const sdOf = (assumed: boolean) => Math.sqrt(lengthOf(newLengths(['left', 'right'], 8000, assumed), 0).variance)
+    expect(sdOf(false)).toBeCloseTo(Math.sqrt(40 ** 2 + 25 ** 2 / 4 + 45 ** 2), 9)
+    expect(sdOf(true)).toBeCloseTo(Math.sqrt(240 ** 2 + 25 ** 2 / 4 + 45 ** 2), 9)
+    expect(sideDifference(newLengths(['left', 'right'], 8000, true))?.variance).toBeCloseTo(25 ** 2 + 2 * 45 ** 2, 9)
+  })
+
   test('a side of one cutter stands where that cutter does; one of none nowhere', () => {
     const belief = newLengths(['left', 'right', 'left'], 8000, false)
     readLengthOf(belief, 1, 7000, CALIPER)
     expect(sideLevel(belief, 'right')).toEqual(pick(lengthOf(belief, 1)))
     expect(sideLevel(newLengths(['left'], 8000, false), 'right')).toBeNull()
+    const { mean } = lengthOf(belief, 0)
+    expect(sideDifference(belief)?.mean).toBeCloseTo(mean - lengthOf(belief, 1).mean, 9)
+    expect(sideDifference(newLengths(['left', 'left'], 8000, false))).toBeNull()
+    expect(sideDifference(newLengths(['right'], 8000, false))).toBeNull()
     expect(() => readLengthOf(belief, 3, 7000, CALIPER)).toThrow('there is no cutter 4')
   })
 

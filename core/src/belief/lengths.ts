@@ -217,7 +217,7 @@ export function leastOf(n: number): Normal {
   const score = (rank: number): number => normalQuantile((rank - 0.375) / (n + 0.25))
   const mean = n <= 1 ? 0 : score(1)
   // By simulation 0.68 of two, 0.34 of ten, 0.22 of forty.
-  return { mean, variance: n <= 1 ? 1 : 1 / (1 + 0.85 * Math.log(n)) }
+  return { mean, variance: 1 / (1 + 0.85 * Math.log(Math.max(1, n))) }
 }
 
 /** A filing, as far as somebody said how it went. */
@@ -243,6 +243,12 @@ export function biteOf(strokes: number, fileAge: Filing['fileAge']): number {
   return even * BITE_OF_AGE[fileAge ?? 'used']
 }
 
+/** So many usual strokes a cutter of a side gets. */
+function bitesOf({ strokes, usualUm, fileAge, person = EVERYBODY }: Filing, hand: Hand): number {
+  const uncounted = (usualUm / UM_PER_STROKE) * BITE_OF_AGE[fileAge ?? 'used']
+  return person.factor * (strokes === null ? uncounted : biteOf(strokes[hand], fileAge))
+}
+
 /**
  * Cutters are filed: what each stroke takes, the day's shift, the stray of the guide.
  *
@@ -250,14 +256,12 @@ export function biteOf(strokes: number, fileAge: Filing['fileAge']): number {
  */
 export function fileLengths(belief: LengthBelief, filing: Filing): number[] {
   const { hands, tied } = belief
-  const { strokes, usualUm, fileAge, atLeastUm, person = EVERYBODY } = filing
+  const { strokes, atLeastUm, person = EVERYBODY } = filing
   const took = { left: 0, right: 0 }
   const bites = { left: 0, right: 0 }
   const habit = strokes === null ? UM_PER_STROKE : 0
   for (const hand of HANDS) {
-    bites[hand] =
-      person.factor *
-      (strokes === null ? (usualUm / UM_PER_STROKE) * BITE_OF_AGE[fileAge ?? 'used'] : biteOf(strokes[hand], fileAge))
+    bites[hand] = bitesOf(filing, hand)
     took[hand] = bites[hand] * ((tied.shared[SHARED[hand]] ?? 0) + habit * (tied.shared[SHARED.habit] ?? 0))
     bite(tied, offPlace(hands, hand), hand, bites[hand], habit)
   }
