@@ -4,6 +4,7 @@ import { DEFAULT_RULES, type HouseRules } from '../house'
 import { usableLengthUm } from '../profile'
 import { decide } from './decide'
 import { filingWay } from './filingWay'
+import { everySchool } from './tradeOff'
 
 const MARK_UM = 2000
 const spec = { ...SPEC, markLengthUm: MARK_UM, newLengthUm: SPEC.newLengthUm + MARK_UM }
@@ -47,4 +48,22 @@ test('what was filed at is left to the next ones, where that is how it is done, 
     .file()
     .add('measured', { readings: [{ cutter: 1, damage: [{ kind: 'chipped', depthUm: 300 }] }] })
   expect(decide(stateOf(seen), same).action).not.toBe('runOn')
+})
+
+test('every way is worked out beside that of the house, with what it leaves to the next sharpenings', () => {
+  const stagesOf = (rules: Partial<HouseRules>) => {
+    const { uneven } = everySchool(stateOf(nicked(6000, 500)), { ...DEFAULT_RULES, ...rules })
+    return Object.fromEntries(uneven.map(({ id, outcome }) => [id, outcome?.stages]))
+  }
+  for (const unevenSchool of ['matchShortest', 'sameStrokes'] as const) {
+    const stages = stagesOf({ unevenSchool })
+    expect(stages['matchShortest']).toBeNull()
+    // A nick of 0.5 mm and a tenth behind it, at 0.2 mm a filing.
+    expect(stages['sameStrokes']).toMatchObject({ sharpenings: 3 })
+    // One cutter of 36 stays blunt for two spells.
+    const [{ likely } = { likely: 0 }] = decide(stateOf(nicked(6000, 500)), DEFAULT_RULES)
+      .options.filter(({ action }) => action === 'file')
+      .map(({ sharpHours }) => sharpHours)
+    expect(stages['sameStrokes']?.lostHours).toBeCloseTo((2 / 36) * likely, 9)
+  }
 })

@@ -16,7 +16,7 @@ import type { Um } from '../units'
 import type { CountRange } from '../wear'
 import { advise, type Advice } from './decide'
 import { learnedOf, type Learned } from './learned'
-import type { Option, Range } from './verdict'
+import type { InStages, Option, Range } from './verdict'
 
 /** Part of its best that a chain cuts at by the mark under one setting for life. Common practice: about 60 %. */
 const CONSTANT_AT_MARK = 0.6
@@ -31,6 +31,8 @@ export interface TradeOff {
   readonly minutes: MinutesRange
   readonly spreadUm: Um | null
   readonly damagedLeft: number
+  /** How the job is spread over the next sharpenings; null where it is done in one go. */
+  readonly stages: InStages | null
   readonly sharpeningsLeft: CountRange
   readonly perHourMinor: Range | null
   readonly sharpHours: Range
@@ -144,6 +146,7 @@ export function tradeOff(
     minutes: job.minutes,
     spreadUm: job.spreadUm,
     damagedLeft: job.damagedLeft,
+    stages: job.stages,
     sharpeningsLeft: job.sharpeningsLeft,
     perHourMinor: job.perHourMinor,
     sharpHours: job.sharpHours,

@@ -38,6 +38,17 @@ function everySoManyTanks(tanks: number): string {
   return tanks === 1 ? 'every tank' : `every ${tanks.toFixed(tanks % 1 === 0 ? 0 : 1)} tanks`
 }
 
+function soundAndEven({ stages }: TradeOff): string {
+  if (stages === null) return 'in one go'
+  return stages.sharpenings === null ? 'not in any time' : `after ${stages.sharpenings} sharpenings`
+}
+
+/** What blunt cutters cost until then. */
+const lost = ({ lostHours, lostMinor }: NonNullable<TradeOff['stages']>): Row => [
+  'Blunt meanwhile',
+  `${lostHours.toFixed(1)} sharp hours, ${writeMoney(lostMinor, props.figures.currency)}`,
+]
+
 /** The figures that each question is about. */
 const ROWS: Readonly<Record<Question, (o: TradeOff) => readonly Row[]>> = {
   uneven: (o) => [
@@ -46,6 +57,8 @@ const ROWS: Readonly<Record<Question, (o: TradeOff) => readonly Row[]>> = {
     left(o),
     ['Evenness', o.spreadUm === null ? 'not measured' : `${length(o.spreadUm)} apart`],
     ['Left damaged', o.damagedLeft === 0 ? 'none' : `${o.damagedLeft} cutters`],
+    ['Sound and even', soundAndEven(o)],
+    ...(o.stages === null || o.stages.lostHours < 0.05 ? [] : [lost(o.stages)]),
   ],
   gauges: (o) => [['Setting now', length(o.targetUm)], ['Of its best', percent(o.cutsAt)], time(o)],
   file: (o) => [
