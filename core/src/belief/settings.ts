@@ -67,8 +67,7 @@ export function readSettingOf({ hands, open, tied }: SettingBelief, cutter: numb
   const { mean, variance } = figureOf(tied, cutter)
   if (Math.abs(um - mean) <= APART * Math.sqrt(variance + sdUm ** 2)) readFigure(tied, cutter, um, sdUm ** 2)
   setFigure(tied, cutter, { mean: um, variance: sdUm ** 2 })
-  const hand = hands[cutter]
-  if (hand !== undefined) open[hand] = null
+  open[hands[cutter] ?? 'left'] = null
 }
 
 /**

@@ -77,6 +77,14 @@ describe('contradictions are kept and flagged, never averaged', () => {
     expect(round.removals).toEqual([])
   })
 
+  test('half of four readings far below say so too; one of four does not', () => {
+    const after = (below: number) => {
+      const readings = [1, 2, 3, 4].map((cutter) => ({ cutter, lengthUm: cutter <= below ? 4000 : 7000 }))
+      return stateOf(new Log().measureAll(7000).add('measured', { readings })).held.length
+    }
+    expect([1, 2, 3, 4].map(after)).toEqual([1, 0, 0, 0])
+  })
+
   test('a pair that grows: flagged, and nothing is learned from it', () => {
     const pairs = [
       { cutter: 3, beforeUm: 7000, afterUm: 7200 },
@@ -202,6 +210,18 @@ describe('the fall of the top plate', () => {
 })
 
 describe('a strike over a run', () => {
+  test('a strike takes the place of a shallower one and of no other damage', () => {
+    const before = [
+      { kind: 'chipped' as const, depthUm: 300 },
+      { kind: 'stone' as const, depthUm: 200 },
+    ]
+    const log = new Log().measureAll(7000).add('measured', { readings: [{ cutter: 8, damage: before }] })
+    const hit = (depthUm: number) =>
+      log.add('struck', { against: 'stone', cutters: [8], deepest: { cutter: 8, depthUm } })
+    expect(stateOf(hit(150)).cutters[7]?.damage).toEqual(before)
+    expect(stateOf(hit(1200)).cutters[7]?.damage).toEqual([before[0], { kind: 'stone', depthUm: 1200 }])
+  })
+
   const struck = () =>
     new Log()
       .measureAll(7000)

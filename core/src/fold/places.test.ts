@@ -21,6 +21,12 @@ const problemsOf = <K extends EntryKind>(log: Log, kind: K, body: EntryBodies[K]
     NOW_MS,
   ).map(({ code }) => code)
 
+test('a time on a saw takes no more than all of a loop, and no less than nothing', () => {
+  const fitted = () => new Log({ ...SPEC, markLengthUm: 6000 }).measureAll(7000).add('fitted', { sawId: 'saw-one-1' })
+  const worn = (um: number) => fold(fitted().measureAll(um).entries)?.stints[0]?.worn
+  expect([worn(3000), worn(6000), worn(7200)]).toEqual([1, expect.closeTo(0.5, 1), 0])
+})
+
 test('a loop is where it was put last', () => {
   const log = new Log()
   expect(fold(log.entries)?.place).toEqual({ at: 'bench' })

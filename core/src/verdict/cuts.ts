@@ -35,7 +35,7 @@ export interface Cuts {
   readonly grind: Cut
 }
 
-/** Mean of the left less mean of the right; 0 where a side has no cutters. */
+/** Mean of the left less mean of the right. */
 function sideDifferenceOf({ cutters }: LoopState, afterUm: readonly Um[]): Um {
   const sums = { left: 0, right: 0 }
   let lefts = 0
@@ -45,7 +45,7 @@ function sideDifferenceOf({ cutters }: LoopState, afterUm: readonly Um[]): Um {
     if (hand === 'left') lefts += 1
   }
   const rights = cutters.length - lefts
-  return lefts === 0 || rights === 0 ? 0 : Math.round(sums.left / lefts - sums.right / rights) + 0
+  return Math.round(sums.left / lefts - sums.right / rights) + 0
 }
 
 function cutOf(state: LoopState, offUm: readonly Um[], perStrokeUm: number, slopeDeg: number): Cut {

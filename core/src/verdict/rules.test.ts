@@ -200,3 +200,13 @@ test('what each rule says, with the figures of its case', async () => {
   })
   await expect(said.join('')).toMatchFileSnapshot('./worked/reasons.txt')
 })
+
+test('a depth that nobody knows is asked of the damage that has one', () => {
+  const damage = [
+    { kind: 'rounded' as const, depthUm: null },
+    { kind: 'chipped' as const, depthUm: 200 },
+    { kind: 'stone' as const, depthUm: null },
+  ]
+  const { reasons } = decide(stateOf(sound().add('measured', { readings: [{ cutter: 3, damage }] })), DEFAULT_RULES)
+  expect(reasons.find(({ rule }) => rule === 'depthUnknown')).toMatchObject({ cutter: 3, damage: 'stone' })
+})
