@@ -104,6 +104,12 @@ describe('fold', () => {
     expect(state(log(['a', 'b', 'a'])).removals.map(({ personId }) => personId)).toEqual([null, null])
   })
 
+  test('pairs of cutters that the loop has not end no count of what was done', () => {
+    const pairs = [{ cutter: 99, beforeUm: 7000, afterUm: 6800 }]
+    const { removals } = state(new Log().measureAll(7000).file().file({ pairs }).measureAll(6600))
+    expect(removals).toMatchObject([{ sharpenings: 2 }])
+  })
+
   test('a side that got no strokes tells nothing of what they take', () => {
     const log = new Log().measureAll(7000).file({ strokes: { left: 10, right: 0 } })
     const [one, ...others] = state(log.measureAll((n) => (n % 2 === 1 ? 6800 : 7000))).removals

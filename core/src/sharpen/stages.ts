@@ -23,7 +23,7 @@ export interface Stages {
  *
  * @param usualUm what a filing takes off a cutter
  * @param apartUm how far cutters differ beyond what the house lets be, after this one
- * @param perStrokeUm what a stroke takes off
+ * @param perStrokeUm what a stroke takes off, above nothing
  * @example
  * // one cutter of four with a nick 0.5 mm deep
  * stagesOf(cutters, 200, 'sameStrokes', 0, 20) // { sharpenings: 3, blunt: [1, 1, 0] }
@@ -44,7 +44,7 @@ export function stagesOf(
       if (left === 0) break
     }
   } else blunt.push(0)
-  const catchingUp = Math.ceil(Math.max(0, apartUm) / Math.max(1, EXTRA_STROKES * perStrokeUm))
+  const catchingUp = Math.ceil(Math.max(0, apartUm) / (EXTRA_STROKES * perStrokeUm))
   const sharpenings = Math.max(blunt.length, 1 + catchingUp)
   const never = (blunt.at(-1) ?? 0) > 0 || sharpenings > FURTHEST
   return { sharpenings: never ? null : sharpenings, blunt }
