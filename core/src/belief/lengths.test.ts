@@ -280,6 +280,18 @@ describe('lengths', () => {
     expect(lengthOf(belief, 8)).toEqual(lengthOf(other, 8))
   })
 
+  test('the shorter looking of two lies below what both were, one alone where it was', () => {
+    const after = (hands: readonly Hand[]) => {
+      const belief = newLengths(hands, 8000, false)
+      looksShortest(belief, 0)
+      return lengthOf(belief, 0).mean
+    }
+    // The least of two lies 0.56 of its own deviation, 0.045 mm, below their mean (by simulation 0.56).
+    expect(after(['left', 'right'])).toBeCloseTo(8000 - leastOf(2).mean * -45, 9)
+    expect(after(['left', 'right'])).toBeLessThan(7980)
+    expect(after(['left'])).toBe(8000)
+  })
+
   test('new, a length strays as common practice has it, by hand', () => {
     // All of them 0.04 mm where the box was read, else 0.24; a side 0.025 against the other; a cutter 0.045.
     const sdOf = (assumed: boolean) => Math.sqrt(lengthOf(newLengths(['left', 'right'], 8000, assumed), 0).variance)
