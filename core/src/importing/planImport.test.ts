@@ -73,6 +73,9 @@ test('a gauge that lies off every size in use is a doubt, or cannot be', () => {
     doubt: expect.stringContaining('worn, or a slip') as string,
   })
   expect(readGaugeCell('1.9', 'mm')).toMatchObject({ ok: false })
+  // Six hundredths of a millimetre off one in use, no further; from four on it is said.
+  expect(['1.660', '1.661'].map((text) => readGaugeCell(text, 'mm').ok)).toEqual([true, false])
+  expect(['1.635', '1.636'].map((text) => 'doubt' in readGaugeCell(text, 'mm'))).toEqual([false, true])
   expect(readGaugeCell(' ', 'mm')).toEqual({ ok: false, message: 'The gauge is missing.' })
   // From two tenths of an inch on a bare number is no gauge in inches.
   expect(readGaugeCell('.2', 'mm')).toMatchObject({ message: 'A gauge of 0.20 mm is not in use.' })

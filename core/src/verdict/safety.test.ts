@@ -1,8 +1,9 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
+import { someAtOrBelow } from '../belief'
 import { CUTTER_DAMAGE, CUTTER_DAMAGE_KINDS, PART_DAMAGE, PART_DAMAGE_KINDS, type DamageKind } from '../damage'
 import { anyLog } from '../fixtures/anyLog'
-import { Log, stateOf } from '../fixtures/logs'
+import { Log, SPEC, stateOf } from '../fixtures/logs'
 import { notFinite } from '../fixtures/notFinite'
 import { DEFAULT_RULES, type HouseRules } from '../house'
 import { ACTIONS, SHARPEN_METHODS, type Action } from '../log'
@@ -226,4 +227,19 @@ describe('any loop at all', () => {
       }),
     )
   })
+})
+
+test('a loop is measured before anybody runs it, once a cutter may be at its mark with a chance of two in a hundred', () => {
+  const rules = { ...DEFAULT_RULES, reserveUm: 0 }
+  const chances: number[] = []
+  for (let um = 200; um < 700; um += 3) {
+    const { lengths, spec, ...state } = stateOf(new Log({ ...SPEC, markLengthUm: 800 }).measureAll(800 + um).file())
+    const chance = someAtOrBelow(lengths.tied, lengths.hands, () => spec.markLengthUm)
+    const asked = decide({ lengths, spec, ...state }, rules).reasons.some(({ rule }) => rule === 'perhapsAtMark')
+    expect(asked).toBe(chance > 0.02)
+    chances.push(chance)
+  }
+  // Right up to it on both sides.
+  expect(Math.min(...chances.filter((one) => one > 0.02))).toBeLessThan(0.024)
+  expect(Math.max(...chances.filter((one) => one <= 0.02))).toBeGreaterThan(0.017)
 })
