@@ -259,6 +259,13 @@ describe('a file that suits no loop of the pitch', () => {
     ])
   })
 
+  test('and says whether it is too small or too large', () => {
+    const said = (fileUm: number) =>
+      problems(new Log(), { kind: 'specChanged', changes: { fileUm }, origin: 'crew' }).map(({ message }) => message)
+    expect(said(4000)).toEqual([expect.stringContaining('A file of 4.0 mm is smaller than any for 3/8"')])
+    expect(said(6500)).toEqual([expect.stringContaining('A file of 6.5 mm is larger than any for 3/8"')])
+  })
+
   test('that is too large for a loop as worn as it is, too', () => {
     const worn = (lengthUm: number, fileUm: number) =>
       codes(new Log().measureAll(lengthUm), { kind: 'specChanged', changes: { fileUm }, origin: 'crew' })

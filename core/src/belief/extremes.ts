@@ -36,5 +36,5 @@ export function someAtOrBelow(tied: Tied, hands: readonly Hand[], limit: (cutter
       0,
     )
   }
-  return Math.min(1, Math.max(0, 1 - none.left * none.right))
+  return Math.max(0, 1 - none.left * none.right)
 }

@@ -46,6 +46,8 @@ describe('what came in late', () => {
   test('what was written later still is not yet known at an earlier time', () => {
     const log = settled()
     expect(fold(late(log, 'ran', ran, 5, 5), hour(3))?.decision).toMatchObject({ action: 'file' })
+    // What came in late ends it at any time after, too.
+    expect(fold(late(log, 'ran', ran, 1.5, 3), hour(3))?.decision).toBeNull()
   })
 })
 

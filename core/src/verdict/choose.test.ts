@@ -44,6 +44,21 @@ test('what comes second is said with what it costs more, and nothing where it gi
   expect(chosen(option('file', [])).runnerUp).toBeNull()
 })
 
+test('of ways that cost alike the quicker is taken, and of those that take as long the milder', () => {
+  const taking = (action: Action, minutes: number) => ({ ...option(action, []), minutes: range(minutes) })
+  for (const [quick, slow] of [
+    ['file', 'regrind'],
+    ['regrind', 'file'],
+  ] as const)
+    for (const both of [
+      [taking(quick, 20), taking(slow, 30)],
+      [taking(slow, 30), taking(quick, 20)],
+    ])
+      expect(chosen(...both).action).toBe(quick)
+  expect(chosen(taking('regrind', 20), taking('file', 20)).action).toBe('file')
+  expect(chosen(taking('file', 20), taking('regrind', 20)).action).toBe('file')
+})
+
 describe('of ways that all go past a limit of the house', () => {
   test('the one that goes past it least is taken, whatever it costs', () => {
     expect(chosen(option('file', [uneven(900)], 10), option('regrind', [uneven(600)], 90)).action).toBe('regrind')

@@ -229,7 +229,7 @@ describe('any loop at all', () => {
   })
 })
 
-test('a loop is measured before anybody runs it, once a cutter may be at its mark with a chance of two in a hundred', () => {
+test('a loop is measured before anybody runs it, once with two in a hundred a cutter is at its mark', () => {
   const rules = { ...DEFAULT_RULES, reserveUm: 0 }
   const chances: number[] = []
   for (let um = 200; um < 700; um += 3) {
