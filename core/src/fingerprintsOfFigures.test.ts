@@ -11,6 +11,7 @@ import * as geometry from './geometry'
 import { chanceTooLow, gaugeStanding, QUESTIONS, rulesConflicts, schoolsOf } from './house'
 import { gaugeCandidates, identifyPitch, likelyDriveLinks } from './identify'
 import { guessColumns, planImport } from './importing'
+import { readGaugeCell, readPitchCell } from './importing/readCells'
 import { layoutLoop, SEQUENCES } from './loop'
 import { checkLength } from './measure'
 import { CUTTER_TYPES, PITCH_CLASSES, specFromProfile } from './profile'
@@ -74,7 +75,8 @@ const PARTS: Readonly<Record<string, () => unknown>> = {
       ...[4000, 4800, 5200, 5500, 5800].map((file) => geometry.fileFitNow(spec, file, um)),
       ...(['topPlate', 'chassis'] as const).map((guide) => geometry.partAboveWorn(spec, um, 5200, 0.2, guide)),
     ]),
-    ...across(PITCH_CLASSES, grid(3000, 7000, 50), (pitchClass, um) => geometry.fileFit({ pitchClass }, um)),
+    ...across(PITCH_CLASSES, grid(3000, 7000, 1), (pitchClass, um) => geometry.fileFit({ pitchClass }, um)),
+    ...across(SPECS, grid(3500, 6500, 20), (spec, file) => [0, 2500].map((um) => geometry.fileFitNow(spec, file, um))),
     ...grid(0, 1, 0.05).map((part) => or(() => geometry.fileBevelDeg(part))),
     ...SPECS.map((spec) => [
       geometry.grinderSettings(spec, { angleDeg: 30, downAngleDeg: 10, stopUm: 5000, settingUm: 650 }),
@@ -90,7 +92,7 @@ const PARTS: Readonly<Record<string, () => unknown>> = {
     const instruments = ['caliper', 'ruler'] as const
     const builds = [undefined, 'low', 'tall'] as const
     const found = [
-      ...across(grid(10_000, 24_000, 173), instruments, (um, instrument) =>
+      ...across(grid(10_000, 24_000, 41), instruments, (um, instrument) =>
         builds.map((build) => identifyPitch({ span: { um, instrument }, ...(build === undefined ? {} : { build }) })),
       ).flat(),
       ...across(grid(900, 2200, 29), instruments, (um, instrument) => identifyPitch({ thickness: { um, instrument } })),
@@ -99,7 +101,7 @@ const PARTS: Readonly<Record<string, () => unknown>> = {
       ),
       identifyPitch({}),
     ]
-    const gauges = across(grid(900, 2300, 17), instruments, (um, instrument) => gaugeCandidates({ um, instrument }))
+    const gauges = across(grid(700, 2500, 1), instruments, (um, instrument) => gaugeCandidates({ um, instrument }))
     return [
       found,
       found.map((one) => sayNext(one, 'both')),
@@ -109,10 +111,15 @@ const PARTS: Readonly<Record<string, () => unknown>> = {
       across(grid(250_000, 900_000, 9973), [6350, 8255, 9525, 10_260], likelyDriveLinks),
     ]
   },
-  checks: () =>
-    across(SPECS.slice(0, 8), grid(0, 11_000, 97), (spec, um) =>
+  checks: () => [
+    ...across(SPECS.slice(0, 8), grid(0, 11_000, 97), (spec, um) =>
       [null, 3000, 7000].map((expected) => checkLength(spec, um, expected, 'mm')),
     ),
+    ...across(SPECS.slice(0, 1), grid(0, 9000, 1), (spec, um) =>
+      [null, 660, 1600, 5400].map((expected) => checkLength(spec, um, expected, 'mm')),
+    ),
+    ...across(SPECS.slice(0, 1), grid(0, 300_000, 127), (spec, um) => checkLength(spec, um, 5300, 'inch')),
+  ],
   sharpen: () => {
     const draws = new Draws(5)
     const cutters = Array.from({ length: 40 }, () =>
@@ -293,7 +300,14 @@ const PARTS: Readonly<Record<string, () => unknown>> = {
       newId: () => `id${(next += 1)}`,
       random: () => draws.next(),
     })
-    return [match, plan]
+    return [
+      match,
+      plan,
+      grid(900, 2300, 1).map((um) => readGaugeCell(String(um / 1000), 'mm')),
+      grid(0, 120, 1).flatMap((thou) => [readGaugeCell(String(thou), 'mm'), readGaugeCell(`.0${thou}`, 'inch')]),
+      across(grid(5000, 11_000, 5), [true, false], (um, low) => readPitchCell(String(um / 1000), low)),
+      grid(1, 500, 1).map((thou) => readPitchCell(`0.${String(thou).padStart(3, '0')}`, false)),
+    ]
   },
   words: () => QUESTIONS.map((question) => schoolsOf(question).map(({ id }) => schoolWords(question, id))),
 }
