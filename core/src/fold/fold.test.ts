@@ -183,6 +183,16 @@ describe('fold', () => {
     expect(state(log).cutters[1]?.setting.um).toBe(650)
   })
 
+  test('angles that differ go by a wheel, or by a file where somebody saw to it', () => {
+    const seen = () =>
+      new Log().add('inspected', { readings: [], parts: [{ kind: 'anglesDiffer' }, { kind: 'strapCut' }] })
+    const left = (more: Partial<EntryBodies['sharpened']>) => state(seen().file(more)).parts.map(({ kind }) => kind)
+    expect(left({})).toEqual(['anglesDiffer', 'strapCut'])
+    expect(left({ damageCleared: false })).toEqual(['anglesDiffer', 'strapCut'])
+    expect(left({ damageCleared: true })).toEqual(['strapCut'])
+    expect(left({ method: 'grinder' })).toEqual(['strapCut'])
+  })
+
   test('a strike stays open until the struck cutters have been looked at', () => {
     const log = new Log().add('struck', { against: 'stone', cutters: [3, 4] })
     expect(state(log).openStrikes).toHaveLength(1)

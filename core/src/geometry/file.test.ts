@@ -77,3 +77,8 @@ test('full chisel takes the angle of the house unless its own was named', () => 
   expect(topPlateAngleFor(changedSpec(chisel, { topPlateAngleDeg: 30 }, 'box'), 25)).toBe(30)
   expect(topPlateAngleFor(SPEC, 25)).toBe(30)
 })
+
+test('a part of a file above the plate is from none of it to all', () => {
+  expect([0, 1].map((part) => fileBevelDeg(part)).every(Number.isFinite)).toBe(true)
+  for (const part of [-0.001, 1.001, NaN]) expect(() => fileBevelDeg(part)).toThrow(RangeError)
+})

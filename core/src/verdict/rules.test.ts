@@ -5,6 +5,7 @@ import { DEFAULT_RULES, type HouseRules } from '../house'
 import { specFromProfile } from '../profile'
 import { sayReason } from '../words'
 import { decide } from './decide'
+import { sensitivity } from './sensitivity'
 import type { Reason, Rule } from './verdict'
 
 const sound = (lengthUm = 7000): Log => new Log().measureAll(lengthUm)
@@ -209,4 +210,14 @@ test('a depth that nobody knows is asked of the damage that has one', () => {
   ]
   const { reasons } = decide(stateOf(sound().add('measured', { readings: [{ cutter: 3, damage }] })), DEFAULT_RULES)
   expect(reasons.find(({ rule }) => rule === 'depthUnknown')).toMatchObject({ cutter: 3, damage: 'stone' })
+})
+
+test('nothing turns a loop that is over, whatever else there is to say of it', () => {
+  const struck = { readings: [{ cutter: 9, damage: [{ kind: 'cracked' as const, depthUm: null }] }], parts: [] }
+  // Its file is far too small for the pitch, too.
+  const cracked = stateOf(new Log({ ...SPEC, fileUm: 4000 }).measureAll(7000).add('inspected', struck))
+  const verdict = decide(cracked, DEFAULT_RULES)
+  expect(verdict.reasons.map(({ rule }) => rule)).toContain('endsLoop')
+  expect(verdict.reasons.some(({ rule }) => rule !== 'endsLoop')).toBe(true)
+  expect(sensitivity(cracked, DEFAULT_RULES, verdict)).toEqual([])
 })
