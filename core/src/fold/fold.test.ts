@@ -185,8 +185,11 @@ describe('fold', () => {
 
   test('angles that differ go by a wheel, or by a file where somebody saw to it', () => {
     const seen = () =>
-      new Log().add('inspected', { readings: [], parts: [{ kind: 'anglesDiffer' }, { kind: 'strapCut' }] })
-    const left = (more: Partial<EntryBodies['sharpened']>) => state(seen().file(more)).parts.map(({ kind }) => kind)
+      new Log().add('inspected', {
+        readings: [],
+        parts: (['anglesDiffer', 'strapCut'] as const).map((kind) => ({ kind, nearCutter: null })),
+      })
+    const left = (more: Parameters<Log['file']>[0]) => state(seen().file(more)).parts.map(({ kind }) => kind)
     expect(left({})).toEqual(['anglesDiffer', 'strapCut'])
     expect(left({ damageCleared: false })).toEqual(['anglesDiffer', 'strapCut'])
     expect(left({ damageCleared: true })).toEqual(['strapCut'])
