@@ -215,7 +215,9 @@ test('a depth that nobody knows is asked of the damage that has one', () => {
 test('nothing turns a loop that is over, whatever else there is to say of it', () => {
   const struck = { readings: [{ cutter: 9, damage: [{ kind: 'cracked' as const, depthUm: null }] }], parts: [] }
   // Its file is far too small for the pitch, too.
-  const cracked = stateOf(new Log({ ...SPEC, fileUm: 4000, origins: { fileUm: 'crew' } }).measureAll(7000).add('inspected', struck))
+  const cracked = stateOf(
+    new Log({ ...SPEC, fileUm: 4000, origins: { fileUm: 'crew' } }).measureAll(7000).add('inspected', struck),
+  )
   const verdict = decide(cracked, DEFAULT_RULES)
   expect(verdict.reasons.map(({ rule }) => rule)).toContain('endsLoop')
   expect(verdict.reasons.some(({ rule }) => rule !== 'endsLoop')).toBe(true)
