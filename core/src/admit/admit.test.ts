@@ -270,6 +270,19 @@ describe('a file that suits no loop of the pitch', () => {
     const worn = (lengthUm: number, fileUm: number) =>
       codes(new Log().measureAll(lengthUm), { kind: 'specChanged', changes: { fileUm }, origin: 'crew' })
     expect([worn(7000, 5500), worn(3000, 5500), worn(3000, 5200)]).toEqual([[], ['file-does-not-fit'], []])
+    // Its shortest cutter decides.
+    const one = new Log().measureAll((cutter) => (cutter === 5 ? 3000 : 7000))
+    expect(codes(one, { kind: 'specChanged', changes: { fileUm: 5500 }, origin: 'crew' })).toEqual([
+      'file-does-not-fit',
+    ])
+  })
+
+  test('what was probably meant is told by the cutter that was read', () => {
+    const two = new Log().measureAll((cutter) => (cutter === 3 ? 3000 : 7000))
+    const said = (cutter: number) =>
+      problems(two, { kind: 'measured', readings: [{ cutter, lengthUm: 30_000 }] }).map(({ message }) => message)
+    expect(said(3)).toEqual([expect.stringContaining('Was it 3.00 mm?')])
+    expect(said(2)).toEqual([expect.not.stringContaining('Was it')])
   })
 
   test('on registering a loop too; square-ground chisel takes no round file at all', () => {

@@ -25,7 +25,6 @@ const Z95 = 1.959964
 
 /** Greenwood's interval on the scale of log(−log S), which keeps it within 0 and 1. */
 function interval(survival: number, greenwood: number): readonly [number, number] {
-  if (survival <= 0) return [0, 0]
   if (survival >= 1) return [1, 1]
   const half = (Z95 * Math.sqrt(greenwood)) / Math.abs(Math.log(survival))
   return [survival ** Math.exp(half), survival ** Math.exp(-half)]
