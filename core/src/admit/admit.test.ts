@@ -271,17 +271,17 @@ describe('a file that suits no loop of the pitch', () => {
       codes(new Log().measureAll(lengthUm), { kind: 'specChanged', changes: { fileUm }, origin: 'crew' })
     expect([worn(7000, 5500), worn(3000, 5500), worn(3000, 5200)]).toEqual([[], ['file-does-not-fit'], []])
     // Its shortest cutter decides.
-    const one = new Log().measureAll((cutter) => (cutter === 5 ? 3000 : 7000))
+    const one = new Log().measureAll((cutter) => (cutter === 5 ? 3000 : 4000))
     expect(codes(one, { kind: 'specChanged', changes: { fileUm: 5500 }, origin: 'crew' })).toEqual([
       'file-does-not-fit',
     ])
   })
 
   test('what was probably meant is told by the cutter that was read', () => {
-    const two = new Log().measureAll((cutter) => (cutter === 3 ? 3000 : 7000))
+    const two = new Log().measureAll((cutter) => (cutter === 3 ? 3000 : 4000))
     const said = (cutter: number) =>
-      problems(two, { kind: 'measured', readings: [{ cutter, lengthUm: 30_000 }] }).map(({ message }) => message)
-    expect(said(3)).toEqual([expect.stringContaining('Was it 3.00 mm?')])
+      problems(two, { kind: 'measured', readings: [{ cutter, lengthUm: 26_000 }] }).map(({ message }) => message)
+    expect(said(3)).toEqual([expect.stringContaining('Was it 2.60 mm?')])
     expect(said(2)).toEqual([expect.not.stringContaining('Was it')])
   })
 
