@@ -359,7 +359,9 @@ test('of a note as many letters are kept as any note may have', () => {
 
 test('a loop that is on a saw which will run it, but, is said to have been found so; one that fits is not', () => {
   const fitted = (pitch: string) =>
-    plan(['N1', pitch, '1.5', '72', 'semi', '', '', '', 'Bellwether', 'saw']).entries.find(({ kind }) => kind === 'fitted')
+    plan(['N1', pitch, '1.5', '72', 'semi', '', '', '', 'Bellwether', 'saw']).entries.find(
+      ({ kind }) => kind === 'fitted',
+    )
   expect(fitted('3/8 std')).toMatchObject({ sawId: 'saw-bell' })
   expect(fitted('3/8 std')).not.toHaveProperty('overruled')
   expect(fitted('3/8 LP')).toMatchObject({ overruled: 'As it was found' })
