@@ -10,6 +10,7 @@ import { fileBottom, fileFor, partAboveWorn, topPlateHeight } from './file'
 test('the bottom of a file lies d(1 − p) below the top plate', () => {
   expect(fileBottom(5200, 0.25)).toBe(3900)
   expect(fileBottom(4000, 0.2)).toBe(3200)
+  expect([fileBottom(4000, 0), fileBottom(4000, 1)]).toEqual([4000, 0])
   expect(() => fileBottom(4000, 1.2)).toThrow(RangeError)
 })
 
