@@ -203,6 +203,11 @@ describe('the fall of the top plate', () => {
     expect(after.sd).toBeLessThan(before.sd)
   })
 
+  test('less than 0.3 mm off a cutter says nothing of it', () => {
+    const lost = (um: number) => stateOf(both(both(new Log(), 7800, 640).file(), 7800 - um, 600)).slope.own
+    expect([299, 300].map(lost)).toEqual([0, 4])
+  })
+
   test('nothing is learned across a lowering', () => {
     const log = both(new Log(), 7800, 640).file().file().file().add('gaugesLowered', {})
     expect(stateOf(both(log, 7000, 650)).slope.own).toBe(0)
