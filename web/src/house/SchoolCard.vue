@@ -40,13 +40,13 @@ function everySoManyTanks(tanks: number): string {
 
 function soundAndEven({ stages }: TradeOff): string {
   if (stages === null) return 'in one go'
-  return stages.sharpenings === null ? 'not in any time' : `after ${stages.sharpenings} sharpenings`
+  return stages.sharpenings === null ? 'not in any time' : `in ${stages.sharpenings} sharpenings`
 }
 
 /** What blunt cutters cost until then. */
 const lost = ({ lostHours, lostMinor }: NonNullable<TradeOff['stages']>): Row => [
   'Blunt meanwhile',
-  `${lostHours.toFixed(1)} sharp hours, ${writeMoney(lostMinor, props.figures.currency)}`,
+  `${lostHours.toFixed(1)} h, ${writeMoney(lostMinor, props.figures.currency)}`,
 ]
 
 /** The figures that each question is about. */
