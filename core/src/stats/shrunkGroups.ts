@@ -16,6 +16,7 @@ export interface GroupBelief<K extends string = string> {
   /** 95 % interval. */
   readonly low: number
   readonly high: number
+  /** Single observations that its own figures are worth; need not be whole. */
   readonly own: number
   /** Part of the belief that rests on the group's own figures rather than on all of them, 0 to 1. */
   readonly weightOfOwn: number

@@ -21,7 +21,9 @@ const x = computed(() => scaleLinear([0, Math.max(50, ...props.groups.map(({ hig
         </svg>
         <span class="figures"
           >{{ Math.round(mean) }}
-          <small class="soft">{{ Math.round(Math.max(0, low)) }}–{{ Math.round(high) }}, {{ own }}×</small></span
+          <small class="soft"
+            >{{ Math.round(Math.max(0, low)) }}–{{ Math.round(high) }}, {{ Math.round(own) }}×</small
+          ></span
         >
       </li>
     </ul>
