@@ -116,6 +116,17 @@ describe('fold', () => {
     expect(others).toEqual([])
     expect(one?.sides).toMatchObject({ left: { strokes: 10 } })
     expect(one?.sides?.right).toBeUndefined()
+    // Nor where other sharpenings gave it some.
+    const both = new Log().measureAll(7000).file({ strokes: { left: 10, right: 10 } })
+    both.file({ method: 'fileField', strokes: { left: 5, right: 0 } })
+    const sides = state(both.measureAll(6750)).removals.map((sample) => [
+      sample.population,
+      Object.keys(sample.sides ?? {}),
+    ])
+    expect(sides).toEqual([
+      ['routine', ['left', 'right']],
+      ['touchUp', ['left']],
+    ])
   })
 
   test('a partial set moves the cutters that nobody read, of its own side most; one that was hit moves none', () => {

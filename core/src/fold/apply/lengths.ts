@@ -289,7 +289,7 @@ function sideOf(draft: Draft, hand: Hand, cutters: number, expected: Normal): Ma
     const part = usuallyOff(done, hand) / allUm / sharpenings
     const sdUm = Math.sqrt(off.variance) * part
     // Nothing where that side got no strokes.
-    if (!(sdUm <= VAGUE_UM)) continue
+    if (!(part > 0) || sdUm > VAGUE_UM) continue
     told.set(population, {
       um: Math.round(off.mean * part),
       sdUm: Math.round(sdUm),
