@@ -148,7 +148,17 @@ describe('what cannot be', () => {
     expect(stateOf(lowered(1900)).cutters[4]?.setting).toMatchObject({ um: 650, known: 'estimated' })
     expect(kinds(new Log().file({ gaugesLowered: true, settingUm: 65 }))).toEqual(['plateUnheardOf'])
     expect(kinds(lowered(1900).add('gaugesLowered', {}))).toEqual([])
-    expect(kinds(lowered(1900).add('measured', { readings: [{ cutter: 3, settingUm: 700 }] }))).toEqual([])
+    // One side says little of what was done to the other.
+    const read = (...cutters: readonly number[]) =>
+      kinds(lowered(1900).add('measured', { readings: cutters.map((cutter) => ({ cutter, settingUm: 700 })) }))
+    expect([read(3), read(3, 5), read(4), read(3, 4)]).toEqual([
+      ['plateUnheardOf'],
+      ['plateUnheardOf'],
+      ['plateUnheardOf'],
+      [],
+    ])
+    const apart = lowered(1900).add('measured', { readings: [{ cutter: 3, settingUm: 700 }] })
+    expect(kinds(apart.add('measured', { readings: [{ cutter: 4, settingUm: 700 }] }))).toEqual([])
     expect(kinds(lowered(1900).measureAll(7000))).toEqual(['plateUnheardOf'])
   })
 })

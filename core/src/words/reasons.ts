@@ -74,7 +74,7 @@ const RULE_WORDS: { readonly [R in Rule]: (told: Told) => string } = {
   moreThanThere: () =>
     'More was filed off than there was left, by what is known: strike that entry out, or measure it.',
   plateUnheardOf: () =>
-    'Its gauges were lowered to a setting that no plate has: a slip of the unit? Read the gauges before it runs.',
+    'Its gauges were lowered to a setting that no plate has: a slip? Read gauges on both sides before it runs.',
   shopWorkUnsaid: () => 'It came back from a shop, and nobody said what was done there: log that work, or measure it.',
   sharpeningMissing: ({ value }) =>
     `${capital(value)} of wear since it was sharpened, more than any edge lasts: is a sharpening missing from the log?`,

@@ -3,6 +3,7 @@ import { CUTTER_DAMAGE } from '../../damage'
 import type { CutterReading, EntryBase, EntryBodies } from '../../log'
 import { LENGTH_SD_UM, PLATE_SD_UM } from '../../measure/accuracy'
 import { mean, updateNormalMean } from '../../stats'
+import { HANDS, type Hand } from '../../loop'
 import type { Um } from '../../units'
 import { noteLifePoint, type Draft, type DraftCutter } from '../draft'
 import { doubt, settleDoubts } from './doubts'
@@ -50,6 +51,14 @@ function takeSetting(draft: Draft, entry: EntryBase, cutter: DraftCutter, settin
   cutter.settingKnown = 'measured'
 }
 
+/** Gauges read on both sides tell what a plate did that nobody knows: one side says little of the other. */
+function answerPlate(draft: Draft, readings: readonly CutterReading[]): void {
+  if (readings.every(({ settingUm }) => settingUm === undefined)) return
+  const isRead = (side: Hand): boolean =>
+    draft.cutters.some(({ hand, settingKnown }) => hand === side && settingKnown === 'measured')
+  if (HANDS.every(isRead)) answer(draft, 'plateUnheardOf')
+}
+
 /** Takes readings into the draft: lengths, settings and damage of the cutters they name. */
 export function takeReadings(
   draft: Draft,
@@ -68,13 +77,11 @@ export function takeReadings(
       takeLength(draft, entry, cutter, lengthUm, readWith)
       read[cutter.hand] += 1
     }
-    if (settingUm !== undefined) {
-      takeSetting(draft, entry, cutter, settingUm)
-      answer(draft, 'plateUnheardOf')
-    }
+    if (settingUm !== undefined) takeSetting(draft, entry, cutter, settingUm)
     if (damage !== undefined) cutter.damage = damage
   }
   takeHeld(draft)
+  answerPlate(draft, readings)
   if (readings.some(({ damage }) => damage?.some(({ kind }) => CUTTER_DAMAGE[kind].effect === 'dullness')))
     endSpell(draft, true)
   learnSlope(draft, readings)
