@@ -157,6 +157,11 @@ describe('what cannot be', () => {
       ['plateUnheardOf'],
       [],
     ])
+    // What was read before says nothing of what that plate left.
+    const before = new Log().measureAll(7000)
+    before.add('measured', { readings: [3, 4].map((cutter) => ({ cutter, settingUm: 800 })) })
+    before.add('gaugesLowered', { settingUm: 1900 }).add('measured', { readings: [{ cutter: 5, settingUm: 800 }] })
+    expect(kinds(before)).toEqual(['plateUnheardOf'])
     const apart = lowered(1900).add('measured', { readings: [{ cutter: 3, settingUm: 700 }] })
     expect(kinds(apart.add('measured', { readings: [{ cutter: 4, settingUm: 700 }] }))).toEqual([])
     expect(kinds(lowered(1900).measureAll(7000))).toEqual(['plateUnheardOf'])

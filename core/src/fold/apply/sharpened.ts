@@ -78,7 +78,8 @@ export function lowerGauges(draft: Draft, entryId: string, settingUm: Um | undef
   }
   for (const [i, lowered] of lowerSettings(draft.settings, targetUm).entries()) {
     const cutter = draft.cutters[i]
-    if (lowered && cutter !== undefined)
+    // Of a plate that nobody heard of it is not known which gauges it left alone either.
+    if (cutter !== undefined && (lowered || !heardOf))
       cutter.settingKnown = settingUm === undefined || !heardOf ? 'estimated' : 'measured'
   }
   draft.sharpeningsSinceGauges = 0
