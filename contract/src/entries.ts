@@ -10,6 +10,7 @@ import {
   READ_WITH,
   FILE_AGES,
   HANDS,
+  MOST_HANDS,
   PART_DAMAGE_KINDS,
   PITCH_CLASSES,
   RETIRE_REASONS,
@@ -137,6 +138,29 @@ const readings = (least: number) =>
 
 const strokes = () => yup.number().required('The strokes of a side are missing.').integer().min(0).max(500)
 
+const share = (most: number) => yup.number().required('A part is missing.').min(-most).max(most)
+const spread = (most: number) => yup.number().required('How far it may be off is missing.').min(0).max(most)
+
+/** What the crew's files were known to take off when a loop came. */
+export const knownBiteSchema = strictObject({
+  strokeUm: yup.number().required('What a stroke takes is missing.').min(1).max(200),
+  strokeSdUm: spread(100),
+  uncounted: share(1),
+  uncountedSd: spread(1),
+  people: yup
+    .array(
+      strictObject({
+        personId: id(),
+        factor: yup.number().required('The factor is missing.').min(0.1).max(10),
+        factorSd: spread(1),
+        leanUm: share(100),
+        leanSdUm: spread(100),
+      }).required(),
+    )
+    .required('The people are missing.')
+    .max(MOST_HANDS, `At most ${MOST_HANDS} people.`),
+})
+
 /** One schema for each kind of entry in a loop's log. */
 export const entrySchemas = {
   registered: strictObject({
@@ -144,6 +168,7 @@ export const entrySchemas = {
     kind: oneOf(['registered'], 'The kind'),
     tag: tag(),
     spec: specSchema.required(),
+    knownBite: knownBiteSchema.default(undefined).optional(),
   }),
   specChanged: strictObject({
     ...entryBase,

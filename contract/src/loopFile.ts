@@ -4,13 +4,14 @@ import {
   withDefaults,
   type Entry,
   type HouseRules,
+  type KnownBite,
   type LoopSpec,
   type NewEntry,
 } from '@undercliff/core'
 import * as yup from 'yup'
 import { rulesSchema } from './crew'
 import { validateEntries } from './anyEntry'
-import { specSchema, tag } from './entries'
+import { knownBiteSchema, specSchema, tag } from './entries'
 import { instant, oneOf, strictObject } from './fields'
 import type { FieldProblem } from './problem'
 import { validate } from './validate'
@@ -29,6 +30,8 @@ export interface LoopFile {
   readonly now: string
   readonly tag: string
   readonly spec: LoopSpec
+  /** What the crew's files were known to take off when it came; common practice where it is left out. */
+  readonly knownBite?: KnownBite
   /** What is left out is taken as common practice. */
   readonly rules?: Partial<HouseRules>
   /** Entries without ids, loop and writing; those are filled in. */
@@ -56,6 +59,7 @@ const outerSchema = strictObject({
   now: instant(),
   tag: tag(),
   spec: specSchema.required('The spec is missing.'),
+  knownBite: knownBiteSchema.default(undefined).optional(),
   rules: rulesSchema.partial(),
   log: yup.array(yup.object().required()).required('The log is missing.').max(MOST_LOG),
 })
@@ -73,7 +77,7 @@ export type LoopFileRead =
 export function readLoopFile(value: unknown): LoopFileRead {
   const outer = validate<LoopFile>(outerSchema, value)
   if (!outer.ok) return outer
-  const { now, tag: called, spec, log } = outer.value
+  const { now, tag: called, spec, knownBite, log } = outer.value
   const first = log.reduce(
     (least, { happenedAt }) => (typeof happenedAt === 'string' && happenedAt < least ? happenedAt : least),
     now,
@@ -88,6 +92,7 @@ export function readLoopFile(value: unknown): LoopFileRead {
     kind: 'registered',
     tag: called,
     spec,
+    ...(knownBite === undefined ? {} : { knownBite }),
   }
   const filled = log.map((entry, i) => ({
     personId: null,
@@ -126,6 +131,7 @@ export function writeLoopFile(entries: readonly Entry[], rules: HouseRules, now:
     now,
     tag: registered.tag,
     spec: registered.spec,
+    ...(registered.knownBite === undefined ? {} : { knownBite: registered.knownBite }),
     rules,
     log,
   }

@@ -8,6 +8,13 @@ const bodies: Record<EntryKind, object> = {
   registered: {
     tag: 'K3',
     spec: specFromProfile({ pitchClass: 'threeEighths', gaugeUm: 1500, driveLinks: 72, cutterType: 'semiChisel' }),
+    knownBite: {
+      strokeUm: 21.4,
+      strokeSdUm: 1.8,
+      uncounted: -0.05,
+      uncountedSd: 0.1,
+      people: [{ personId: 'a-person-1', factor: 1.1, factorSd: 0.05, leanUm: -1.2, leanSdUm: 0.7 }],
+    },
   },
   fitted: { sawId: 'a-saw-id-1', barFlipped: true },
   specChanged: { changes: { settingUm: 600 }, origin: 'box' },
@@ -56,6 +63,29 @@ describe('entries', () => {
     for (const field of Object.keys(bodies[kind])) {
       expect(problems(entry(kind, { [field]: { not: 'right' } })).length, field).toBeGreaterThan(0)
     }
+  })
+
+  test.each([
+    ['strokeUm', 0],
+    ['strokeUm', NaN],
+    ['strokeSdUm', -1],
+    ['uncounted', 2],
+    [
+      'people',
+      Array.from({ length: 13 }, (_, i) => ({
+        personId: `a-person-${i}`,
+        factor: 1,
+        factorSd: 0,
+        leanUm: 0,
+        leanSdUm: 1,
+      })),
+    ],
+    ['people', [{ personId: 'a-person-1', factor: 0, factorSd: 0, leanUm: 0, leanSdUm: 1 }]],
+    ['people', [{ personId: 'a-person-1', factor: 1, factorSd: 0, leanUm: 101, leanSdUm: 1 }]],
+  ])('what the crew’s files take cannot have %s %s', (field, value) => {
+    const { knownBite } = bodies.registered as { knownBite: object }
+    const [problem] = problems(entry('registered', { knownBite: { ...knownBite, [field]: value } }))
+    expect(problem?.field).toContain(`entries[0].knownBite.${field}`)
   })
 
   test('wrong types are refused, not coerced, and the field is named', () => {

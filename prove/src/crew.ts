@@ -2,6 +2,7 @@ import {
   DEFAULT_RULES,
   decide,
   fold,
+  knownBite,
   specFromProfile,
   type Action,
   type Chosen,
@@ -13,6 +14,7 @@ import {
   type LoopSpec,
   type LoopState,
   type Option,
+  type RemovalSample,
   type Verdict,
 } from '@undercliff/core'
 import type { Random } from '@undercliff/demo'
@@ -85,6 +87,8 @@ export class Crew {
   truth: TrueLoop
   log: Entry[] = []
   private readonly spec: LoopSpec
+  /** What the loops before the one at hand have shown. */
+  private readonly removals: RemovalSample[] = []
   private hours = 0
   private said: { readonly entries: number; readonly verdict: Verdict } | null = null
   private fileStrokes = 0
@@ -113,9 +117,11 @@ export class Crew {
   }
 
   private newLoop(): TrueLoop {
+    if (this.log.length > 0) this.removals.push(...this.state().removals)
     this.log = []
     this.said = null
-    this.write('registered', { tag: 'P1', spec: this.spec })
+    const known = knownBite(this.removals)
+    this.write('registered', { tag: 'P1', spec: this.spec, ...(known === undefined ? {} : { knownBite: known }) })
     return new TrueLoop(this.scenario, this.spec, this.random)
   }
 

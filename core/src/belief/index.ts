@@ -1,4 +1,5 @@
 export * from './extremes'
 export * from './lengths'
 export * from './settings'
+export * from './sums'
 export { keepTied, meanOf, sumOf, type Normal } from './tied'

@@ -4,7 +4,9 @@ import { DenseLengths } from '../fixtures/denseLengths'
 import type { Hand } from '../loop'
 import type { Normal } from './tied'
 import {
+  ANY_LEAN,
   biteOf,
+  copyLengths,
   evenLengths,
   fileLengths,
   grindLengths,
@@ -19,6 +21,7 @@ import {
   strokeBite,
   usualRemoval,
   wasUsed,
+  type Filing,
   type LengthBelief,
 } from './lengths'
 
@@ -29,7 +32,11 @@ const NO_DAMAGE: readonly number[] = []
 
 type Step =
   | { readonly kind: 'read'; readonly cutters: readonly number[]; readonly offUm: number }
-  | { readonly kind: 'file'; readonly strokes: { readonly left: number; readonly right: number } | null }
+  | {
+      readonly kind: 'file'
+      readonly strokes: { readonly left: number; readonly right: number } | null
+      readonly by: string | undefined
+    }
 
 const anyStep: fc.Arbitrary<Step> = fc.oneof(
   fc.record({
@@ -40,13 +47,17 @@ const anyStep: fc.Arbitrary<Step> = fc.oneof(
   fc.record({
     kind: fc.constant('file' as const),
     strokes: fc.option(fc.record({ left: fc.integer({ min: 0, max: 10 }), right: fc.integer({ min: 0, max: 10 }) })),
+    by: fc.constantFrom('first', 'second', 'third', undefined),
   }),
 )
+
+const said = (by: string | undefined): Pick<Filing, 'by'> => (by === undefined ? {} : { by })
 
 /** Plays the same steps to the quick belief and to the dense reference, and says whether a shift was merged. */
 function play(steps: readonly Step[], assumed: boolean) {
   const quick = newLengths(HANDS, 8000, assumed)
-  const dense = new DenseLengths(HANDS, 8000, assumed)
+  const people = steps.flatMap((step) => (step.kind === 'file' && step.by !== undefined ? [step.by] : []))
+  const dense = new DenseLengths(HANDS, 8000, assumed, [...new Set(people)].slice(1))
   let merged = false
   for (const step of steps) {
     if (step.kind === 'read') {
@@ -62,7 +73,8 @@ function play(steps: readonly Step[], assumed: boolean) {
         merged = true
       }
     } else {
-      const filing = { strokes: step.strokes, usualUm: 200, atLeastUm: HANDS.map((_, i) => (i === 3 ? 260 : 0)) }
+      const { strokes, by } = step
+      const filing: Filing = { strokes, usualUm: 200, atLeastUm: HANDS.map((_, i) => (i === 3 ? 260 : 0)), ...said(by) }
       merged ||= (['left', 'right'] as const).some((hand) => quick.readSince[hand] && quick.shift[hand] !== null)
       fileLengths(quick, filing)
       dense.file(filing)
@@ -130,6 +142,95 @@ function read(um: (cutter: number) => number, cutters: readonly number[] = ALL):
   for (const cutter of cutters) readLengthOf(belief, cutter, um(cutter), CALIPER)
   return belief
 }
+
+const gapOf = (belief: LengthBelief): Normal => sideDifference(belief) ?? { mean: NaN, variance: NaN }
+
+describe('whoever files it', () => {
+  /** Filed and read in turns by people who take so much more on the left than on the right, for each of ten strokes. */
+  function inTurns(leans: Readonly<Record<string, number>>, rounds = 6): LengthBelief {
+    const belief = read(() => 7900)
+    const level = { left: 7900, right: 7900 }
+    for (let i = 0; i < rounds; i += 1)
+      for (const [by, lean] of Object.entries(leans)) {
+        fileLengths(belief, { ...counted(10, 10), by })
+        level.left -= 10 * (20 + lean / 2)
+        level.right -= 10 * (20 - lean / 2)
+        for (const i of ALL) readLengthOf(belief, i, isLeft(i) ? level.left : level.right, CALIPER)
+        settleReadings(belief)
+      }
+    return belief
+  }
+  const tookMore = (belief: LengthBelief, by: string | null): number => {
+    const after = copyLengths(belief)
+    fileLengths(after, { ...counted(10, 10), by })
+    return gapOf(belief).mean - gapOf(after).mean
+  }
+
+  test('leans to a side in a way of their own, learned from their own filings', () => {
+    const belief = inTurns({ anna: 5, ben: -5, carl: 0 })
+    expect(tookMore(belief, 'anna')).toBeGreaterThan(35)
+    expect(tookMore(belief, 'ben')).toBeLessThan(-35)
+    expect(Math.abs(tookMore(belief, 'carl'))).toBeLessThan(10)
+    // Of somebody new, and of nobody in particular, as little is known as ever.
+    expect(tookMore(belief, 'dora')).toBeCloseTo(0, 6)
+    expect(belief.filers).toEqual(['anna', 'ben', 'carl'])
+  })
+
+  test('how somebody leans outlives a grind, and filing down to the shortest', () => {
+    const belief = inTurns({ anna: 5, ben: -5 })
+    grindLengths(belief, NO_DAMAGE)
+    expect(tookMore(belief, 'ben')).toBeLessThan(-30)
+    evenLengths(belief, 200, [])
+    expect(tookMore(belief, 'ben')).toBeLessThan(-30)
+    expect(tookMore(belief, 'anna')).toBeGreaterThan(30)
+  })
+
+  test('two people whose leans nobody knows leave the sides less uncertain than one does twice', () => {
+    const after = (...by: (string | null)[]): number => {
+      const belief = read(() => 7900)
+      for (const one of by) fileLengths(belief, { ...counted(20, 20), by: one })
+      return gapOf(belief).variance
+    }
+    const [once, same, others] = [after('a'), after('a', 'a'), after('a', 'b')]
+    expect(others).toBeLessThan(same * 0.7)
+    expect(others).toBeGreaterThan(once)
+    // Whoever was not named is one of them.
+    expect(after('a', null)).toBeCloseTo(others, 6)
+    expect(after(null, null)).toBeCloseTo(same, 6)
+  })
+
+  test('the fourth and all who come after lean as one: the belief does not grow with every name', () => {
+    const belief = read(() => 7900)
+    for (let i = 0; i < 12; i += 1) fileLengths(belief, { ...counted(5, 5), by: `person-${i}` })
+    const { size } = belief.tied
+    expect(belief.filers).toHaveLength(4)
+    for (let i = 0; i < 12; i += 1) fileLengths(belief, { ...counted(5, 5), by: `other-${i}` })
+    expect(belief.tied.size).toBe(size)
+    const [fourth, later] = ['person-3', 'somebody'].map((by) => {
+      const after = copyLengths(belief)
+      fileLengths(after, { ...counted(10, 10), by })
+      return gapOf(after).variance
+    })
+    expect(later).toBeCloseTo(fourth ?? NaN, 6)
+  })
+
+  test('what is known of them before counts, for the first as for the second', () => {
+    const lean = { mean: 3, variance: 0.25 }
+    const after = (...filings: readonly Partial<Filing>[]): Normal => {
+      const belief = read(() => 7900)
+      for (const one of filings) fileLengths(belief, { ...counted(10, 10), ...one })
+      return gapOf(belief)
+    }
+    expect(after({ by: 'a', lean }).mean).toBeCloseTo(-60, 6)
+    expect(after({ by: 'b' }, { by: 'a', lean }).mean).toBeCloseTo(-60, 6)
+    // Half a micrometre of each of ten strokes, on either side: 2² · 10² · (1.8² less 0.5²).
+    const steady = { mean: 0, variance: 0.25 }
+    const gain = 400 * (ANY_LEAN.variance - 0.25)
+    expect(after({ by: 'a' }).variance - after({ by: 'a', lean: steady }).variance).toBeCloseTo(gain, 3)
+    const second = (one: Partial<Filing>): number => after({ by: 'b' }, { by: 'a', ...one }).variance
+    expect(second({}) - second({ lean: steady })).toBeCloseTo(gain, 3)
+  })
+})
 
 describe('what comes off', () => {
   test('is what the strokes take, and from a hurt cutter what its damage takes, if that is more', () => {
@@ -199,7 +300,11 @@ describe('lengths', () => {
     for (const i of ALL) expect(lengthOf(belief, i).mean).toBeCloseTo(first ?? 0, 6)
     // Down to the shortest, and what a usual grind takes.
     expect(first).toBeLessThan(6400 - 500 - 50)
-    expect(sd(sideDifference(belief) ?? { mean: 0, variance: 0 })).toBeGreaterThan(100)
+    // The turn of the clamp, and what six ground cutters of a side stray by.
+    expect(sd(sideDifference(belief) ?? { mean: 0, variance: 0 })).toBeCloseTo(
+      Math.sqrt(95 ** 2 + (2 * 25 ** 2) / 6),
+      6,
+    )
   })
 
   test('a grind goes through the damage that reaches deepest, and behind it', () => {
@@ -293,11 +398,11 @@ describe('lengths', () => {
   })
 
   test('new, a length strays as common practice has it, by hand', () => {
-    // All of them 0.04 mm where the box was read, else 0.24; a side 0.025 against the other; a cutter 0.045.
+    // All of them 0.04 mm where the box was read, else 0.27; a side 0.015 against the other; a cutter 0.045.
     const sdOf = (assumed: boolean) => Math.sqrt(lengthOf(newLengths(['left', 'right'], 8000, assumed), 0).variance)
-    expect(sdOf(false)).toBeCloseTo(Math.sqrt(40 ** 2 + 25 ** 2 / 4 + 45 ** 2), 9)
-    expect(sdOf(true)).toBeCloseTo(Math.sqrt(240 ** 2 + 25 ** 2 / 4 + 45 ** 2), 9)
-    expect(sideDifference(newLengths(['left', 'right'], 8000, true))?.variance).toBeCloseTo(25 ** 2 + 2 * 45 ** 2, 9)
+    expect(sdOf(false)).toBeCloseTo(Math.sqrt(40 ** 2 + 15 ** 2 / 4 + 45 ** 2), 9)
+    expect(sdOf(true)).toBeCloseTo(Math.sqrt(270 ** 2 + 15 ** 2 / 4 + 45 ** 2), 9)
+    expect(sideDifference(newLengths(['left', 'right'], 8000, true))?.variance).toBeCloseTo(15 ** 2 + 2 * 45 ** 2, 9)
   })
 
   test('a side of one cutter stands where that cutter does; one of none nowhere', () => {

@@ -8,6 +8,7 @@ import {
   copyTied,
   covOf,
   figureOf,
+  insertShared,
   levelAll,
   loadsOf,
   meanOf,
@@ -40,20 +41,21 @@ const BITE_OF_AGE = { fresh: 1.1, used: 1, worn: 0.8 } as const
 /** Deviations with which everything begins, and by which each day strays. Starting values, micrometres. */
 export const LENGTH_SPREADS = {
   /** A new length that nobody read off a box, and one that somebody did. */
-  assumed: 240,
+  assumed: 270,
   known: 40,
   /** One side of a new loop against the other, and one cutter against the next. */
-  newSides: 25,
+  newSides: 15,
   newCutter: 45,
   /** A loop that turns out to have been used before it was registered: all of it, a side, a cutter. */
   used: 3000,
   usedSides: 200,
   usedCutter: 150,
-  /** Bite of a stroke: of crews and hands, and how far a side follows the other. */
-  bite: 4,
-  sidesTogether: 0.72,
-  /** How far the bite wanders from one sharpening to the next. */
+  /** Bite of a stroke: of crews and hands, and how far a side follows the other in one person's hands. */
+  bite: 4.5,
+  sidesTogether: 0.68,
+  /** How far the bite wanders from one sharpening to the next, and how far a side follows the other: the file ages. */
   wanders: 0.4,
+  wanderTogether: 0.9,
   /** A habit of taking more or less than is usual where nobody counts, as a part of it. */
   habit: 0.16,
   /** The day's shift, as parts of what came off: of both sides, of one, and where nobody counted. */
@@ -64,19 +66,19 @@ export const LENGTH_SPREADS = {
   guide: 8,
   guidePart: 0.09,
   /** What a usual grind takes off the worst cutter: of crews, and of days. */
-  wheel: 80,
-  wheelDay: 80,
+  wheel: 60,
+  wheelDay: 70,
   /** Where all come down behind damage: how far that may be off, at least, and as a part of the depth. */
   behindDamage: 60,
   damagePart: 0.25,
   /** The two sides of a grind after the clamp was turned, and one cutter against the next. */
-  turned: 100,
+  turned: 95,
   /** The same where somebody checked the stop after the turn. */
-  turnedChecked: 50,
+  turnedChecked: 40,
   groundCutter: 25,
   /** The same of a loop that was filed even, by eye and caliper. */
   evenedCutter: 60,
-  evenedSides: 60,
+  evenedSides: 40,
 } as const
 
 /** What a usual grind takes off the cutter that needs it most. Common practice. */
@@ -84,12 +86,12 @@ const GRIND_UM = 250
 
 /** Places of what is learned for the loop's whole life, among what its cutters share. */
 const SHARED = { left: 0, right: 1, habit: 2, wheel: 3 } as const
+/** So many of them there always are; behind them stands how everybody leans to a side who files it after the first. */
 const LEARNED = 4
-/** Places of how long each side is, with every shift that readings have closed. */
-const LEVEL = { left: 4, right: 5 } as const
-/** So many figures there always are; behind them stand the shifts that filings may still add to, and one in passing. */
-const FIXED = 6
-const ROOM = FIXED + 3
+/** With how long each side is, and the shifts that filings may still add to, and one in passing. */
+const ROOM = LEARNED + 5
+/** People who are told apart on one loop; those who come after them lean as one. Starting value. */
+const MOST_FILERS = 4
 /** Sharpenings after which the bite is let wander. */
 const WANDERS_AFTER = 4
 
@@ -99,6 +101,8 @@ export interface LengthBelief {
   readonly tied: Tied
   /** The latest shift of each side. */
   readonly shift: { left: number | null; right: number | null }
+  /** Who has filed it: the bite of each side is the first one's; null where nobody said. */
+  readonly filers: (string | null)[]
   /** Whether a cutter of a side was read since its latest shift, so that the next filing begins another. */
   readonly readSince: { left: boolean; right: boolean }
   /** Sharpenings since the bite was last let wander. */
@@ -109,29 +113,73 @@ export const copyLengths = (belief: LengthBelief): LengthBelief => ({
   ...belief,
   tied: copyTied(belief.tied),
   shift: { ...belief.shift },
+  filers: [...belief.filers],
   readSince: { ...belief.readSince },
 })
+
+/** So many of the shared figures are learned for the loop's whole life. */
+const learnedIn = ({ filers }: LengthBelief): number => LEARNED + Math.max(0, filers.length - 1)
+
+/** Places of how long each side is, with every shift that readings have closed. */
+function levelsOf(belief: LengthBelief): Record<Hand, number> {
+  const left = learnedIn(belief)
+  return { left, right: left + 1 }
+}
 
 /** Where among the figures stands what came off a side since it was last read. */
 const offPlace = (hands: readonly Hand[], hand: Hand): number => hands.length + (hand === 'left' ? 0 : 1)
 
+/** What is known of what comes off before a loop was ever filed. */
+export interface Bite {
+  /** What a stroke takes off, as the mean of both sides. */
+  readonly stroke: Normal
+  /** What more comes off where nobody counts, as a part of what is usual. */
+  readonly uncounted: Normal
+}
+
+/** What a stroke of anybody's takes on the left beyond what it takes on both sides. */
+export const ANY_LEAN: Normal = {
+  mean: 0,
+  variance: (LENGTH_SPREADS.bite ** 2 * (1 - LENGTH_SPREADS.sidesTogether)) / 2,
+}
+
+/** What common practice knows. */
+export const USUAL_BITES: Bite = {
+  stroke: { mean: UM_PER_STROKE, variance: (LENGTH_SPREADS.bite ** 2 * (1 + LENGTH_SPREADS.sidesTogether)) / 2 },
+  uncounted: { mean: 0, variance: LENGTH_SPREADS.habit ** 2 },
+}
+
 /** The lengths of a new loop. */
-export function newLengths(hands: readonly Hand[], newLengthUm: Um, assumed: boolean): LengthBelief {
+export function newLengths(
+  hands: readonly Hand[],
+  newLengthUm: Um,
+  assumed: boolean,
+  { stroke, uncounted }: Bite = USUAL_BITES,
+): LengthBelief {
   // Behind the cutters, what came off each side since it was last read.
   const tied = noTies(hands.length + 2, ROOM)
-  const { bite, sidesTogether, habit, wheel, newSides, newCutter } = LENGTH_SPREADS
+  const { wheel, newSides, newCutter } = LENGTH_SPREADS
   const nothing = (): number => 0
-  for (const _hand of HANDS) addShared(tied, { mean: UM_PER_STROKE, variance: bite ** 2 }, nothing)
-  addCov(tied, SHARED.left, SHARED.right, sidesTogether * bite ** 2)
-  addShared(tied, { mean: 0, variance: habit ** 2 }, nothing)
+  for (const _hand of HANDS)
+    addShared(tied, { mean: stroke.mean, variance: stroke.variance + ANY_LEAN.variance }, nothing)
+  addCov(tied, SHARED.left, SHARED.right, stroke.variance - ANY_LEAN.variance)
+  addShared(tied, uncounted, nothing)
   addShared(tied, { mean: GRIND_UM, variance: wheel ** 2 }, nothing)
   for (const hand of HANDS) addShared(tied, { mean: 0, variance: 0 }, (i) => (hands[i] === hand ? 1 : 0))
-  spreadSides(tied, LEVEL, (assumed ? LENGTH_SPREADS.assumed : LENGTH_SPREADS.known) ** 2, newSides)
+  const belief: LengthBelief = {
+    hands,
+    tied,
+    shift: { left: null, right: null },
+    filers: [],
+    readSince: { left: false, right: false },
+    sinceWander: 0,
+  }
+  spreadSides(tied, levelsOf(belief), (assumed ? LENGTH_SPREADS.assumed : LENGTH_SPREADS.known) ** 2, newSides)
   for (let i = 0; i < hands.length; i += 1) {
     tied.own[i] = newLengthUm
     tied.ownVar[i] = newCutter ** 2
   }
-  return { hands, tied, shift: { left: null, right: null }, readSince: { left: false, right: false }, sinceWander: 0 }
+  return belief
 }
 
 /** Makes it vaguer how long all cutters are, and how the sides differ, by what each side has at a place. */
@@ -227,6 +275,10 @@ export interface Filing {
   /** What it usually takes off a cutter where nobody counted. */
   readonly usualUm: Um
   readonly fileAge?: keyof typeof BITE_OF_AGE | undefined
+  /** Who files it; null where nobody said. Left out where it is anybody. */
+  readonly by?: string | null
+  /** How they lean to a side, as far as that is known of them; as anybody may where it is left out. */
+  readonly lean?: Normal | undefined
   /** How many times as much who files it takes off as the others do, and how far that may be off. */
   readonly person?: { readonly factor: number; readonly sd: number }
   /** What has to come off a cutter at least, by its place from 0. */
@@ -256,23 +308,24 @@ function bitesOf({ strokes, usualUm, fileAge, person = EVERYBODY }: Filing, hand
  */
 export function fileLengths(belief: LengthBelief, filing: Filing): number[] {
   const { hands, tied } = belief
-  const { strokes, atLeastUm, person = EVERYBODY } = filing
+  const { strokes, atLeastUm, by, person = EVERYBODY } = filing
+  const lean = by === undefined ? null : leanOf(belief, by, filing.lean)
   const took = { left: 0, right: 0 }
-  const bites = { left: 0, right: 0 }
-  const habit = strokes === null ? UM_PER_STROKE : 0
+  const loads = { left: NOTHING, right: NOTHING }
   for (const hand of HANDS) {
-    bites[hand] = bitesOf(filing, hand)
-    took[hand] = bites[hand] * ((tied.shared[SHARED[hand]] ?? 0) + habit * (tied.shared[SHARED.habit] ?? 0))
-    bite(tied, offPlace(hands, hand), hand, bites[hand], habit)
+    loads[hand] = biteLoads(bitesOf(filing, hand), hand, lean, strokes === null ? UM_PER_STROKE : 0)
+    for (const { place, load } of loads[hand]) took[hand] += load * (tied.shared[place] ?? 0)
+    bite(tied, offPlace(hands, hand), loads[hand])
   }
   const off: number[] = []
   for (let i = 0; i < hands.length; i += 1) {
     const hand = hands[i] ?? 'left'
     const usual = took[hand]
-    const more = bites[hand] <= 0 ? 0 : Math.max(0, (atLeastUm[i] ?? 0) - usual)
+    const filed = loads[hand].length > 0
+    const more = filed ? Math.max(0, (atLeastUm[i] ?? 0) - usual) : 0
     off.push(usual + more)
-    if (bites[hand] <= 0) continue
-    bite(tied, i, hand, bites[hand], habit)
+    if (!filed) continue
+    bite(tied, i, loads[hand])
     tied.own[i] = (tied.own[i] ?? 0) - more
     tied.ownVar[i] = (tied.ownVar[i] ?? 0) + strayOf(usual, more)
   }
@@ -281,10 +334,62 @@ export function fileLengths(belief: LengthBelief, filing: Filing): number[] {
   return off
 }
 
-/** So many bites come off a cutter. */
-function bite(tied: Tied, cutter: number, hand: Hand, bites: number, habit: number): void {
-  addLoad(tied, cutter, SHARED[hand], -bites)
-  addLoad(tied, cutter, SHARED.habit, -bites * habit)
+/**
+ * How somebody leans to a side, as half of what a stroke of theirs takes on the left beyond the right: a figure of its
+ * own for everybody who files the loop after the first.
+ *
+ * @returns its place among what is shared; null where the bite of each side tells it
+ */
+function leanOf(belief: LengthBelief, by: string | null, lean: Normal = ANY_LEAN): number | null {
+  const { filers } = belief
+  if (!filers.includes(by) && filers.length < MOST_FILERS) tellApart(belief, by, lean)
+  const who = filers.indexOf(by)
+  if (who === 0) return null
+  return LEARNED - 1 + (who < 0 ? MOST_FILERS - 1 : who)
+}
+
+/** Somebody files the loop who never did. */
+function tellApart(belief: LengthBelief, by: string | null, lean: Normal): void {
+  const { filers, tied, shift } = belief
+  if (filers.length === 0) {
+    // The bite of each side is theirs from here on.
+    const known = lean.variance - ANY_LEAN.variance
+    addCov(tied, SHARED.left, SHARED.left, known)
+    addCov(tied, SHARED.right, SHARED.right, known)
+    addCov(tied, SHARED.left, SHARED.right, -known)
+    tied.shared[SHARED.left] = (tied.shared[SHARED.left] ?? 0) + lean.mean
+    tied.shared[SHARED.right] = (tied.shared[SHARED.right] ?? 0) - lean.mean
+  } else {
+    insertShared(tied, learnedIn(belief), lean)
+    for (const hand of HANDS) if (shift[hand] !== null) shift[hand] += 1
+  }
+  filers.push(by)
+}
+
+/** How much of something shared comes off a cutter. */
+interface Load {
+  readonly place: number
+  readonly load: number
+}
+
+const NOTHING: readonly Load[] = []
+
+/** What so many bites take off a side, by what is shared: in a further hand what both sides take, and how it leans. */
+function biteLoads(bites: number, hand: Hand, lean: number | null, habit: number): readonly Load[] {
+  if (bites <= 0) return NOTHING
+  const uncounted = { place: SHARED.habit, load: bites * habit }
+  if (lean === null) return [{ place: SHARED[hand], load: bites }, uncounted]
+  return [
+    { place: SHARED.left, load: bites / 2 },
+    { place: SHARED.right, load: bites / 2 },
+    { place: lean, load: hand === 'left' ? bites : -bites },
+    uncounted,
+  ]
+}
+
+/** So much comes off a cutter. */
+function bite(tied: Tied, cutter: number, loads: readonly Load[]): void {
+  for (const { place, load } of loads) addLoad(tied, cutter, place, -load)
 }
 
 /** Variance that the guide adds to a cutter, and what was filed off it beyond the others. */
@@ -322,8 +427,9 @@ function closeShift(belief: LengthBelief, hand: Hand): void {
   joinLevel(belief, hand, place)
 }
 
-function joinLevel({ tied, shift }: LengthBelief, hand: Hand, place: number): void {
-  mergeShared(tied, LEVEL[hand], place)
+function joinLevel(belief: LengthBelief, hand: Hand, place: number): void {
+  const { tied, shift } = belief
+  mergeShared(tied, levelsOf(belief)[hand], place)
   for (const one of HANDS) {
     const behind = shift[one]
     if (behind !== null && behind > place) shift[one] = behind - 1
@@ -335,6 +441,8 @@ export function settleReadings(belief: LengthBelief): void {
   if (belief.sinceWander < WANDERS_AFTER) return
   const step = belief.sinceWander * LENGTH_SPREADS.wanders ** 2
   for (const hand of HANDS) joinLevel(belief, hand, wander(belief.tied, SHARED[hand], step))
+  // It is the file that ages, and it does both sides.
+  addCov(belief.tied, SHARED.left, SHARED.right, LENGTH_SPREADS.wanderTogether * step)
   belief.sinceWander = 0
 }
 
@@ -366,10 +474,11 @@ const depthSd = (needsUm: Um): number => Math.hypot(LENGTH_SPREADS.behindDamage,
 /** All cutters stand at one level; how the sides differ is open by so much. */
 function levelLengths(belief: LengthBelief, level: Parameters<typeof levelAll>[2], strayUm: number, sidesUm: number) {
   const { tied, hands, shift, readSince } = belief
-  levelAll(tied, LEARNED, level, strayUm ** 2)
+  const levels = levelsOf(belief)
+  levelAll(tied, levels.left, level, strayUm ** 2)
   // What all stand at is one figure now; each side has its own from here on.
-  splitShared(tied, LEVEL.left, (i) => hands[i] === 'right')
-  spreadSides(tied, LEVEL, 0, sidesUm)
+  splitShared(tied, levels.left, (i) => hands[i] === 'right')
+  spreadSides(tied, levels, 0, sidesUm)
   for (const hand of HANDS) {
     beginSpan(belief, hand)
     shift[hand] = null

@@ -144,6 +144,27 @@ export function addShared(tied: Tied, { mean, variance }: Normal, load: (cutter:
   return place
 }
 
+/**
+ * Adds something shared, of which nothing is in any cutter yet, at a place of its own; those that stand there
+ * and behind it move down.
+ */
+export function insertShared(tied: Tied, place: number, figure: Normal): void {
+  for (let k = addShared(tied, figure, () => 0); k > place; k -= 1) swapShared(tied, k - 1, k)
+}
+
+function swapShared(tied: Tied, a: number, b: number): void {
+  const { shared, cov, loads, room, own } = tied
+  const swap = (list: number[], i: number, j: number): void => {
+    const one = list[i]!
+    list[i] = list[j]!
+    list[j] = one
+  }
+  swap(shared, a, b)
+  for (let k = 0; k < tied.size; k += 1) swap(cov, a * room + k, b * room + k)
+  for (let k = 0; k < tied.size; k += 1) swap(cov, k * room + a, k * room + b)
+  for (let i = 0; i < own.length; i += 1) swap(loads, i * room + a, i * room + b)
+}
+
 /** Nothing is shared any more. */
 export function dropShared(tied: Tied): void {
   tied.size = 0

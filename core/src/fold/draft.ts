@@ -1,8 +1,8 @@
-import { keepTied, lengthOf, meanOf, newLengths, newSettings, settingOf, type Normal } from '../belief'
+import { keepTied, lengthOf, meanOf, newLengths, newSettings, settingOf, type Bite, type Normal } from '../belief'
 import type { CutterState, Estimate, HeldReading, Known, LoopState, Population, Stint } from '../state'
 import type { CutterDamage, PartDamage } from '../damage'
 import { layoutLoop, type Hand } from '../loop'
-import type { Conditions, EntryOf, FileAge, Instant, SharpenMethod } from '../log'
+import type { Conditions, EntryOf, FileAge, Instant, KnownBite, KnownHand, SharpenMethod } from '../log'
 import { isGiven, PITCH_PROFILES, pitchUmOf, usableLengthUm, type LoopSpec } from '../profile'
 import type { NormalBelief } from '../stats'
 import type { Um } from '../units'
@@ -80,6 +80,8 @@ export interface Draft extends Omit<
   /** Times on saws, each with the shortest cutter when it began. */
   stints: (Writable<Omit<Stint, 'worn'>> & { shortestUm: Um })[]
   held: Map<number, HeldReading>
+  /** What is known of whose hands since before it came. */
+  readonly hands: ReadonlyMap<string, KnownHand>
   span: Span
   /** Who read the length of a cutter that has not been sharpened since. */
   readBy: Map<number, string | null>
@@ -99,6 +101,21 @@ const SLOPE_SD = 0.03
 /** Fall of the top plate of this loop as it is known by now, in degrees. */
 export const slopeDegOf = ({ slope }: { readonly slope: NormalBelief }): number =>
   (Math.atan(slope.mean) * 180) / Math.PI
+
+/** What is known of what comes off, as its registration says it. */
+const bitesOf = (known: KnownBite | undefined): Bite | undefined =>
+  known === undefined
+    ? undefined
+    : {
+        stroke: { mean: known.strokeUm, variance: known.strokeSdUm ** 2 },
+        uncounted: { mean: known.uncounted, variance: known.uncountedSd ** 2 },
+      }
+
+/** Whose hands are known, and from where. */
+const handsOf = (known: KnownBite | undefined): Pick<Draft, 'hands' | 'beganWith'> => ({
+  hands: new Map(known?.people.map((hand) => [hand.personId, hand])),
+  beganWith: known === undefined ? 'commonPractice' : 'crew',
+})
 
 /** A loop as it was registered, by the spec that holds for it: every cutter new. */
 export function openDraft(entry: EntryOf<'registered'>, spec: LoopSpec): Draft {
@@ -122,7 +139,8 @@ export function openDraft(entry: EntryOf<'registered'>, spec: LoopSpec): Draft {
       settingKnown: 'new',
       damage: [],
     })),
-    lengths: newLengths(hands, spec.newLengthUm, assumed),
+    lengths: newLengths(hands, spec.newLengthUm, assumed, bitesOf(entry.knownBite)),
+    ...handsOf(entry.knownBite),
     settings: newSettings(hands, spec.settingUm),
     held: new Map(),
     parts: [],
@@ -196,6 +214,7 @@ const estimateOf = ({ mean, variance }: Normal, known: Known): Estimate => ({
 export function closeDraft(draft: Draft): LoopState {
   const {
     span: _span,
+    hands: _hands,
     held,
     cutters,
     readBy: _readBy,

@@ -89,10 +89,37 @@ export type Action = (typeof ACTIONS)[number]
 export const SHELVES = ['truck', 'sharpRack', 'dullBox', 'bench'] as const
 export type Shelf = (typeof SHELVES)[number]
 
+/** What the file of one person was known to do when a loop came. */
+export interface KnownHand {
+  readonly personId: string
+  /** So many times what the crew's files take, and how far that may be off. */
+  readonly factor: number
+  readonly factorSd: number
+  /** Half of what a stroke of theirs takes on the left beyond the right, micrometres, and how far that may be off. */
+  readonly leanUm: number
+  readonly leanSdUm: number
+}
+
+/** What the crew's files were known to take off when a loop came, by the loops that came before it. */
+export interface KnownBite {
+  /** What a stroke takes off, as the mean of both sides, micrometres, and how far that may be off. */
+  readonly strokeUm: number
+  readonly strokeSdUm: number
+  /** What more comes off where nobody counts, as a part of what is usual, and how far that may be off. */
+  readonly uncounted: number
+  readonly uncountedSd: number
+  readonly people: readonly KnownHand[]
+}
+
 /** What each kind of entry carries beyond {@link EntryBase}. A new kind is a new line here. */
 export interface EntryBodies {
   /** The loop becomes known. Always the first entry that counts. */
-  registered: { readonly tag: string; readonly spec: LoopSpec }
+  registered: {
+    readonly tag: string
+    readonly spec: LoopSpec
+    /** Common practice where it is left out. */
+    readonly knownBite?: KnownBite
+  }
   /** A correction or completion of the spec; it holds for the loop's whole life. */
   specChanged: { readonly changes: Partial<SpecValues>; readonly origin: Origin }
   /** Another tag; entries before it keep theirs. */

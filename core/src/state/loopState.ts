@@ -166,6 +166,8 @@ export interface LoopState {
   readonly cutters: readonly CutterState[]
   /** What is known of the lengths of all cutters together; `cutters` says the same one by one. */
   readonly lengths: LengthBelief
+  /** Where what comes off it was known from when it came. */
+  readonly beganWith: 'crew' | 'commonPractice'
   /** What is known of the settings of all depth gauges together. */
   readonly settings: SettingBelief
   /** Lengths that nobody can make sense of yet. */

@@ -16,7 +16,8 @@ export interface NormalBelief {
  * updateNormalMean({ mean: 200, sd: 60 }, 260, 4, 80).mean // 241.5, with sd 33.3
  */
 export function updateNormalMean(prior: NormalBelief, sampleMean: number, n: number, spread: number): NormalBelief {
-  if (n <= 0) return prior
+  // What is known exactly stays as it is known.
+  if (n <= 0 || prior.sd === 0) return prior
   const priorPrecision = 1 / prior.sd ** 2
   const dataPrecision = n / spread ** 2
   const precision = priorPrecision + dataPrecision

@@ -49,4 +49,5 @@ test('a conjugate normal mean lies between prior and sample, and is surer than e
   expect(updated.mean).toBeCloseTo(241.538, 3)
   expect(updated.sd).toBeCloseTo(33.282, 3)
   expect(updateNormalMean({ mean: 200, sd: 60 }, 0, 0, 80)).toEqual({ mean: 200, sd: 60 })
+  expect(updateNormalMean({ mean: 200, sd: 0 }, 260, 4, 80)).toEqual({ mean: 200, sd: 0 })
 })

@@ -19,6 +19,16 @@ const filed = (personId: string | null, um: number, more: Partial<RemovalSample>
 }
 
 describe('what one of several people takes off', () => {
+  test('begins with what other loops showed of them: exactly, where nobody else filed those', () => {
+    const known = { factor: 1.2, sd: 0.05 }
+    expect(personBite([], 'a', known)).toEqual(known)
+    expect(personBite([filed('a', 300)], 'a', known)).toEqual(known)
+    const both = [filed('a', 200), filed('b', 200)]
+    // 1 was seen of each: 1.2 gives way by 0.05² ÷ (0.05² + 0.2²) of the difference.
+    expect(personBite(both, 'a', known).factor).toBeCloseTo(1.2 - 0.2 * (0.05 ** 2 / (0.05 ** 2 + 0.2 ** 2)), 10)
+    expect(personBite(both, 'a', { factor: 1, sd: 0 })).toEqual({ factor: 1, sd: 0 })
+  })
+
   test('by hand: one sharpening each, half as much again and half of what is usual', () => {
     // 1.5 and 0.5 of 0.2 mm are 1.5 and 0.5 of their mean; the trust is 0.15² ÷ (0.15² + 0.2²) = 0.36.
     const both = [filed('a', 300), filed('b', 100)]

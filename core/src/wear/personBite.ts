@@ -31,10 +31,11 @@ function seenOf(sample: RemovalSample, { um, sdUm, strokes }: SideRemoval) {
  * that who sharpens it alone differs from nobody.
  *
  * @param samples what sharpenings of the loop took off
+ * @param known what is known of them by other loops; they are as anybody where nothing is
  * @example
  * personBite([], 'anna') // { factor: 1, sd: 0 }
  */
-export function personBite(samples: readonly RemovalSample[], personId: string | null): PersonBite {
+export function personBite(samples: readonly RemovalSample[], personId: string | null, known?: PersonBite): PersonBite {
   let [mine, myWeight, all, weights] = [0, 0, 0, 0]
   for (const sample of samples) {
     if (sample.personId == null || sample.population === 'grind') continue
@@ -50,10 +51,11 @@ export function personBite(samples: readonly RemovalSample[], personId: string |
       myWeight += weight / 2
     }
   }
-  if (personId === null || weights === myWeight) return USUAL_BITE
+  if (personId === null || weights === myWeight) return known ?? USUAL_BITE
   const { between, within } = PEOPLE
+  const before = known === undefined ? { mean: 1, sd: between } : { mean: known.factor, sd: known.sd }
   const against = myWeight === 0 ? 1 : mine / myWeight / (all / weights)
-  const { mean, sd } = updateNormalMean({ mean: 1, sd: between }, against, myWeight, within)
+  const { mean, sd } = updateNormalMean(before, against, myWeight, within)
   // The more of it was theirs, the more is what the loop has shown what they do.
   return { factor: mean, sd: sd * (1 - myWeight / weights) }
 }

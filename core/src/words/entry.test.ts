@@ -21,6 +21,10 @@ const say = <K extends EntryKind>(kind: K, body: EntryBodies[K]): string =>
 test('every kind of entry has its line', () => {
   const spec = specFromProfile({ pitchClass: 'lowProfile', gaugeUm: 1300, driveLinks: 50, cutterType: 'chipper' })
   expect(say('registered', { tag: 'P1', spec })).toBe('Registered as P1: 3/8" low profile · 1.3 mm · 50 links')
+  const knownBite = { strokeUm: 17.6, strokeSdUm: 2, uncounted: 0, uncountedSd: 0.1, people: [] }
+  expect(say('registered', { tag: 'P1', spec, knownBite })).toBe(
+    'Registered as P1: 3/8" low profile · 1.3 mm · 50 links; a stroke taken at 18 µm, as on the loops before it',
+  )
   expect(say('fitted', { sawId: 'x', barFlipped: true })).toBe('Put on Petrel, bar flipped')
   expect(say('takenOff', {})).toBe('Taken off')
   expect(say('ran', { tanks: 1.5, conditions: 'gritty' })).toBe('Ran 1.5 tanks in gritty bark')

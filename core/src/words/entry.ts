@@ -42,7 +42,16 @@ function sayStrokes(strokes: EntryOf<'sharpened'>['strokes']): string {
 
 /** One line for every kind of entry: a new kind is not written before it has its words. */
 const ENTRY_WORDS: { readonly [K in EntryKind]: (entry: EntryOf<K>, told: Told) => string } = {
-  registered: ({ tag, spec }) => `Registered as ${tag}: ${specLine(spec)}`,
+  registered: ({ tag, spec, knownBite }) =>
+    listed(
+      [
+        `Registered as ${tag}: ${specLine(spec)}`,
+        knownBite === undefined
+          ? ''
+          : `a stroke taken at ${Math.round(knownBite.strokeUm)} µm, as on the loops before it`,
+      ],
+      '; ',
+    ),
   specChanged: ({ changes, origin }, { figures }) => {
     const fields = Object.keys(changes) as SpecField[]
     const said = fields.map((field) => `${SPEC_FIELD_NAMES[field]} ${saySpecValue(changes, field, figures.lengths)}`)

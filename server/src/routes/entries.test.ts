@@ -1,4 +1,5 @@
-import type { ProblemDetails } from '@undercliff/contract'
+import type { Backup, ProblemDetails } from '@undercliff/contract'
+import type { Entry, NewEntry } from '@undercliff/core'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import {
   corrected,
@@ -52,6 +53,53 @@ describe('writing', () => {
     const { status, body } = await harness.write({ ...entry, tanks: 9 } as never)
     expect({ status, code: body.code }).toEqual({ status: 409, code: 'id-taken' })
     expect(await harness.log(loopId)).toHaveLength(2)
+  })
+
+  test('a loop that comes is registered with what readings of the crew’s other loops have shown', async () => {
+    const first = registered('before-anything-1')
+    const base = { loopId: first.loopId, personId: PERSON }
+    const read = (id: string, hours: number, um: (cutter: number) => number): NewEntry => ({
+      ...base,
+      id,
+      happenedAt: `2026-03-10T${String(hours).padStart(2, '0')}:00:00.000Z`,
+      kind: 'measured',
+      readings: Array.from({ length: 36 }, (_, i) => ({ cutter: i + 1, lengthUm: um(i + 1) })),
+    })
+    const filing: NewEntry = {
+      ...base,
+      id: 'filed-by-somebody-1',
+      happenedAt: '2026-03-10T10:00:00.000Z',
+      kind: 'sharpened',
+      method: 'fileBench',
+      gaugesLowered: false,
+      strokes: { left: 10, right: 10 },
+    }
+    await harness.write(
+      first,
+      read('read-before-filed-1', 9, () => 7900),
+      filing,
+    )
+    await harness.write(read('read-after-filed-1', 11, (cutter) => 7900 - (cutter % 2 === 1 ? 320 : 280)))
+    expect((await harness.log(first.loopId))[0]).not.toHaveProperty('knownBite')
+
+    const second = registered('after-readings-1')
+    const { body } = await harness.write(second)
+    const [written] = body.entries as Extract<Entry, { kind: 'registered' }>[]
+    expect(written?.knownBite?.strokeUm).toBeGreaterThan(24)
+    expect(written?.knownBite?.people).toMatchObject([{ personId: PERSON, factor: 1 }])
+    expect(written?.knownBite?.people[0]?.leanUm).toBeGreaterThan(0.5)
+    // A device that sends it again, as it had it, gets the same answer.
+    expect(await harness.write(second)).toMatchObject({ status: 201, body: { entries: [written] } })
+    // One that comes with what was known elsewhere keeps that.
+    const knownBite = { strokeUm: 15, strokeSdUm: 2, uncounted: 0, uncountedSd: 0.1, people: [] }
+    const { body: third } = await harness.write({ ...registered('came-with-its-own-1'), knownBite } as NewEntry)
+    expect(third.entries[0]).toMatchObject({ knownBite })
+    const spreadsheet = { saws: [], entries: [registered('from-a-sheet-1')] }
+    expect((await harness.post('/api/import', spreadsheet)).status).toBe(201)
+    expect((await harness.log('from-a-sheet-1'))[0]).toMatchObject({ knownBite: written?.knownBite })
+    // A backup carries it, and takes it back.
+    const backup = await harness.request<Backup>('/api/backup')
+    expect(backup.body.content.entries.filter((entry) => 'knownBite' in entry)).toHaveLength(3)
   })
 
   test('the answer carries the cards and saws that changed, and no others', async () => {

@@ -92,6 +92,24 @@ describe('what is not right is named, and nothing is guessed', () => {
     expect(problemsOf(value)).toEqual(fields)
   })
 
+  test('what the crew’s files take goes with the loop', () => {
+    const knownBite = {
+      strokeUm: 30,
+      strokeSdUm: 1,
+      uncounted: 0,
+      uncountedSd: 0.05,
+      people: [{ personId: 'person-of-file', factor: 1, factorSd: 0, leanUm: 3, leanSdUm: 0.5 }],
+    }
+    const file = { ...good, knownBite }
+    expect(schema(file), JSON.stringify(schema.errors?.slice(0, 2))).toBe(true)
+    expect(decisionOf(file).life.perStroke.meanUm).toBeCloseTo(30, 1)
+    expect(decisionOf(good).life.perStroke.meanUm).toBeCloseTo(20, 1)
+    const read = readLoopFile(file)
+    if (!read.ok) throw new Error('the file should be read')
+    expect(writeLoopFile(read.entries, read.rules, good.now).knownBite).toEqual(knownBite)
+    expect(problemsOf({ ...good, knownBite: { ...knownBite, strokeUm: 0 } })).toEqual(['knownBite.strokeUm'])
+  })
+
   test('an entry that another strikes out is kept by its id', () => {
     const log = [
       { id: 'the-wrong-one', happenedAt: '2026-03-01T08:00:00.000Z', kind: 'ran', tanks: 9, conditions: 'soil' },

@@ -37,6 +37,7 @@ import { Refusal } from './refusal'
 import { entryOf, fingerprint, rowOf, sawEntryOf, sawRowOf } from './rows'
 import { readSaws, readSawState } from './saws'
 import { readCards, readLog, snapshotRow, writeSnapshots, type SnapshotRow } from './snapshot'
+import { readKnownBite, withKnownBite } from './wear'
 
 /** Where in a request an entry stands, for naming what is wrong with it. */
 const placed = (i: number, field: string): string => `entries[${i}].${field}`
@@ -140,9 +141,10 @@ async function registerLoop(tx: Transaction, crewId: string, { loopId, tag }: En
 }
 
 /** Puts one entry into the log of its loop, once everything that can be said against it has been. */
-async function appendOne(writing: Writing, entry: NewEntry, log: Entry[], i: number): Promise<Entry> {
+async function appendOne(writing: Writing, sent: NewEntry, log: Entry[], i: number): Promise<Entry> {
   const { tx, caller, now } = writing
   const { crewId } = caller
+  const entry = sent.kind === 'registered' ? withKnownBite(sent, await readKnownBite(tx, crewId)) : sent
   const problems = admit(entry, log, now.getTime())
   const [first] = problems
   if (first?.code === 'not-registered') throw new Refusal('no-such-loop', first.message)

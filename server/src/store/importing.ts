@@ -20,6 +20,7 @@ import { Refusal } from './refusal'
 import { rowOf } from './rows'
 import { readSaws } from './saws'
 import { insertSnapshots, snapshotRow, type SnapshotRow } from './snapshot'
+import { readKnownBite, withKnownBite } from './wear'
 
 /** Logs of new loops, each entry admitted to the log before it. */
 function newLogs(sent: readonly Entry[], nowMs: number): ReadonlyMap<string, readonly Entry[]> {
@@ -94,10 +95,12 @@ function checkFittings(
 export async function runImport(db: Database, caller: Caller, body: Import, now: Date): Promise<ImportAnswer> {
   const { crewId, personId } = caller
   const writtenAt = now.toISOString()
-  const sent = checkEntries(body.entries, 'entries').map((entry) => asWritten(entry, writtenAt, personId))
-  const logs = newLogs(sent, now.getTime())
+  const checked = checkEntries(body.entries, 'entries')
   return db.transaction(async (tx) => {
     const rules = await lockCrew(tx, crewId)
+    const known = await readKnownBite(tx, crewId)
+    const sent = checked.map((entry) => asWritten(withKnownBite(entry, known), writtenAt, personId))
+    const logs = newLogs(sent, now.getTime())
     await checkPeople(tx, crewId, sent)
     await insertAll(tx, crewId, body.saws, sent)
     const bySaw = new Map((await readSaws(tx, crewId)).map((saw) => [saw.id, saw]))

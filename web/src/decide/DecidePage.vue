@@ -11,6 +11,7 @@ import {
   lifeOf,
   mayOverrule,
   POPULATION_WORDS,
+  sayLearnedFrom,
   sayRange,
   sayTurn,
   sensitivity,
@@ -276,7 +277,7 @@ const costLine = computed(() => {
           @show="shown = $event"
         />
         <SidesPanel v-if="sides" class="sheet" :sides="sides" :rules="rules" :figures="shed.figures" />
-        <section v-if="life" class="sheet stack" aria-labelledby="life-title">
+        <section v-if="life && state" class="sheet stack" aria-labelledby="life-title">
           <h2 id="life-title">
             {{
               life.end
@@ -296,11 +297,8 @@ const costLine = computed(() => {
           </p>
           <p>
             A routine filing takes {{ Math.round(life.removal.lowUm) }} to {{ Math.round(life.removal.highUm) }} µm, a
-            stroke about {{ Math.round(life.perStroke.meanUm) }} µm{{
-              life.removal.own > 0
-                ? `; ${life.removal.own} of its own measured`
-                : '; common practice, none of its own measured'
-            }}. In the mix that this loop gets, a sharpening takes {{ Math.round(life.mix.meanUm) }} µm.
+            stroke about {{ Math.round(life.perStroke.meanUm) }} µm; {{ sayLearnedFrom(life.removal, state) }}. In the
+            mix that this loop gets, a sharpening takes {{ Math.round(life.mix.meanUm) }} µm.
           </p>
           <p v-if="life.gaugesDue">
             Gauges are due {{ life.gaugesDue.likely === 0 ? 'now' : `in ${sayRange(life.gaugesDue)} sharpenings` }}; the

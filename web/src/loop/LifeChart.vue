@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { beginWithRange, UM_PER_MM, type Forecast, type LoopState } from '@undercliff/core'
+import { beginWithRange, sayLearnedFrom, UM_PER_MM, type Forecast, type LoopState } from '@undercliff/core'
 import { scaleLinear } from 'd3-scale'
 import { line } from 'd3-shape'
 import { computed } from 'vue'
@@ -89,9 +89,7 @@ const title = computed(() =>
       Solid points are measured, hollow ones estimated; the fan is the range at this loop's own rate ({{
         Math.round(forecast.removal.meanUm)
       }}
-      µm a sharpening in the mix that it gets{{
-        forecast.removal.own > 0 ? `, ${forecast.removal.own} of its own measured` : ', common practice'
-      }}).
+      µm a sharpening in the mix that it gets, {{ sayLearnedFrom(forecast.removal, state) }}).
     </p>
   </figure>
 </template>

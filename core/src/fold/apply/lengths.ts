@@ -201,7 +201,8 @@ export function takeOff(
             strokes: entry.strokes ?? null,
             usualUm,
             fileAge: entry.fileAge,
-            person: personBite(draft.removals, entry.personId),
+            by: entry.personId,
+            ...knownOf(draft, entry.personId),
             atLeastUm: needed,
           })
   const slope = edgeDrop(1_000_000, slopeDegOf(draft)) / 1_000_000
@@ -218,6 +219,16 @@ export function takeOff(
     draft.held.set(number, { ...held, um: held.um - off, sdUm: Math.hypot(held.sdUm, off / 2), known })
   }
   return { offUm, repaired: entry.evened === true || needed.some((one) => one > usualUm) }
+}
+
+/** What is known of whoever files the loop, by this loop and by those that came before it. */
+function knownOf({ removals, hands }: Draft, personId: string | null) {
+  const hand = personId === null ? undefined : hands.get(personId)
+  if (hand === undefined) return { person: personBite(removals, personId) }
+  return {
+    person: personBite(removals, personId, { factor: hand.factor, sd: hand.factorSd }),
+    lean: { mean: hand.leanUm, variance: hand.leanSdUm ** 2 },
+  }
 }
 
 const NOTHING_DONE: SharpeningsDone = { sharpenings: 0, strokes: { left: 0, right: 0 } }
