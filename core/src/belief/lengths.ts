@@ -51,8 +51,8 @@ export const LENGTH_SPREADS = {
   usedSides: 200,
   usedCutter: 150,
   /** Bite of a stroke: of crews and hands, and how far a side follows the other in one person's hands. */
-  bite: 4.5,
-  sidesTogether: 0.68,
+  bite: 4.2,
+  sidesTogether: 0.69,
   /** How far the bite wanders from one sharpening to the next, and how far a side follows the other: the file ages. */
   wanders: 0.4,
   wanderTogether: 0.9,
