@@ -1,6 +1,6 @@
 import type { FindingRules } from './findingRules'
 import { someAtOrBelow } from '../belief'
-import { chanceBeyond } from '../measure'
+import { chanceBeyond, type CutterSummary } from '../measure'
 import { QUESTION_KINDS, type CutterState, type Known, type LoopState } from '../state'
 import { CUTTER_DAMAGE, damageDepth, PART_DAMAGE, type DamageEffect } from '../damage'
 import { fileFor, lengthToRight } from '../geometry'
@@ -159,8 +159,27 @@ export function unknowns(state: LoopState, rules: FindingRules, { summary }: For
       known: worst.length.known,
       chance,
     })
-  }
+  } else reasons.push(...longUnmeasured(state, summary))
   return reasons
+}
+
+/** Part of what stood above the mark when a length was last read that may go by belief alone. Starting value. */
+const MOST_ON_TRUST = 0.5
+
+/**
+ * A loop of which no reading ever showed what its sharpenings take off, while much of it is thought to be gone: by
+ * how much a crew's hand differs from what is usual is no matter of deviations, it may well be twice that.
+ */
+function longUnmeasured({ spec, removals, life, lastMeasuredAt }: LoopState, { shortest }: CutterSummary): Reason[] {
+  if (removals.length > 0 || shortest.length.known === 'measured') return []
+  const read = life.findLast(({ at, known }) => known === 'measured' || at === lastMeasuredAt) ?? life[0]
+  if (read === undefined) return []
+  const goneUm = read.shortestUm - shortest.length.um
+  const mostUm = MOST_ON_TRUST * (read.shortestUm - spec.markLengthUm)
+  if (goneUm < mostUm) return []
+  const { number, hand, length } = shortest
+  const limits = { value: um(goneUm), limit: um(Math.round(mostUm)), limitFrom: 'trade', known: length.known } as const
+  return [{ rule: 'longUnmeasured', cutter: number, hand, ...limits }]
 }
 
 /** Chance of a cutter at its mark above which nobody runs a loop without measuring it. Starting value. */

@@ -41,7 +41,12 @@ export interface Standing {
 }
 
 /** What nobody knows, and may be dangerous: the loop does not cut until somebody has looked. */
-export const KEEPS_OFF: ReadonlySet<Rule> = new Set(['struckUnseen', 'perhapsAtMark', 'plateUnheardOf'])
+export const KEEPS_OFF: ReadonlySet<Rule> = new Set([
+  'struckUnseen',
+  'perhapsAtMark',
+  'longUnmeasured',
+  'plateUnheardOf',
+])
 
 const NOT_FIT: readonly Reason[] = [{ rule: 'notFitForAnything' }]
 

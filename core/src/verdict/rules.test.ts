@@ -68,6 +68,11 @@ const CASES: Record<Rule, Case> = {
     where: 'first',
   },
   perhapsAtMark: { log: sound(300).file(), says: { limitFrom: 'house', known: 'estimated' }, where: 'first' },
+  longUnmeasured: {
+    log: Array.from({ length: 21 }).reduce<Log>((log) => log.file(), new Log()),
+    says: { limit: { unit: 'um', amount: 4000 }, limitFrom: 'trade', known: 'estimated' },
+    where: 'first',
+  },
   gaugesTooLow: {
     log: gauges(950),
     says: { cutter: 3, value: { unit: 'um', amount: 300 }, limit: { unit: 'um', amount: 150 }, known: 'measured' },

@@ -229,6 +229,31 @@ describe('any loop at all', () => {
   })
 })
 
+test('no loop loses more than half on trust: until a reading shows what its sharpenings take, it is measured', () => {
+  const asks = (log: Log): boolean => {
+    const { reasons, fitForUse, action } = verdictOf(log)
+    const asked = reasons.some(({ rule }) => rule === 'longUnmeasured')
+    if (asked) expect({ fitForUse, action }).toEqual({ fitForUse: false, action: 'measure' })
+    return asked
+  }
+  const touchedUp = (log: Log, times: number): Log => {
+    for (let i = 0; i < times; i += 1)
+      log.add('sharpened', { method: 'fileField', gaugesLowered: i % 5 === 0, strokes: { left: 5, right: 5 } })
+    return log
+  }
+  const goneOf = (log: Log): number => 8000 - Math.min(...stateOf(log).cutters.map(({ length }) => length.um))
+  for (let times = 36; times <= 44; times += 1) {
+    const log = touchedUp(new Log(), times)
+    expect(asks(log), `${times}`).toBe(goneOf(log) >= 4000)
+  }
+  expect(asks(touchedUp(new Log(), 44))).toBe(true)
+  // Read once when it came, it goes by what it was then; read since it was filed, by what was seen to come off.
+  expect(asks(touchedUp(new Log().measureAll(7000), 34))).toBe(false)
+  expect(asks(touchedUp(new Log().measureAll(7000), 36))).toBe(true)
+  expect(asks(touchedUp(touchedUp(new Log().measureAll(7900), 5).measureAll(7400), 38))).toBe(false)
+  expect(asks(touchedUp(new Log(), 44).measureAll(3600))).toBe(false)
+})
+
 test('a loop is measured before anybody runs it, once with two in a hundred a cutter is at its mark', () => {
   const rules = { ...DEFAULT_RULES, reserveUm: 0 }
   const chances: number[] = []

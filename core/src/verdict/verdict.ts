@@ -16,6 +16,7 @@ export type Rule =
   | 'atMark'
   | 'noLengthBehindDamage'
   | 'perhapsAtMark'
+  | 'longUnmeasured'
   | 'gaugesTooLow'
   | 'struckUnseen'
   | 'ranSinceStruck'

@@ -29,6 +29,10 @@ describe('sayReason', () => {
       'Cutter 6 R may be at its mark: about 0.15 mm by estimate. Measure it before the loop runs.',
     ],
     [
+      { rule: 'longUnmeasured', cutter: 6, hand: 'right', value: um(4100), limit: um(4000), known: 'estimated' },
+      'About 4.10 mm is thought to have gone since a length was last read, and no reading has shown what sharpenings take off this loop: it may be twice that. Measure it before the loop runs.',
+    ],
+    [
       { rule: 'endsLoop', damage: 'strapCracked', cutter: 19 },
       'Cracked or broken tie strap near cutter 19: that ends a loop, however long its cutters are.',
     ],
