@@ -67,6 +67,17 @@ describe('what the crew’s files are known to take off', () => {
     expect(known).toMatchObject({ uncounted: 0, uncountedSd: 0.16, people: [{ factor: 1, factorSd: 0 }] })
   })
 
+  test('is written down to hundredths of a micrometre, and parts to thousandths', () => {
+    const known = knownBite([filed('a', 331, 273), filed('b', 187, 191, { read: { strokes: undefined } as never })])
+    if (known === undefined) throw new Error('something is known')
+    const digitsOf = (value: number): number => (String(value).split('.')[1] ?? '').length
+    const { strokeUm, strokeSdUm, uncounted, uncountedSd, people } = known
+    expect(
+      [strokeUm, strokeSdUm, ...people.flatMap(({ leanUm, leanSdUm }) => [leanUm, leanSdUm])].map(digitsOf),
+    ).toEqual(Array.from({ length: 6 }, () => 2))
+    expect(Math.max(...[uncounted, uncountedSd, ...people.map(({ factor }) => factor)].map(digitsOf))).toBe(3)
+  })
+
   test('readings that are vague say little, several filings at once say more, and age of the file counts', () => {
     const strokeOf = (...args: Parameters<typeof filed>): number => knownBite([filed(...args)])?.strokeUm ?? NaN
     expect(strokeOf('a', 300, 300, { read: { sdUm: 100 } })).toBeLessThan(strokeOf('a', 300))
