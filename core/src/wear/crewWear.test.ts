@@ -76,6 +76,9 @@ describe('what comes off, told apart', () => {
     expect(own).toBe(40)
     expect(meanUm).toBeGreaterThan(28)
     expect(meanUm).toBeLessThan(30)
+    // A single stroke tells, none does not.
+    expect(learnPerStroke([sample('iska', 25, 25, 1)]).own).toBe(2)
+    expect(learnPerStroke([sample('iska', 25, 25, 0)]).own).toBe(0)
   })
 })
 

@@ -62,8 +62,10 @@ const RULE_WORDS: { readonly [R in Rule]: (told: Told) => string } = {
     const known = `about ${value} by estimate${outOfAHundred(chance)}`
     return `${cutter} may be at its mark: ${known}. Measure it before the loop runs.`
   },
-  longUnmeasured: ({ value }) =>
-    `About ${value} is thought to have gone since a length was last read, and no reading has shown what sharpenings take off this loop: it may be twice that. Measure it before the loop runs.`,
+  longUnmeasured: ({ value }) => {
+    const gone = `About ${value} is thought to have gone since a length was last read`
+    return `${gone}, and no reading has shown what a sharpening takes: it may be twice that. Measure it before it runs.`
+  },
   gaugesTooLow: ({ value, limit, takes, about, at }) => {
     const right = takes === '' ? 'No filing brings it right.' : `${takes} has to come off the length to bring it right.`
     const low = `Depth gauge${at} is ${about}${value} too low (limit ${limit})`

@@ -30,7 +30,8 @@ describe('sayReason', () => {
     ],
     [
       { rule: 'longUnmeasured', cutter: 6, hand: 'right', value: um(4100), limit: um(4000), known: 'estimated' },
-      'About 4.10 mm is thought to have gone since a length was last read, and no reading has shown what sharpenings take off this loop: it may be twice that. Measure it before the loop runs.',
+      'About 4.10 mm is thought to have gone since a length was last read, and no reading has shown what ' +
+        'a sharpening takes: it may be twice that. Measure it before it runs.',
     ],
     [
       { rule: 'endsLoop', damage: 'strapCracked', cutter: 19 },
