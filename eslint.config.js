@@ -23,6 +23,7 @@ const CORE_LAYERS = [
     'units',
     'stats',
     'tag',
+    'names',
     'damage',
     'loop',
     'profile',

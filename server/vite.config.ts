@@ -7,7 +7,7 @@ export default defineConfig({
     target: 'node20',
     outDir: 'dist',
     emptyOutDir: true,
-    rolldownOptions: { input: { start: 'src/run/start.ts' } },
+    rolldownOptions: { input: { start: 'src/run/start.ts', worker: 'src/work/worker.ts' } },
   },
   ssr: { noExternal: [/^@undercliff\//] },
 })

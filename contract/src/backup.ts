@@ -1,8 +1,8 @@
 import type { CrewProfile, Entry, HouseRules, LengthPreference, SawEntry } from '@undercliff/core'
 import * as yup from 'yup'
 import type { NewSaw, Person } from './answers'
-import { newPersonSchema, newProfileSchema, newSawSchema, rulesSchema } from './crew'
-import { instant, name, oneOf, strictObject } from './fields'
+import { backedUpPersonSchema, backedUpProfileSchema, backedUpSawSchema, rulesSchema } from './crew'
+import { anyName, instant, oneOf, strictObject } from './fields'
 
 /** The version of the backup format that this Undercliff writes, and the newest that it reads. */
 export const BACKUP_VERSION = 3
@@ -44,13 +44,13 @@ export const backupSchema = strictObject({
 /** What is in a backup, but for its entries, which are checked as new entries are. */
 export const backupContentSchema = strictObject({
   crew: strictObject({
-    name: name(60),
+    name: anyName(60),
     lengths: oneOf(['mm', 'inch', 'both'], 'The unit'),
     rules: rulesSchema.required(),
   }).required(),
-  people: yup.array(newPersonSchema.required()).required('The people are missing.').max(1000),
-  saws: yup.array(newSawSchema.required()).required('The saws are missing.').max(1000),
-  profiles: yup.array(newProfileSchema.required()).max(500),
+  people: yup.array(backedUpPersonSchema.required()).required('The people are missing.').max(1000),
+  saws: yup.array(backedUpSawSchema.required()).required('The saws are missing.').max(1000),
+  profiles: yup.array(backedUpProfileSchema.required()).max(500),
   sawEntries: yup.array().max(100_000),
   entries: yup.array().required('The entries are missing.').max(500_000),
 })

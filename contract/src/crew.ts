@@ -11,37 +11,51 @@ import {
   WHEN_SCHOOLS,
   WHERE_SCHOOLS,
   WOOD_STEPS,
+  type HouseRules,
   type PitchClass,
 } from '@undercliff/core'
 import * as yup from 'yup'
 import { driveLinks, gaugeUm, profileValues } from './entries'
-import { id, lengthUm, name, oneOf, strictObject, yesNo } from './fields'
+import { anyName, id, lengthUm, name, oneOf, strictObject, yesNo } from './fields'
+
+type NameField = typeof name
+
+const saw = (nameField: NameField) =>
+  strictObject({
+    id: id(),
+    nickname: nameField(40),
+    pitchClass: oneOf(PITCH_CLASSES, 'The pitch'),
+    gaugeUm: gaugeUm(),
+    driveLinks: driveLinks(),
+    nosePitchClass: yup
+      .string()
+      .nullable()
+      .oneOf([...PITCH_CLASSES, null], 'The pitch of the nose is not one in use.'),
+  })
 
 /** A saw as it is added. */
-export const newSawSchema = strictObject({
-  id: id(),
-  nickname: name(40),
-  pitchClass: oneOf(PITCH_CLASSES, 'The pitch'),
-  gaugeUm: gaugeUm(),
-  driveLinks: driveLinks(),
-  nosePitchClass: yup
-    .string()
-    .nullable()
-    .oneOf([...PITCH_CLASSES, null], 'The pitch of the nose is not one in use.'),
-})
+export const newSawSchema = saw(name)
+/** A saw in a backup. */
+export const backedUpSawSchema = saw(anyName)
 
 /** What a crew is called and reads lengths in. */
 export const crewChangeSchema = strictObject({ name: name(60), lengths: oneOf(LENGTH_PREFERENCES, 'The unit') })
 export type CrewChange = yup.InferType<typeof crewChangeSchema>
 
+const person = (nameField: NameField) =>
+  strictObject({
+    id: id(),
+    name: nameField(40),
+    role: yup.string<'lead' | 'sawyer'>().oneOf(['lead', 'sawyer'], 'A person is a lead or a sawyer.'),
+  })
+
 /** A person as they are added. */
-export const newPersonSchema = strictObject({
-  id: id(),
-  name: name(40),
-  role: yup.string<'lead' | 'sawyer'>().oneOf(['lead', 'sawyer'], 'A person is a lead or a sawyer.'),
-})
+export const newPersonSchema = person(name)
+/** A person in a backup. */
+export const backedUpPersonSchema = person(anyName)
 export type NewPerson = yup.InferType<typeof newPersonSchema>
 
+const rulesVersion = () => yup.number().required('The version is missing.').integer().min(1)
 const limit = () => lengthUm().required('A limit is missing.')
 const tanks = () => yup.number().required('A limit is missing.').min(0).max(1000)
 /** A choice that a later version added; what is not said is taken as common practice. */
@@ -56,7 +70,7 @@ const price = () =>
 
 /** House rules. What a later version added may be missing; it is taken as common practice. */
 export const rulesSchema = strictObject({
-  version: yup.number().required().integer().min(1),
+  version: rulesVersion(),
   unevenSchool: school(UNEVEN_SCHOOLS, 'The rule for uneven cutters'),
   gaugeSchool: oneOf(GAUGE_SCHOOLS, 'The depth-gauge rule'),
   woodStep: school(WOOD_STEPS, 'The step of the plate'),
@@ -103,9 +117,18 @@ export const rulesSchema = strictObject({
   shopFeeMinor: price(),
 })
 
+/** Body of `PUT /api/rules`: the version that was read, and what is to hold instead; the rest stays. */
+export const rulesChangeSchema = rulesSchema.partial().shape({ version: rulesVersion() })
+export type HouseRulesChange = Partial<HouseRules> & Pick<HouseRules, 'version'>
+
+const profile = (nameField: NameField) =>
+  strictObject({
+    id: id(),
+    name: nameField(40),
+    values: strictObject(profileValues).required(),
+  })
+
 /** A profile of the crew's own. */
-export const newProfileSchema = strictObject({
-  id: id(),
-  name: name(40),
-  values: strictObject(profileValues).required(),
-})
+export const newProfileSchema = profile(name)
+/** A profile in a backup. */
+export const backedUpProfileSchema = profile(anyName)

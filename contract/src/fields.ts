@@ -13,11 +13,16 @@ const realInstant = (text: string | undefined): boolean => {
   return !Number.isNaN(at.getTime()) && at.toISOString() === text && at.getUTCFullYear() >= 1990
 }
 
+/** Whether something is a time as it is written here. */
+export const isInstant = (value: unknown): value is string =>
+  typeof value === 'string' && INSTANT.test(value) && realInstant(value)
+
+const ID = /^[A-Za-z0-9_-]{8,36}$/
+/** Whether something can be an id. */
+export const isId = (value: unknown): value is string => typeof value === 'string' && ID.test(value)
+
 export const id = () =>
-  yup
-    .string()
-    .required('An id is missing.')
-    .matches(/^[A-Za-z0-9_-]{8,36}$/, 'An id is 8 to 36 letters, digits, dashes or underscores.')
+  yup.string().required('An id is missing.').matches(ID, 'An id is 8 to 36 letters, digits, dashes or underscores.')
 
 export const text = (longest: number) =>
   yup
@@ -25,10 +30,27 @@ export const text = (longest: number) =>
     .max(longest, `At most ${longest} characters.`)
     .matches(PRINTABLE, { message: 'Only characters that can be printed.', excludeEmptyString: true })
 
-export const name = (longest = 60) =>
+/** A name as an earlier version took it; for what was written then. */
+export const anyName = (longest = 60) =>
   text(longest)
     .required('A name is missing.')
     .test('not-blank', 'A name cannot be blank.', (value) => value.trim() === value && value !== '')
+
+/**
+ * What the database cannot tell apart in a name, and no reader sees: format and private characters,
+ * line breaks, and everything beyond the basic plane, such as emoji.
+ */
+const NOT_IN_A_NAME = /[\p{Cc}\p{Cf}\p{Co}\p{Cn}\p{Zl}\p{Zp}\u{fe00}-\u{fe0f}\u{10000}-\u{10ffff}]/u
+
+/** A name that tells its bearer from everybody else, on paper and in the database. */
+export const name = (longest = 60) =>
+  anyName(longest)
+    .test('letter', 'A name has a letter or a digit.', (value) => /[\p{L}\p{N}]/u.test(value))
+    .test(
+      'told-apart',
+      'A name is written in letters, digits and signs, without emoji or characters that cannot be seen.',
+      (value) => !NOT_IN_A_NAME.test(value),
+    )
 
 export const instant = () =>
   yup

@@ -28,6 +28,7 @@ export const PROBLEMS = {
   'wrong-sign-in': { status: 401, title: 'The name or the password is not right' },
   'too-many-tries': { status: 429, title: 'Too many tries' },
   'lead-only': { status: 403, title: 'Only a lead may do that' },
+  'password-needed': { status: 403, title: 'Only with a password may this be done' },
   'no-token': { status: 403, title: 'The request does not carry its token' },
   'set-up-already': { status: 409, title: 'This Undercliff is set up already' },
   'not-shared': { status: 403, title: 'This is not a shared device' },
@@ -39,6 +40,7 @@ export const PROBLEMS = {
   'foreign-origin': { status: 403, title: 'Requests from other sites are refused' },
   'foreign-host': { status: 421, title: 'This is not the address Undercliff answers to' },
   'database-away': { status: 503, title: 'The database is not answering' },
+  'disk-full': { status: 507, title: 'The disk of the server is full' },
   'internal-error': { status: 500, title: 'Undercliff made a mistake' },
 } as const satisfies Record<string, { status: number; title: string }>
 

@@ -12,6 +12,8 @@ const MOST_PROBLEMS = 20
  * so are unknown fields.
  */
 export function validate<T>(schema: Schema<unknown>, body: unknown): Validated<T> {
+  // Yup takes nothing at all for an object with nothing in it.
+  if (body === undefined) return { ok: false, problems: [{ field: '', message: 'The request has no body.' }] }
   try {
     return { ok: true, value: schema.validateSync(body, { abortEarly: false, strict: true }) as T }
   } catch (error) {

@@ -1,4 +1,4 @@
-CREATE TABLE `crews` (
+CREATE TABLE IF NOT EXISTS `crews` (
 	`id` varchar(36) character set ascii collate ascii_bin NOT NULL,
 	`name` varchar(60) NOT NULL,
 	`lengths` varchar(8) NOT NULL,
@@ -8,7 +8,7 @@ CREATE TABLE `crews` (
 	CONSTRAINT `crews_lengths` CHECK(`crews`.`lengths` in ('mm', 'inch', 'both'))
 );
 --> statement-breakpoint
-CREATE TABLE `entries` (
+CREATE TABLE IF NOT EXISTS `entries` (
 	`crew_id` varchar(36) character set ascii collate ascii_bin NOT NULL,
 	`id` varchar(36) character set ascii collate ascii_bin NOT NULL,
 	`loop_id` varchar(36) character set ascii collate ascii_bin NOT NULL,
@@ -27,7 +27,7 @@ CREATE TABLE `entries` (
 	CONSTRAINT `entries_corrections` CHECK((`entries`.`kind` = 'corrected') = (`entries`.`strikes` is not null))
 );
 --> statement-breakpoint
-CREATE TABLE `loops` (
+CREATE TABLE IF NOT EXISTS `loops` (
 	`crew_id` varchar(36) character set ascii collate ascii_bin NOT NULL,
 	`id` varchar(36) character set ascii collate ascii_bin NOT NULL,
 	`tag` varchar(12) NOT NULL,
@@ -35,7 +35,7 @@ CREATE TABLE `loops` (
 	CONSTRAINT `loops_tag` UNIQUE(`crew_id`,`tag`)
 );
 --> statement-breakpoint
-CREATE TABLE `people` (
+CREATE TABLE IF NOT EXISTS `people` (
 	`crew_id` varchar(36) character set ascii collate ascii_bin NOT NULL,
 	`id` varchar(36) character set ascii collate ascii_bin NOT NULL,
 	`name` varchar(40) NOT NULL,
@@ -43,7 +43,7 @@ CREATE TABLE `people` (
 	CONSTRAINT `people_name` UNIQUE(`crew_id`,`name`)
 );
 --> statement-breakpoint
-CREATE TABLE `saws` (
+CREATE TABLE IF NOT EXISTS `saws` (
 	`crew_id` varchar(36) character set ascii collate ascii_bin NOT NULL,
 	`id` varchar(36) character set ascii collate ascii_bin NOT NULL,
 	`nickname` varchar(40) NOT NULL,
@@ -57,7 +57,7 @@ CREATE TABLE `saws` (
 	CONSTRAINT `saws_drive_links` CHECK(`saws`.`drive_links` between 20 and 250)
 );
 --> statement-breakpoint
-CREATE TABLE `snapshots` (
+CREATE TABLE IF NOT EXISTS `snapshots` (
 	`crew_id` varchar(36) character set ascii collate ascii_bin NOT NULL,
 	`loop_id` varchar(36) character set ascii collate ascii_bin NOT NULL,
 	`saw_id` varchar(36) character set ascii collate ascii_bin,
@@ -69,13 +69,13 @@ CREATE TABLE `snapshots` (
 	CONSTRAINT `snapshots_one_loop_a_saw` UNIQUE(`crew_id`,`saw_id`)
 );
 --> statement-breakpoint
-ALTER TABLE `entries` ADD CONSTRAINT `entries_loop` FOREIGN KEY (`crew_id`,`loop_id`) REFERENCES `loops`(`crew_id`,`id`) ON DELETE no action ON UPDATE no action;--> statement-breakpoint
-ALTER TABLE `entries` ADD CONSTRAINT `entries_person` FOREIGN KEY (`crew_id`,`person_id`) REFERENCES `people`(`crew_id`,`id`) ON DELETE no action ON UPDATE no action;--> statement-breakpoint
-ALTER TABLE `entries` ADD CONSTRAINT `entries_strikes` FOREIGN KEY (`crew_id`,`strikes`) REFERENCES `entries`(`crew_id`,`id`) ON DELETE no action ON UPDATE no action;--> statement-breakpoint
-ALTER TABLE `loops` ADD CONSTRAINT `loops_crew_id_crews_id_fk` FOREIGN KEY (`crew_id`) REFERENCES `crews`(`id`) ON DELETE no action ON UPDATE no action;--> statement-breakpoint
-ALTER TABLE `people` ADD CONSTRAINT `people_crew_id_crews_id_fk` FOREIGN KEY (`crew_id`) REFERENCES `crews`(`id`) ON DELETE no action ON UPDATE no action;--> statement-breakpoint
-ALTER TABLE `saws` ADD CONSTRAINT `saws_crew_id_crews_id_fk` FOREIGN KEY (`crew_id`) REFERENCES `crews`(`id`) ON DELETE no action ON UPDATE no action;--> statement-breakpoint
-ALTER TABLE `snapshots` ADD CONSTRAINT `snapshots_loop` FOREIGN KEY (`crew_id`,`loop_id`) REFERENCES `loops`(`crew_id`,`id`) ON DELETE no action ON UPDATE no action;--> statement-breakpoint
-ALTER TABLE `snapshots` ADD CONSTRAINT `snapshots_saw` FOREIGN KEY (`crew_id`,`saw_id`) REFERENCES `saws`(`crew_id`,`id`) ON DELETE no action ON UPDATE no action;--> statement-breakpoint
-CREATE INDEX `entries_of_loop` ON `entries` (`crew_id`,`loop_id`,`happened_at`);--> statement-breakpoint
-CREATE INDEX `snapshots_action` ON `snapshots` (`crew_id`,`action`);
+ALTER TABLE `entries` ADD CONSTRAINT `entries_loop` FOREIGN KEY IF NOT EXISTS (`crew_id`,`loop_id`) REFERENCES `loops`(`crew_id`,`id`) ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE `entries` ADD CONSTRAINT `entries_person` FOREIGN KEY IF NOT EXISTS (`crew_id`,`person_id`) REFERENCES `people`(`crew_id`,`id`) ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE `entries` ADD CONSTRAINT `entries_strikes` FOREIGN KEY IF NOT EXISTS (`crew_id`,`strikes`) REFERENCES `entries`(`crew_id`,`id`) ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE `loops` ADD CONSTRAINT `loops_crew_id_crews_id_fk` FOREIGN KEY IF NOT EXISTS (`crew_id`) REFERENCES `crews`(`id`) ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE `people` ADD CONSTRAINT `people_crew_id_crews_id_fk` FOREIGN KEY IF NOT EXISTS (`crew_id`) REFERENCES `crews`(`id`) ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE `saws` ADD CONSTRAINT `saws_crew_id_crews_id_fk` FOREIGN KEY IF NOT EXISTS (`crew_id`) REFERENCES `crews`(`id`) ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE `snapshots` ADD CONSTRAINT `snapshots_loop` FOREIGN KEY IF NOT EXISTS (`crew_id`,`loop_id`) REFERENCES `loops`(`crew_id`,`id`) ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+ALTER TABLE `snapshots` ADD CONSTRAINT `snapshots_saw` FOREIGN KEY IF NOT EXISTS (`crew_id`,`saw_id`) REFERENCES `saws`(`crew_id`,`id`) ON DELETE no action ON UPDATE no action;--> statement-breakpoint
+CREATE INDEX IF NOT EXISTS `entries_of_loop` ON `entries` (`crew_id`,`loop_id`,`happened_at`);--> statement-breakpoint
+CREATE INDEX IF NOT EXISTS `snapshots_action` ON `snapshots` (`crew_id`,`action`);

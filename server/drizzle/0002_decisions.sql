@@ -1,2 +1,2 @@
-ALTER TABLE `entries` DROP CONSTRAINT `entries_kind`;--> statement-breakpoint
-ALTER TABLE `entries` ADD CONSTRAINT `entries_kind` CHECK (`entries`.`kind` in ('registered', 'specChanged', 'retagged', 'fitted', 'takenOff', 'moved', 'sentOut', 'cameBack', 'ran', 'struck', 'measured', 'sharpened', 'gaugesLowered', 'inspected', 'retired', 'dutyChanged', 'decided', 'corrected'));
+ALTER TABLE `entries` DROP CONSTRAINT IF EXISTS `entries_kind`;--> statement-breakpoint
+ALTER TABLE `entries` ADD CONSTRAINT IF NOT EXISTS `entries_kind` CHECK (`entries`.`kind` in ('registered', 'specChanged', 'retagged', 'fitted', 'takenOff', 'moved', 'sentOut', 'cameBack', 'ran', 'struck', 'measured', 'sharpened', 'gaugesLowered', 'inspected', 'retired', 'dutyChanged', 'decided', 'corrected'));

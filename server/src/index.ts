@@ -1,7 +1,9 @@
 import { createServer, type Server } from 'node:http'
 import type { NewEntry } from '@undercliff/core'
 import { pino } from 'pino'
-import { connect, migrateUp } from './database/connect'
+import { connect } from './database/connect'
+import { upgrade } from './database/upgrade'
+import { Workers } from './work/workers'
 import { startPrivateDatabase } from './database/privateDatabase'
 import { createApp } from './http/app'
 import { appendEntries } from './store/appendEntries'
@@ -21,7 +23,7 @@ export async function benchServer(
 ): Promise<{ server: Server; cookie: string; stop: () => Promise<void> }> {
   const database = await startPrivateDatabase(dataDir)
   const connected = connect(database.url)
-  await migrateUp(connected)
+  await upgrade(database.url, { keepCopy: () => Promise.resolve(''), say: () => undefined })
   const crewId = 'bench-crew'
   await createCrew(connected.db, crewId, 'Bench crew')
   const lead = { crewId, personId: 'bench-lead', role: 'lead' } as const
@@ -29,14 +31,18 @@ export async function benchServer(
   await connected.db
     .insert(accounts)
     .values({ crewId, personId: lead.personId, login: 'bench', passwordHash: await hashSecret('only for the bench') })
-  const cookie = `${SESSION_COOKIE}=${await openSession(connected.db, { ...lead, device: 'the bench' }, new Date())}`
+  const present = { now: new Date(), steadyMs: performance.now() }
+  const token = await openSession(connected.db, { ...lead, device: 'the bench' }, present)
+  const cookie = `${SESSION_COOKIE}=${token}`
   await connected.db.insert(saws).values(benchSaws.map((saw) => ({ crewId, ...saw })))
   for (const batch of batches) await appendEntries(connected.db, lead, batch, () => new Date())
+  const workers = new Workers(database.url)
   const app = createApp({
-    db: connected.db,
-    pool: connected.pool,
+    connected,
+    workers,
     logger: pino({ level: 'warn' }),
     clock: () => new Date(),
+    steadyMs: () => performance.now(),
     hostNames: new Set(['127.0.0.1']),
     webDist,
   })
@@ -48,7 +54,8 @@ export async function benchServer(
     stop: async () => {
       server.closeAllConnections()
       server.close()
-      await connected.pool.end()
+      await workers.stop()
+      await connected.end()
       await database.stop()
     },
   }

@@ -1,18 +1,10 @@
-import type { LoopState } from '../state'
 import { fold } from '../fold'
-import {
-  asWritten,
-  entriesThatCount,
-  type CutterReading,
-  type Entry,
-  type EntryBodies,
-  type EntryKind,
-  type NewEntry,
-} from '../log'
+import { asWritten, type CutterReading, type Entry, type EntryBodies, type EntryKind, type NewEntry } from '../log'
 import { fileFitNow } from '../geometry'
 import { checkLength } from '../measure'
 import { changedSpec, PITCH_PROFILES, type LoopSpec, type Origin } from '../profile'
 import { futureProblems, numberProblems, type AdmitProblem } from './problem'
+import { RunningStanding, standingOf, type Standing } from './standing'
 import { writeMm, type Um } from '../units'
 
 /** No depth gauge has a larger setting than this. Starting value. */
@@ -27,37 +19,41 @@ const tooDeep = (field: string, cutter: number, depthUm: Um): AdmitProblem => ({
   message: `Damage ${writeMm(depthUm)} deep on cutter ${cutter} is deeper than a new cutter is long.`,
 })
 
-function readingProblems(readings: readonly CutterReading[], state: LoopState): AdmitProblem[] {
+function readingProblems(readings: readonly CutterReading[], joined: Joined): AdmitProblem[] {
+  const { standing } = joined
   const problems: AdmitProblem[] = []
   const seen = new Set<number>()
   readings.forEach(({ cutter, lengthUm, damage, settingUm }, i) => {
     const field = `readings[${i}]`
-    if (cutter > state.cutters.length) {
-      problems.push(noSuchCutter(`${field}.cutter`, cutter, state))
+    if (cutter > standing.cutters) {
+      problems.push(noSuchCutter(`${field}.cutter`, cutter, standing))
       return
     }
     if (seen.has(cutter)) {
       problems.push({ code: 'cutter-twice', field: `${field}.cutter`, message: `Cutter ${cutter} is there twice.` })
     }
     seen.add(cutter)
-    if (lengthUm !== undefined) problems.push(...lengthProblems(lengthUm, `${field}.lengthUm`, cutter, state))
+    if (lengthUm !== undefined) problems.push(...lengthProblems(lengthUm, `${field}.lengthUm`, cutter, joined))
     if (settingUm !== undefined && settingUm > MOST_SETTING_UM) {
       const message = `A depth-gauge setting of ${writeMm(settingUm)} on cutter ${cutter} cannot be.`
       problems.push({ code: 'length-cannot-be', field: `${field}.settingUm`, message })
     }
     damage?.forEach(({ depthUm }, j) => {
-      if (depthUm === null || depthUm <= state.spec.newLengthUm) return
+      if (depthUm === null || depthUm <= standing.spec.newLengthUm) return
       problems.push(tooDeep(`${field}.damage[${j}].depthUm`, cutter, depthUm))
     })
   })
   return problems
 }
 
-function lengthProblems(lengthUm: Um, field: string, cutter: number, state: LoopState): AdmitProblem[] {
-  const check = checkLength(state.spec, lengthUm, state.cutters[cutter - 1]?.length.um ?? null)
+function lengthProblems(lengthUm: Um, field: string, cutter: number, { standing, lengths }: Joined): AdmitProblem[] {
+  const { spec } = standing
+  // Only what was meant instead depends on the length that is known, which has to be worked out.
+  if (checkLength(spec, lengthUm, null).ok) return []
+  const check = checkLength(spec, lengthUm, lengths()[cutter - 1] ?? null)
   if (check.ok || check.weight === 'ask') return []
   const meant = check.meantUm === null ? '' : ` Was it ${writeMm(check.meantUm)}?`
-  const longer = `${writeMm(lengthUm)} is longer than a new one (${writeMm(state.spec.newLengthUm)})`
+  const longer = `${writeMm(lengthUm)} is longer than a new one (${writeMm(spec.newLengthUm)})`
   const message = `Cutter ${cutter}: ${longer}.${meant}`
   return [{ code: 'length-cannot-be', field, message }]
 }
@@ -93,9 +89,9 @@ function strikeOutProblems(strikes: string, entries: readonly Entry[]): AdmitPro
 }
 
 /** Moves that a loop which is away at a shop cannot make before it has come back. */
-function awayProblems(state: LoopState): AdmitProblem[] {
-  if (state.place.at !== 'shop') return []
-  const message = `Loop ${state.tag} is at ${state.place.shop}. Log that it came back first.`
+function awayProblems({ shop, tag }: Standing): AdmitProblem[] {
+  if (shop === null) return []
+  const message = `Loop ${tag} is at ${shop}. Log that it came back first.`
   return [{ code: 'at-a-shop', field: 'kind', message }]
 }
 
@@ -103,9 +99,11 @@ function awayProblems(state: LoopState): AdmitProblem[] {
 const CONFIRMS: ReadonlySet<Origin | undefined> = new Set<Origin>(['box', 'measured'])
 
 /** A file that suits no loop of the pitch: asked about, and taken once somebody says where it is from. */
-function fileProblems(spec: LoopSpec, field: string, lengthUm: Um = spec.newLengthUm): AdmitProblem[] {
+function fileProblems(spec: LoopSpec, field: string, shortest: () => Um = () => spec.newLengthUm): AdmitProblem[] {
+  if (spec.cutterType === 'squareGround' || CONFIRMS.has(spec.origins?.fileUm)) return []
+  const lengthUm = shortest()
   const fit = fileFitNow(spec, spec.fileUm, lengthUm)
-  if (fit === 'fits' || spec.cutterType === 'squareGround' || CONFIRMS.has(spec.origins?.fileUm)) return []
+  if (fit === 'fits') return []
   const file = `A file of ${writeMm(spec.fileUm, 1)}`
   const pitch = PITCH_PROFILES[spec.pitchClass].name
   const wrong =
@@ -116,36 +114,28 @@ function fileProblems(spec: LoopSpec, field: string, lengthUm: Um = spec.newLeng
   return [{ code: 'file-does-not-fit', field, message }]
 }
 
-const shortestOf = ({ cutters }: LoopState): Um => Math.min(...cutters.map(({ length }) => length.um))
-
 /** What a spec would do to a log that was written under another. */
 function specProblems(after: readonly Entry[]): AdmitProblem[] {
   const field = 'changes'
-  let state: LoopState | null
+  let standing: Standing | null
   try {
-    state = fold(after)
+    standing = standingOf(after)
   } catch (error) {
     return [{ code: 'spec-cannot-be', field, message: (error as Error).message }]
   }
-  if (state === null) return []
-  if (state.spec.markLengthUm >= state.spec.newLengthUm) {
+  if (standing === null) return []
+  const { spec, cutters, spokenOf } = standing
+  if (spec.markLengthUm >= spec.newLengthUm) {
     return [{ code: 'spec-cannot-be', field, message: 'The mark is reached below the new length.' }]
   }
-  const count = state.cutters.length
-  let most = 0
-  for (const entry of entriesThatCount(after)) {
-    if (entry.kind === 'measured' || entry.kind === 'inspected')
-      for (const { cutter } of entry.readings) most = Math.max(most, cutter)
-    if (entry.kind === 'sharpened') for (const { cutter } of entry.pairs ?? []) most = Math.max(most, cutter)
-    if (entry.kind === 'struck') for (const cutter of entry.cutters ?? []) most = Math.max(most, cutter)
-  }
-  if (most <= count) return []
-  const message = `The log speaks of cutter ${most}, and such a loop has ${count}. Strike those readings out first.`
+  if (spokenOf <= cutters) return []
+  const speaks = `The log speaks of cutter ${spokenOf}, and such a loop has ${cutters}.`
+  const message = `${speaks} Strike those readings out first.`
   return [{ code: 'spec-cannot-be', field, message }]
 }
 
 /** The deepest place of a strike is on a cutter that it met, and no deeper than a cutter is long. */
-function strikeProblems(entry: EntryBodies['struck'], state: LoopState): AdmitProblem[] {
+function strikeProblems(entry: EntryBodies['struck'], { spec }: Standing): AdmitProblem[] {
   const { deepest, cutters = [] } = entry
   if (deepest === undefined) return []
   if (!cutters.includes(deepest.cutter)) {
@@ -157,37 +147,40 @@ function strikeProblems(entry: EntryBodies['struck'], state: LoopState): AdmitPr
       },
     ]
   }
-  if (deepest.depthUm <= state.spec.newLengthUm) return []
+  if (deepest.depthUm <= spec.newLengthUm) return []
   return [tooDeep('deepest.depthUm', deepest.cutter, deepest.depthUm)]
 }
 
-const noSuchCutter = (field: string, cutter: number, state: LoopState): AdmitProblem => ({
+const noSuchCutter = (field: string, cutter: number, { cutters }: Standing): AdmitProblem => ({
   code: 'no-such-cutter',
   field,
-  message: `There is no cutter ${cutter}: this loop has ${state.cutters.length}.`,
+  message: `There is no cutter ${cutter}: this loop has ${cutters}.`,
 })
 
-function pairProblems(pairs: EntryBodies['sharpened']['pairs'], state: LoopState): AdmitProblem[] {
+function pairProblems(pairs: EntryBodies['sharpened']['pairs'], joined: Joined): AdmitProblem[] {
+  const { standing } = joined
   return (pairs ?? []).flatMap(({ cutter, beforeUm, afterUm }, i) => {
-    if (cutter > state.cutters.length) return [noSuchCutter(`pairs[${i}].cutter`, cutter, state)]
+    if (cutter > standing.cutters) return [noSuchCutter(`pairs[${i}].cutter`, cutter, standing)]
     return [
-      ...lengthProblems(beforeUm, `pairs[${i}].beforeUm`, cutter, state),
-      ...lengthProblems(afterUm, `pairs[${i}].afterUm`, cutter, state),
+      ...lengthProblems(beforeUm, `pairs[${i}].beforeUm`, cutter, joined),
+      ...lengthProblems(afterUm, `pairs[${i}].afterUm`, cutter, joined),
     ]
   })
 }
 
 interface Joined {
   readonly entries: readonly Entry[]
-  readonly state: LoopState
+  readonly standing: Standing
+  /** Length of each cutter as it is believed to be; folds the log when it is asked for. */
+  readonly lengths: () => readonly Um[]
 }
 
 type NewEntryOf<K extends EntryKind> = Extract<NewEntry, { kind: K }>
 
 const nothing = (): AdmitProblem[] => []
-const away = (_entry: unknown, { state }: Joined): AdmitProblem[] => awayProblems(state)
-const read = ({ readings }: EntryBodies['measured'], { state }: Joined): AdmitProblem[] =>
-  readingProblems(readings, state)
+const away = (_entry: unknown, { standing }: Joined): AdmitProblem[] => awayProblems(standing)
+const read = ({ readings }: EntryBodies['measured'], joined: Joined): AdmitProblem[] =>
+  readingProblems(readings, joined)
 
 /** What speaks against the body of an entry of each kind. */
 const BODY_PROBLEMS: {
@@ -195,33 +188,33 @@ const BODY_PROBLEMS: {
 } = {
   measured: read,
   inspected: read,
-  struck: (entry, { state }) => [
-    ...strikeProblems(entry, state),
+  struck: (entry, { standing }) => [
+    ...strikeProblems(entry, standing),
     ...(entry.cutters ?? []).flatMap((cutter, i) =>
-      cutter > state.cutters.length ? [noSuchCutter(`cutters[${i}]`, cutter, state)] : [],
+      cutter > standing.cutters ? [noSuchCutter(`cutters[${i}]`, cutter, standing)] : [],
     ),
   ],
-  sharpened: ({ pairs }, { state }) => pairProblems(pairs, state),
+  sharpened: ({ pairs }, joined) => pairProblems(pairs, joined),
   corrected: (entry, { entries }) => {
     const problems = strikeOutProblems(entry.strikes, entries)
     const struck = entries.find(({ id }) => id === entry.strikes)
     if (problems.length > 0 || struck?.kind !== 'specChanged') return problems
     return specProblems([...entries, asWritten(entry)])
   },
-  specChanged: (entry, { entries, state }) => [
+  specChanged: (entry, { entries, standing, lengths }) => [
     ...specProblems([...entries, asWritten(entry)]),
     ...(entry.changes.fileUm === undefined
       ? []
-      : fileProblems(changedSpec(state.spec, entry.changes, entry.origin), 'changes.fileUm', shortestOf(state))),
+      : fileProblems(changedSpec(standing.spec, entry.changes, entry.origin), 'changes.fileUm', () =>
+          Math.min(...lengths()),
+        )),
   ],
   fitted: away,
   takenOff: away,
   moved: away,
   sentOut: away,
-  cameBack: (_entry, { state }) =>
-    state.place.at === 'shop'
-      ? []
-      : [{ code: 'not-at-a-shop', field: 'kind', message: `Loop ${state.tag} is not at a shop.` }],
+  cameBack: (_entry, { standing: { shop, tag } }) =>
+    shop === null ? [{ code: 'not-at-a-shop', field: 'kind', message: `Loop ${tag} is not at a shop.` }] : [],
   decided: ({ action, advised, overruled = '' }) =>
     action === advised || overruled.trim() !== ''
       ? []
@@ -233,6 +226,54 @@ const BODY_PROBLEMS: {
   dutyChanged: nothing,
 }
 
+/** A log that entries join one after the other, each admitted to those before it. */
+export class OpenLog {
+  private readonly all: Entry[]
+  private readonly running: RunningStanding
+
+  /** @param entries the log so far; empty for a loop that is new */
+  constructor(entries: readonly Entry[] = []) {
+    this.all = [...entries]
+    this.running = new RunningStanding(this.all)
+  }
+
+  /** Everything that is in the log, in the order in which it joined. */
+  get entries(): readonly Entry[] {
+    return this.all
+  }
+
+  /** Puts an entry into the log, whatever speaks against it. */
+  add(entry: Entry): void {
+    this.all.push(entry)
+    this.running.joined(entry)
+  }
+
+  /** What is wrong with an entry that is to join; see {@link admit}. */
+  problemsOf(entry: NewEntry, nowMs: number): AdmitProblem[] {
+    const early = [...numberProblems(entry), ...futureProblems(entry.happenedAt, nowMs)]
+    if (early.length > 0) return early
+    const standing = this.running.now()
+    if (entry.kind === 'registered') {
+      return standing === null
+        ? fileProblems(entry.spec, 'spec.fileUm')
+        : [{ code: 'registered-already', field: 'loopId', message: `Loop ${standing.tag} is registered already.` }]
+    }
+    if (standing === null) return [{ code: 'not-registered', field: 'loopId', message: 'There is no such loop.' }]
+    const { tag, registeredAt, retiredAt } = standing
+    if (entry.happenedAt < registeredAt) {
+      const message = `That is before loop ${tag} was registered (${registeredAt.slice(0, 10)}).`
+      return [{ code: 'before-registration', field: 'happenedAt', message }]
+    }
+    if (retiredAt !== null && !AFTER_RETIREMENT.includes(entry.kind) && entry.happenedAt >= retiredAt) {
+      const message = `Loop ${tag} is retired. Strike out the retirement first if it is still in use.`
+      return [{ code: 'after-retirement', field: 'kind', message }]
+    }
+    const problemsOf = BODY_PROBLEMS[entry.kind] as (entry: NewEntry, joined: Joined) => AdmitProblem[]
+    const lengths = (): readonly Um[] => (fold(this.all)?.cutters ?? []).map(({ length }) => length.um)
+    return problemsOf(entry, { entries: this.all, standing, lengths })
+  }
+}
+
 /**
  * What is wrong with an entry, given the log that it is to join; empty when it may.
  *
@@ -241,27 +282,5 @@ const BODY_PROBLEMS: {
  * @param entries the loop's log so far; empty for a loop that is new
  * @param nowMs the present, milliseconds since 1970
  */
-export function admit(entry: NewEntry, entries: readonly Entry[], nowMs: number): AdmitProblem[] {
-  const early = [...numberProblems(entry), ...futureProblems(entry.happenedAt, nowMs)]
-  if (early.length > 0) return early
-  const state = fold(entries)
-  if (entry.kind === 'registered') {
-    return state === null
-      ? fileProblems(entry.spec, 'spec.fileUm')
-      : [{ code: 'registered-already', field: 'loopId', message: `Loop ${state.tag} is registered already.` }]
-  }
-  if (state === null) {
-    return [{ code: 'not-registered', field: 'loopId', message: 'There is no such loop.' }]
-  }
-  if (entry.happenedAt < state.registeredAt) {
-    const day = state.registeredAt.slice(0, 10)
-    const message = `That is before loop ${state.tag} was registered (${day}).`
-    return [{ code: 'before-registration', field: 'happenedAt', message }]
-  }
-  if (state.retired !== null && !AFTER_RETIREMENT.includes(entry.kind) && entry.happenedAt >= state.retired.at) {
-    const message = `Loop ${state.tag} is retired. Strike out the retirement first if it is still in use.`
-    return [{ code: 'after-retirement', field: 'kind', message }]
-  }
-  const problemsOf = BODY_PROBLEMS[entry.kind] as (entry: NewEntry, joined: Joined) => AdmitProblem[]
-  return problemsOf(entry, { entries, state })
-}
+export const admit = (entry: NewEntry, entries: readonly Entry[], nowMs: number): AdmitProblem[] =>
+  new OpenLog(entries).problemsOf(entry, nowMs)

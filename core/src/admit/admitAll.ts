@@ -1,5 +1,5 @@
 import type { Entry } from '../log'
-import { admit } from './admit'
+import { OpenLog } from './admit'
 import type { AdmitProblem } from './problem'
 
 /** Entries gathered into logs, and what is wrong with those that could not join theirs. */
@@ -11,19 +11,20 @@ export interface AdmittedLogs {
 }
 
 /**
- * Many entries of any loops, each admitted to the log of those before it.
+ * Many entries of any loops, each admitted to the log of those before it. The work grows as the
+ * entries do: no log is folded for it.
  *
  * @param nowMs the present, milliseconds since 1970
  */
 export function admitAll(entries: readonly Entry[], nowMs: number): AdmittedLogs {
-  const logs = new Map<string, Entry[]>()
+  const open = new Map<string, OpenLog>()
   const problems: (AdmitProblem & { readonly at: number })[] = []
   entries.forEach((entry, at) => {
-    const log = logs.get(entry.loopId) ?? []
-    logs.set(entry.loopId, log)
-    const found = admit(entry, log, nowMs)
-    if (found.length === 0) log.push(entry)
+    const log = open.get(entry.loopId) ?? new OpenLog()
+    open.set(entry.loopId, log)
+    const found = log.problemsOf(entry, nowMs)
+    if (found.length === 0) log.add(entry)
     else problems.push(...found.map((problem) => ({ ...problem, at })))
   })
-  return { logs, problems }
+  return { logs: new Map([...open].map(([loopId, log]) => [loopId, log.entries])), problems }
 }

@@ -1,7 +1,7 @@
 import { describe, expect, test } from 'vitest'
 import type { NewSawEntry, SawEntry } from '../saw'
 import { admitSaw } from './admitSaw'
-import { CLOCK_SLACK_MS } from './problem'
+import { CLOCK_SLACK_MS } from '../log'
 
 const FIRST = { pitchClass: 'threeEighths', gaugeUm: 1500, driveLinks: 72 } as const
 const NOW = Date.UTC(2026, 2, 1)

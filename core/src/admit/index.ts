@@ -1,4 +1,5 @@
 export * from './problem'
 export * from './admit'
 export * from './admitAll'
+export * from './standing'
 export * from './admitSaw'

@@ -1,4 +1,4 @@
-import type { Instant } from '../log'
+import { CLOCK_SLACK_MS, type Instant } from '../log'
 
 /** Why an entry cannot join a log. The codes are stable. */
 export const ADMIT_CODES = {
@@ -34,9 +34,6 @@ export interface AdmitProblem {
   readonly field: string
   readonly message: string
 }
-
-/** A device's clock may run ahead of the server's by this and still be believed, in ms. Starting value. */
-export const CLOCK_SLACK_MS = 5 * 60_000
 
 /** Whether something is said to happen later than a device's clock may run ahead. */
 export function futureProblems(happenedAt: Instant, nowMs: number): AdmitProblem[] {

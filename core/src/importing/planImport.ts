@@ -1,3 +1,4 @@
+import { sameName } from '../names'
 import { checkLength } from '../measure'
 import { fitCheck, type FitSpec } from '../fit'
 import { fileFit } from '../geometry'
@@ -178,8 +179,7 @@ class Planner {
       found.problems.push(`A saw's name has at most ${LONGEST_NICKNAME} characters.`)
       return null
     }
-    const lower = nickname.toLowerCase()
-    const known = [...this.context.saws, ...this.saws].find((saw) => saw.nickname.toLowerCase() === lower)
+    const known = [...this.context.saws, ...this.saws].find((saw) => sameName(saw.nickname, nickname))
     if (known !== undefined) return known
     found.doubts.push(`No saw is called ${nickname}: one is added that takes ${specLine(spec)}.`)
     const { pitchClass, gaugeUm, driveLinks } = spec

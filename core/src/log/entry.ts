@@ -12,6 +12,8 @@ export interface EntryBase {
   readonly loopId: string
   /** When it happened in the shed or the wood. */
   readonly happenedAt: Instant
+  /** What the device said of when it happened, where the server did not believe its clock. */
+  readonly saidAt?: Instant
   /** When the server accepted it. */
   readonly writtenAt: Instant
   /** Who did the work. */
@@ -228,7 +230,7 @@ export type EntryOf<K extends EntryKind> = EntryBase & { readonly kind: K } & En
 /** Any entry in a loop's log. */
 export type Entry = { [K in EntryKind]: EntryOf<K> }[EntryKind]
 
-type WithoutWritten<T> = T extends Entry ? Omit<T, 'writtenAt' | 'writtenBy'> : never
+type WithoutWritten<T> = T extends Entry ? Omit<T, 'writtenAt' | 'writtenBy' | 'saidAt'> : never
 
 /** An entry as a device sends it, before the server says when it was written and by whom. */
 export type NewEntry = WithoutWritten<Entry>

@@ -1,3 +1,4 @@
 export * from './entry'
 export * from './order'
 export * from './asWritten'
+export * from './believeClock'

@@ -1,4 +1,4 @@
-import type { Action, Entry, EntryKind, EntryOf, NewEntry } from '../log'
+import type { Action, Entry, EntryBase, EntryKind, EntryOf, NewEntry } from '../log'
 import type { NewSawEntry, SawEntry, SawEntryKind, SawEntryOf } from '../saw'
 
 /** Why entries of a kind are a lead's to write; null where they are anybody's. */
@@ -41,27 +41,62 @@ const LEADS_OF_SAWS: { readonly [K in SawEntryKind]: Why<SawEntryOf<K>> } = {
 
 const whyOf = <E>(why: Why<E>, entry: E): string | null => (typeof why === 'function' ? why(entry) : why)
 
+/** Who asks, and when. */
+export interface Asking {
+  readonly personId: string | null
+  /** The present, milliseconds since 1970, by the clock that says when entries were written. */
+  readonly nowMs: number
+}
+
+/** Days for which a sawyer may strike out what they wrote or did. Starting value. */
+export const STRIKE_DAYS = 7
+const DAY_MS = 86_400_000
+
+/** Why somebody who is no lead may not strike out an entry that was theirs to write; null when they may. */
+function notTheirs(
+  { writtenBy, personId, writtenAt }: Pick<EntryBase, 'writtenBy' | 'personId' | 'writtenAt'>,
+  by: Asking,
+): string | null {
+  const theirs = by.personId !== null && (writtenBy === by.personId || personId === by.personId)
+  if (!theirs) return 'Somebody else wrote that. Ask them or a lead to strike it out.'
+  return by.nowMs - Date.parse(writtenAt) > STRIKE_DAYS * DAY_MS
+    ? `That was written more than ${STRIKE_DAYS} days ago. Ask a lead to strike it out.`
+    : null
+}
+
 /**
- * Why an entry is a lead's to write, in one sentence; null where it is anybody's. Striking an entry
- * out is a lead's where writing it was.
+ * Why somebody who is no lead may not strike out an entry, in one sentence; null when they may: what
+ * they wrote or did themselves, for {@link STRIKE_DAYS} days.
+ */
+export const whyNotStrike = (struck: Entry, by: Asking): string | null =>
+  leadsOnly(struck, [], by) ?? notTheirs(struck, by)
+
+/** The same for an entry in a saw's log. */
+export const whyNotStrikeOfSaw = (struck: SawEntry, by: Asking): string | null =>
+  leadsOnlyOfSaw(struck, [], by) ?? notTheirs(struck, by)
+
+/**
+ * Why an entry is not for somebody to write who is no lead, in one sentence; null where it is. Striking
+ * an entry out is a lead's where writing it was, and otherwise whoever's it is.
  *
  * @param log of the loop, for what a correction strikes out
  * @example
- * leadsOnly({ ...base, kind: 'retired', reason: 'worn' }, log) // 'Specs, tags, duty and retiring are …'
+ * leadsOnly({ ...base, kind: 'retired', reason: 'worn' }, log, { personId: 'me', nowMs: 0 })
+ * // 'Specs, tags, duty and retiring are …'
  */
-export function leadsOnly(entry: NewEntry | Entry, log: readonly Entry[]): string | null {
+export function leadsOnly(entry: NewEntry | Entry, log: readonly Entry[], by: Asking): string | null {
   if (entry.kind === 'corrected') {
     const struck = log.find(({ id }) => id === entry.strikes)
-    return struck === undefined ? null : leadsOnly(struck, [])
+    return struck === undefined ? null : whyNotStrike(struck, by)
   }
   return whyOf(LEADS[entry.kind] as Why<NewEntry | Entry>, entry)
 }
 
 /** The same for an entry in a saw's log. */
-export function leadsOnlyOfSaw(entry: NewSawEntry | SawEntry, log: readonly SawEntry[]): string | null {
+export function leadsOnlyOfSaw(entry: NewSawEntry | SawEntry, log: readonly SawEntry[], by: Asking): string | null {
   if (entry.kind === 'sawCorrected') {
     const struck = log.find(({ id }) => id === entry.strikes)
-    return struck === undefined ? null : leadsOnlyOfSaw(struck, [])
+    return struck === undefined ? null : whyNotStrikeOfSaw(struck, by)
   }
   return whyOf(LEADS_OF_SAWS[entry.kind] as Why<NewSawEntry | SawEntry>, entry)
 }

@@ -18,6 +18,8 @@ export interface SawEntryBase {
   readonly id: string
   readonly sawId: string
   readonly happenedAt: Instant
+  /** What the device said of when it happened, where the server did not believe its clock. */
+  readonly saidAt?: Instant
   readonly writtenAt: Instant
   readonly personId: string | null
   readonly writtenBy: string | null
@@ -53,6 +55,6 @@ export const SAW_ENTRY_KINDS = Object.keys(EVERY_SAW_KIND) as readonly SawEntryK
 export type SawEntryOf<K extends SawEntryKind> = SawEntryBase & { readonly kind: K } & SawEntryBodies[K]
 export type SawEntry = { [K in SawEntryKind]: SawEntryOf<K> }[SawEntryKind]
 
-type WithoutWritten<T> = T extends SawEntry ? Omit<T, 'writtenAt' | 'writtenBy'> : never
+type WithoutWritten<T> = T extends SawEntry ? Omit<T, 'writtenAt' | 'writtenBy' | 'saidAt'> : never
 /** An entry in a saw's log as a device sends it. */
 export type NewSawEntry = WithoutWritten<SawEntry>

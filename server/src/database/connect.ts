@@ -1,7 +1,5 @@
 import { drizzle, type MySql2Database } from 'drizzle-orm/mysql2'
-import { migrate } from 'drizzle-orm/mysql2/migrator'
 import { createPool, type Pool } from 'mysql2/promise'
-import { MIGRATIONS_DIR } from '../paths'
 import * as schema from './schema'
 
 export type Database = MySql2Database<typeof schema>
@@ -10,24 +8,40 @@ export type Database = MySql2Database<typeof schema>
 export type Transaction = Parameters<Parameters<Database['transaction']>[0]>[0]
 
 export interface Connected {
+  /** For reading, and for writes that wait for nobody. */
   readonly db: Database
-  readonly pool: Pool
+  /**
+   * For transactions that lock a crew. However many of them wait for one another, they hold none of
+   * the connections that reading needs.
+   */
+  readonly writes: Database
+  /** Ends all connections. */
+  readonly end: () => Promise<void>
 }
 
-/** A pool of connections in UTC; nothing is connected until it is used. */
-export function connect(url: string): Connected {
-  const pool = createPool({
+const CONNECTIONS = 10
+
+const pool = (url: string): Pool =>
+  createPool({
     uri: url.replace(/^mariadb:/, 'mysql:'),
     timezone: 'Z',
     charset: 'utf8mb4',
-    connectionLimit: 10,
+    connectionLimit: CONNECTIONS,
     connectTimeout: 3000,
     enableKeepAlive: true,
     dateStrings: true,
     supportBigNumbers: true,
   })
-  return { pool, db: drizzle(pool, { schema, mode: 'planetscale' }) }
-}
 
-/** Brings the tables up to this version. Running it again does nothing. */
-export const migrateUp = ({ db }: Connected): Promise<void> => migrate(db, { migrationsFolder: MIGRATIONS_DIR })
+/** Pools of connections in UTC; nothing is connected until it is used. */
+export function connect(url: string): Connected {
+  const pools = [pool(url), pool(url)] as const
+  const over = (one: Pool): Database => drizzle(one, { schema, mode: 'planetscale' })
+  return {
+    db: over(pools[0]),
+    writes: over(pools[1]),
+    end: async () => {
+      for (const one of pools) await one.end()
+    },
+  }
+}

@@ -105,6 +105,8 @@ export const sessions = mysqlTable(
     device: varchar('device', { length: 80 }).notNull(),
     startedAt: instant('started_at').notNull(),
     seenAt: instant('seen_at').notNull(),
+    /** The same by the steady clock, which says when it ends; null from before there was one. */
+    seenSteadyMs: bigint('seen_steady_ms', { mode: 'number' }),
     /** A bench device that people take over by PIN. */
     shared: boolean('shared').notNull().default(false),
     byPin: boolean('by_pin').notNull().default(false),
@@ -121,11 +123,18 @@ export const sessions = mysqlTable(
   ],
 )
 
-/** Failed sign-ins, counted by the rate limiter; its own columns. */
+/** Failed sign-ins, and when they are forgotten by the steady clock, in ms. */
 export const tries = mysqlTable('tries', {
   key: varchar('key', { length: 255 }).primaryKey(),
   points: int('points').notNull().default(0),
   expire: bigint('expire', { mode: 'number', unsigned: true }),
+})
+
+/** The steady clock as it was last written down, with the calendar of that moment; one row. */
+export const clock = mysqlTable('clock', {
+  id: int('id').primaryKey(),
+  steadyMs: bigint('steady_ms', { mode: 'number' }).notNull(),
+  wallMs: bigint('wall_ms', { mode: 'number' }).notNull(),
 })
 
 /** Profiles of the crew's own. */

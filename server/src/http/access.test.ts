@@ -16,8 +16,9 @@ let harness: Harness
 let routes: readonly Route[]
 beforeAll(async () => {
   harness = await Harness.open()
-  const { db, pool } = harness.connected
-  routes = allRoutes({ db, clock: () => new Date(), tries: new Tries(pool) })
+  const { connected, workers, steadyMs } = harness
+  const { db, writes } = connected
+  routes = allRoutes({ db, writes, workers, clock: () => new Date(), steadyMs, tries: new Tries(db, steadyMs) })
   await harness.send('PUT', '/api/crew', { name: `${OURS} crew`, lengths: 'mm' })
   await harness.post('/api/people', { id: 'named-person-1', name: `${OURS} person` })
   await harness.post('/api/profiles', { id: PROFILE, name: `${OURS} kind`, values: profileValues() })

@@ -20,6 +20,8 @@ interface RouteBase {
   /** Below `/api`. */
   readonly path: string
   readonly bodyLimit?: string
+  /** The body is left as bytes, and read in the thread that does the work. */
+  readonly bytes?: true
 }
 
 /**
@@ -32,7 +34,8 @@ export type Route =
       readonly handle: (request: Request, response: Response, session: Session | null) => Promise<void>
     })
   | (RouteBase & {
-      readonly access: 'signedIn' | 'lead'
+      /** `password`: whoever signed in with their password, not by PIN. */
+      readonly access: 'signedIn' | 'password' | 'lead'
       readonly handle: (request: Request, response: Response, session: Session) => Promise<void>
     })
 
@@ -43,8 +46,10 @@ export function setSessionCookie(request: Request, response: Response, token: st
   else response.cookie(SESSION_COOKIE, token, { ...common, maxAge: SESSION_DAYS * 86_400_000 })
 }
 
-const sameText = (a: string, b: string): boolean =>
-  a.length === b.length && timingSafeEqual(Buffer.from(a), Buffer.from(b))
+function sameText(a: string, b: string): boolean {
+  const [left, right] = [Buffer.from(a), Buffer.from(b)]
+  return left.length === right.length && timingSafeEqual(left, right)
+}
 
 /** Whether a change carries the token that only a page of this site could read. */
 function carriesToken(request: Request, { token }: Session): boolean {
@@ -52,15 +57,26 @@ function carriesToken(request: Request, { token }: Session): boolean {
   return typeof sent === 'string' && sameText(sent, csrfTokenOf(token))
 }
 
-const sessionOf = async (db: Database, request: Request, clock: () => Date): Promise<Session | null> => {
+const sessionOf = async ({ db, clock, steadyMs }: Guarding, request: Request): Promise<Session | null> => {
   const token = parse(request.headers.cookie ?? '')[SESSION_COOKIE]
-  return token === undefined || token.length > 100 ? null : findSession(db, token, clock())
+  return token === undefined || token.length > 100
+    ? null
+    : findSession(db, token, { now: clock(), steadyMs: steadyMs() })
 }
 
+/** What the guard finds sessions with. */
+interface Guarding {
+  readonly db: Database
+  readonly clock: () => Date
+  readonly steadyMs: () => number
+}
+
+const BY_PIN = 'Sign in with your password for this; a PIN is for logging work.'
+
 /** What stands before a route's own work: who it is, whether they may, and only then the body. */
-function guard(db: Database, route: Route, clock: () => Date): RequestHandler {
+function guard(on: Guarding, route: Route): RequestHandler {
   return async (request, response, next) => {
-    const session = await sessionOf(db, request, clock)
+    const session = await sessionOf(on, request)
     const changes = route.method !== 'get'
     if (route.access !== 'open') {
       if (session === null) {
@@ -71,11 +87,12 @@ function guard(db: Database, route: Route, clock: () => Date): RequestHandler {
         sendProblem(response, problemDetails('no-token', 'Open Undercliff again and repeat it.'))
         return
       }
+      if (route.access === 'password' && session.byPin) {
+        sendProblem(response, problemDetails('password-needed', BY_PIN))
+        return
+      }
       if (route.access === 'lead' && session.role !== 'lead') {
-        const detail = session.byPin
-          ? 'Sign in with your password for this; a PIN is for logging work.'
-          : 'Ask a lead to do this.'
-        sendProblem(response, problemDetails('lead-only', detail))
+        sendProblem(response, problemDetails('lead-only', session.byPin ? BY_PIN : 'Ask a lead to do this.'))
         return
       }
     }
@@ -93,16 +110,12 @@ const work =
   }
 
 /** A router that has these routes and no other. */
-export function mountRoutes(db: Database, clock: () => Date, routes: readonly Route[]): Router {
+export function mountRoutes(on: Guarding, routes: readonly Route[]): Router {
   const router = Router()
   for (const route of routes) {
-    router[route.method](
-      route.path,
-      jsonOnly,
-      guard(db, route, clock),
-      express.json({ limit: route.bodyLimit ?? BODY_LIMIT }),
-      work(route),
-    )
+    const limit = route.bodyLimit ?? BODY_LIMIT
+    const body = route.bytes === true ? express.raw({ limit, type: 'application/json' }) : express.json({ limit })
+    router[route.method](route.path, jsonOnly, guard(on, route), body, work(route))
   }
   return router
 }

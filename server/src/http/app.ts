@@ -1,23 +1,26 @@
 import { problemDetails } from '@undercliff/contract'
 import express, { type Express } from 'express'
-import type { Pool } from 'mysql2/promise'
 import type { Logger } from 'pino'
 import { pinoHttp } from 'pino-http'
-import type { Database } from '../database/connect'
 import { healthRoutes } from '../routes/health'
 import { allRoutes } from '../routes'
 import { Tries } from '../store/tries'
+import type { Connected } from '../database/connect'
+import type { Workers } from '../work/workers'
 import { mountRoutes } from './access'
 import { webPages } from './page'
 import { answerProblems, sendProblem } from './problems'
-import { giveNonce, refuseForeign, securityHeaders } from './security'
+import { giveNonce, noStore, refuseForeign, securityHeaders } from './security'
 
 /** What the HTTP side is built from. */
 export interface AppParts {
-  readonly db: Database
-  readonly pool: Pool
+  readonly connected: Pick<Connected, 'db' | 'writes'>
+  readonly workers: Workers
   readonly logger: Logger
+  /** The present, as the machine has it. */
   readonly clock: () => Date
+  /** A clock for limits and sessions that no setting of the machine's moves, in ms. */
+  readonly steadyMs: () => number
   /** Host names it answers to. */
   readonly hostNames: ReadonlySet<string>
   /** The built web application; null serves the API alone. */
@@ -25,7 +28,9 @@ export interface AppParts {
 }
 
 /** The whole HTTP side, from security headers to problem documents. */
-export function createApp({ db, pool, logger, clock, hostNames, webDist }: AppParts): Express {
+export function createApp({ connected, workers, logger, clock, steadyMs, hostNames, webDist }: AppParts): Express {
+  const { db, writes } = connected
+  const tries = new Tries(db, steadyMs)
   const app = express()
   app.disable('x-powered-by')
   app.set('etag', false)
@@ -43,7 +48,11 @@ export function createApp({ db, pool, logger, clock, hostNames, webDist }: AppPa
   app.use(giveNonce, securityHeaders)
   app.use(healthRoutes(db))
   app.use(refuseForeign(hostNames))
-  app.use('/api', mountRoutes(db, clock, allRoutes({ db, clock, tries: new Tries(pool) })))
+  app.use(
+    '/api',
+    noStore,
+    mountRoutes({ db, clock, steadyMs }, allRoutes({ db, writes, workers, clock, steadyMs, tries })),
+  )
   app.use('/api', (_request, response) => {
     sendProblem(response, problemDetails('no-such-route', 'There is nothing at this address.'))
   })

@@ -1,6 +1,8 @@
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
+import { problemDetails } from '@undercliff/contract'
 import express, { Router } from 'express'
+import { sendProblem } from './problems'
 
 const NONCE_PLACE = '__NONCE__'
 
@@ -8,7 +10,13 @@ const NONCE_PLACE = '__NONCE__'
 export function webPages(dist: string): Router {
   const page = readFileSync(join(dist, 'index.html'), 'utf8')
   const router = Router()
-  router.use('/assets', express.static(join(dist, 'assets'), { immutable: true, maxAge: '1y', fallthrough: false }))
+  router.use('/assets', express.static(join(dist, 'assets'), { immutable: true, maxAge: '1y' }))
+  router.use('/assets', (_request, response) => {
+    sendProblem(
+      response,
+      problemDetails('no-such-route', 'There is no such file in this version. Load the page again.'),
+    )
+  })
   router.use(express.static(dist, { index: false }))
   router.get(/.*/, (request, response, next) => {
     if (request.accepts('html') === false) {

@@ -59,6 +59,12 @@ export const refuseForeign =
     next()
   }
 
+/** Answers are this person's own, and nothing on the way keeps them. */
+export const noStore: RequestHandler = (_request, response, next) => {
+  response.setHeader('Cache-Control', 'private, no-store')
+  next()
+}
+
 /** Takes bodies as JSON only, which other sites cannot send without asking first. */
 export const jsonOnly: RequestHandler = (request, response, next) => {
   if (request.method !== 'GET' && request.method !== 'HEAD' && request.is('application/json') === false) {

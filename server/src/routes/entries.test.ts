@@ -248,7 +248,6 @@ describe('bad input', () => {
       'not-admitted',
       'entries[0].happenedAt',
     ],
-    ['in the future', { ...ran(id), happenedAt: '2026-04-01T09:00:00.000Z' }, 'not-admitted', 'entries[0].happenedAt'],
     ['no such day', { ...ran(id), happenedAt: '2026-02-30T09:00:00.000Z' }, 'invalid', 'entries[0].happenedAt'],
     ['an unknown kind', { ...ran(id), kind: 'danced' }, 'invalid', 'entries[0].kind'],
     ['an unknown field', { ...ran(id), colour: 'red' }, 'invalid', 'entries[0]'],

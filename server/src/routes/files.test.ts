@@ -32,7 +32,7 @@ const backup = async (as: As = 'lead'): Promise<Backup> => (await harness.reques
 const restore = (body: unknown) => harness.post<ProblemDetails | null>('/api/backup', body, 'otherLead')
 const emptyOther = async (): Promise<void> => {
   const mine = await backup()
-  await clearAll(harness.connected.db)
+  await harness.connected.db.transaction(clearAll)
   await createCrew(harness.connected.db, CREW, CREW)
   await harness.join('lead')
   expect((await harness.post('/api/backup', mine)).status).toBe(204)

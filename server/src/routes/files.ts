@@ -1,10 +1,8 @@
-import { importSchema, type Import } from '@undercliff/contract'
 import type { Route } from '../http/access'
-import { restoreBackup, writeBackup } from '../store/backup'
-import { runImport } from '../store/importing'
+import { callerOf } from '../store/caller'
 import { Refusal } from '../store/refusal'
-import { TABLES, writeTable, type TableName } from '../store/tables'
-import { readBody } from './body'
+import { TABLES, type TableName } from '../store/tables'
+import { bytesOf, deviceMsOf } from '../http/body'
 import type { RouteParts } from './parts'
 
 /** Largest backup that is read: some hundred thousand entries. */
@@ -15,15 +13,16 @@ const IMPORT_LIMIT = '40mb'
 const isTable = (name: string): name is TableName => (TABLES as readonly string[]).includes(name)
 
 /** Everything in and out as files: one backup, each table as CSV, and what a spreadsheet brings. */
-export const filesRoutes = ({ db, clock }: RouteParts): Route[] => [
+export const filesRoutes = ({ workers, clock }: RouteParts): Route[] => [
   {
     method: 'get',
     path: '/backup',
     access: 'lead',
     handle: async (_request, response, { crewId }) => {
       const now = clock()
+      const file = await workers.run('writeBackup', { crewId, nowMs: now.getTime() })
       response.attachment(`undercliff-${now.toISOString().slice(0, 10)}.json`)
-      response.json(await writeBackup(db, crewId, now))
+      response.type('json').send(Buffer.from(file))
     },
   },
   {
@@ -31,8 +30,9 @@ export const filesRoutes = ({ db, clock }: RouteParts): Route[] => [
     path: '/backup',
     access: 'lead',
     bodyLimit: BACKUP_LIMIT,
+    bytes: true,
     handle: async (request, response, session) => {
-      await restoreBackup(db, session, request.body, clock())
+      await workers.run('restoreBackup', { caller: callerOf(session), body: bytesOf(request) })
       response.status(204).end()
     },
   },
@@ -41,8 +41,15 @@ export const filesRoutes = ({ db, clock }: RouteParts): Route[] => [
     path: '/import',
     access: 'lead',
     bodyLimit: IMPORT_LIMIT,
+    bytes: true,
     handle: async (request, response, session) => {
-      response.status(201).json(await runImport(db, session, readBody<Import>(importSchema, request.body), clock()))
+      const answer = await workers.run('runImport', {
+        caller: callerOf(session),
+        body: bytesOf(request),
+        nowMs: clock().getTime(),
+        deviceMs: deviceMsOf(request),
+      })
+      response.status(201).json(answer)
     },
   },
   {
@@ -52,8 +59,9 @@ export const filesRoutes = ({ db, clock }: RouteParts): Route[] => [
     handle: async (request, response, { crewId }) => {
       const name = String(request.params.name)
       if (!isTable(name)) throw new Refusal('no-such-route', `There is no such table. There are: ${TABLES.join(', ')}.`)
+      const table = await workers.run('writeTable', { crewId, table: name })
       response.attachment(`undercliff-${name}.csv`).type('text/csv; charset=utf-8')
-      response.send(await writeTable(db, crewId, name))
+      response.send(Buffer.from(table))
     },
   },
 ]

@@ -2,17 +2,18 @@ import { accountSchema, newPersonSchema, type AccountChange, type NewPerson } fr
 import type { Route } from '../http/access'
 import { changeAccount, listAccounts, removeAccount } from '../store/accounts'
 import { addPerson } from '../store/shed'
-import { readBody } from './body'
+import { pathId, readBody } from '../http/body'
+import { Refusal } from '../store/refusal'
 import type { RouteParts } from './parts'
 
 /** The people of a crew and who of them can sign in. */
-export const peopleRoutes = ({ db }: RouteParts): Route[] => [
+export const peopleRoutes = ({ db, writes, tries }: RouteParts): Route[] => [
   {
     method: 'post',
     path: '/people',
     access: 'lead',
     handle: async (request, response, { crewId }) => {
-      response.status(201).json(await addPerson(db, crewId, readBody<NewPerson>(newPersonSchema, request.body)))
+      response.status(201).json(await addPerson(writes, crewId, readBody<NewPerson>(newPersonSchema, request.body)))
     },
   },
   {
@@ -28,12 +29,10 @@ export const peopleRoutes = ({ db }: RouteParts): Route[] => [
     path: '/accounts/:personId',
     access: 'lead',
     handle: async (request, response, session) => {
-      await changeAccount(
-        db,
-        session,
-        String(request.params.personId),
-        readBody<AccountChange>(accountSchema, request.body),
-      )
+      const change = readBody<AccountChange>(accountSchema, request.body)
+      const personId = pathId(request, 'personId')
+      if (personId === null) throw new Refusal('no-such-person', 'Nobody on the crew has this id.')
+      await changeAccount(writes, tries, session, personId, change)
       response.status(204).end()
     },
   },
@@ -42,7 +41,9 @@ export const peopleRoutes = ({ db }: RouteParts): Route[] => [
     path: '/accounts/:personId',
     access: 'lead',
     handle: async (request, response, { crewId }) => {
-      await removeAccount(db, crewId, String(request.params.personId))
+      const personId = pathId(request, 'personId')
+      if (personId === null) throw new Refusal('no-such-account', 'This person cannot sign in.')
+      await removeAccount(writes, crewId, personId)
       response.status(204).end()
     },
   },

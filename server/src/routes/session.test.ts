@@ -27,7 +27,7 @@ const json = async <T>(response: Promise<Response>): Promise<T> => (await (await
 
 describe('the first run', () => {
   test('asks the lead to set up, once', async () => {
-    await clearAll(harness.connected.db)
+    await harness.connected.db.transaction(clearAll)
     await createCrew(harness.connected.db, CREW, 'Our crew')
     expect((await harness.request<SessionAnswer>('/api/session', {}, 'nobody')).body).toEqual({ state: 'setUp' })
     await expect(Client.enter(here(), '/api/setup', { ...SET_UP, password: 'short' })).rejects.toThrow(
@@ -43,7 +43,7 @@ describe('the first run', () => {
   })
 
   test('of two who set up at once, one does', async () => {
-    await clearAll(harness.connected.db)
+    await harness.connected.db.transaction(clearAll)
     await createCrew(harness.connected.db, CREW, 'Our crew')
     const both = await Promise.allSettled(
       ['one', 'two'].map((login) => Client.enter(here(), '/api/setup', { ...SET_UP, login })),

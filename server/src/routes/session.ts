@@ -27,25 +27,31 @@ import {
   openSession,
   revokeSession,
   type Opening,
+  type Present,
   type Session,
 } from '../store/sessions'
-import { readBody } from './body'
+import { pathId, readBody } from '../http/body'
+import { knownDevice, markDevice } from '../http/knownDevice'
+import { Refusal } from '../store/refusal'
 import type { RouteParts } from './parts'
 
 const addressOf = (request: Request): string => request.ip ?? 'unknown'
+const presentOf = ({ clock, steadyMs }: RouteParts): Present => ({ now: clock(), steadyMs: steadyMs() })
 
 /** Opens a session, ends the one before it on this device and tells the page. */
 async function enter(
-  { db, clock }: RouteParts,
+  parts: RouteParts,
   request: Request,
   response: Response,
   opening: Omit<Opening, 'device'>,
   before: string | null,
 ): Promise<void> {
+  const { db } = parts
   if (before !== null) await endSession(db, before)
-  const token = await openSession(db, { ...opening, device: deviceOf(request.headers['user-agent']) }, clock())
+  const device = deviceOf(request.headers['user-agent'])
+  const token = await openSession(db, { ...opening, device }, presentOf(parts))
   setSessionCookie(request, response, token)
-  const session = await findSession(db, token, clock())
+  const session = await findSession(db, token, presentOf(parts))
   if (session === null) throw new Error('a session that was just opened is there')
   response.status(201).json(await describeSession(db, session))
 }
@@ -63,7 +69,6 @@ const comingIn = (parts: RouteParts): Route[] => [
     path: '/session',
     access: 'open',
     handle: async (_request, response, session) => {
-      response.setHeader('Cache-Control', 'no-store')
       response.json(await sessionAnswer(parts, session))
     },
   },
@@ -72,7 +77,14 @@ const comingIn = (parts: RouteParts): Route[] => [
     path: '/setup',
     access: 'open',
     handle: async (request, response, session) => {
-      const opening = await setUp(parts.db, readBody<SetUp>(setUpSchema, request.body))
+      const { writes, tries } = parts
+      const { passwordHash, ...opening } = await setUp(
+        writes,
+        tries,
+        readBody<SetUp>(setUpSchema, request.body),
+        addressOf(request),
+      )
+      markDevice(request, response, { ...opening, passwordHash })
       await enter(parts, request, response, opening, session?.token ?? null)
     },
   },
@@ -82,7 +94,11 @@ const comingIn = (parts: RouteParts): Route[] => [
     access: 'open',
     handle: async (request, response, session) => {
       const { db, tries } = parts
-      const who = await checkSignIn(db, tries, readBody<SignIn>(signInSchema, request.body), addressOf(request))
+      const { passwordHash, ...who } = await checkSignIn(db, tries, readBody<SignIn>(signInSchema, request.body), {
+        address: addressOf(request),
+        knownDevice: (known) => knownDevice(request, known),
+      })
+      markDevice(request, response, { ...who, passwordHash })
       // A device that the crew shares stays shared when somebody signs in on it anew.
       const shared = session?.shared === true && session.crewId === who.crewId
       await enter(parts, request, response, { ...who, shared }, session?.token ?? null)
@@ -136,7 +152,9 @@ const openSessions = ({ db }: RouteParts): Route[] => [
     path: '/sessions/:id',
     access: 'signedIn',
     handle: async (request, response, session) => {
-      await revokeSession(db, session, String(request.params.id))
+      const id = pathId(request, 'id')
+      if (id === null) throw new Refusal('no-such-session', 'There is no such session.')
+      await revokeSession(db, session, id)
       response.status(204).end()
     },
   },
@@ -147,20 +165,21 @@ const ownSignIn = ({ db, tries }: RouteParts): Route[] => [
   {
     method: 'put',
     path: '/password',
-    access: 'signedIn',
+    access: 'password',
     handle: async (request, response, session) => {
       const { current, next } = readBody<PasswordChange>(passwordSchema, request.body)
-      await changePassword(db, tries, session, current, next, addressOf(request))
+      const passwordHash = await changePassword(db, tries, session, { current, next, address: addressOf(request) })
+      markDevice(request, response, { personId: session.personId, passwordHash })
       response.status(204).end()
     },
   },
   {
     method: 'put',
     path: '/pin',
-    access: 'signedIn',
+    access: 'password',
     handle: async (request, response, session) => {
       const { pin } = readBody<PinChange>(pinSchema, request.body)
-      await changePin(db, session, pin)
+      await changePin(db, tries, session, pin)
       response.json(await describeSession(db, { ...session, hasPin: pin !== null }))
     },
   },

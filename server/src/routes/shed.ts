@@ -2,18 +2,17 @@ import {
   crewChangeSchema,
   newProfileSchema,
   newSawSchema,
-  rulesSchema,
+  rulesChangeSchema,
   type CrewChange,
+  type HouseRulesChange,
   type NewSaw,
 } from '@undercliff/contract'
-import { rulesConflicts, withDefaults, type CrewProfile, type HouseRules } from '@undercliff/core'
+import type { CrewProfile } from '@undercliff/core'
 import { createHash } from 'node:crypto'
 import type { Route } from '../http/access'
-import { changeRules } from '../store/rules'
-import { readWear } from '../store/wear'
 import { addProfile, addSaw, changeCrew, readShed, removeProfile } from '../store/shed'
 import { Refusal } from '../store/refusal'
-import { readBody } from './body'
+import { pathId, readBody } from '../http/body'
 import type { RouteParts } from './parts'
 
 interface Kept {
@@ -40,45 +39,33 @@ function wholeShed({ db }: RouteParts): Route {
         keptOf.set(crewId, kept)
       }
       response.setHeader('ETag', kept.etag)
-      response.setHeader('Cache-Control', 'private, no-cache')
       if (request.headers['if-none-match'] === kept.etag) response.status(304).end()
       else response.type('json').send(kept.body)
     },
   }
 }
 
-/** House rules as they were sent, once they can hold together. */
-function readRules(body: unknown): HouseRules {
-  const rules = withDefaults(readBody<Partial<HouseRules>>(rulesSchema, body))
-  const conflicts = rulesConflicts(rules)
-  const [first] = conflicts
-  if (first === undefined) return rules
-  const problems = conflicts.flatMap(({ fields, message }) => fields.map((field) => ({ field, message })))
-  throw new Refusal('rules-conflict', first.message, problems)
-}
-
 /** The shed, and what a lead adds to it and changes about the crew. */
 export const shedRoutes = (parts: RouteParts): Route[] => [wholeShed(parts), ...wear(parts), ...changes(parts)]
 
-const wear = ({ db }: RouteParts): Route[] => [
+const wear = ({ workers }: RouteParts): Route[] => [
   {
     method: 'get',
     path: '/wear',
     access: 'signedIn',
     handle: async (_request, response, { crewId }) => {
-      response.setHeader('Cache-Control', 'private, no-store')
-      response.json(await readWear(db, crewId))
+      response.json(await workers.run('readWear', { crewId }))
     },
   },
 ]
 
-const changes = ({ db }: RouteParts): Route[] => [
+const changes = ({ writes, workers }: RouteParts): Route[] => [
   {
     method: 'put',
     path: '/crew',
     access: 'lead',
     handle: async (request, response, { crewId }) => {
-      response.json(await changeCrew(db, crewId, readBody<CrewChange>(crewChangeSchema, request.body)))
+      response.json(await changeCrew(writes, crewId, readBody<CrewChange>(crewChangeSchema, request.body)))
     },
   },
   {
@@ -86,7 +73,8 @@ const changes = ({ db }: RouteParts): Route[] => [
     path: '/rules',
     access: 'lead',
     handle: async (request, response, { crewId }) => {
-      response.json(await changeRules(db, crewId, readRules(request.body)))
+      const change = readBody<HouseRulesChange>(rulesChangeSchema, request.body)
+      response.json(await workers.run('changeRules', { crewId, change }))
     },
   },
   {
@@ -94,7 +82,7 @@ const changes = ({ db }: RouteParts): Route[] => [
     path: '/profiles',
     access: 'lead',
     handle: async (request, response, { crewId }) => {
-      response.status(201).json(await addProfile(db, crewId, readBody<CrewProfile>(newProfileSchema, request.body)))
+      response.status(201).json(await addProfile(writes, crewId, readBody<CrewProfile>(newProfileSchema, request.body)))
     },
   },
   {
@@ -102,7 +90,9 @@ const changes = ({ db }: RouteParts): Route[] => [
     path: '/profiles/:id',
     access: 'lead',
     handle: async (request, response, { crewId }) => {
-      await removeProfile(db, crewId, String(request.params.id))
+      const id = pathId(request, 'id')
+      if (id === null) throw new Refusal('no-such-profile', 'There is no such profile.')
+      await removeProfile(writes, crewId, id)
       response.status(204).end()
     },
   },
@@ -111,7 +101,7 @@ const changes = ({ db }: RouteParts): Route[] => [
     path: '/saws',
     access: 'lead',
     handle: async (request, response, { crewId }) => {
-      response.status(201).json(await addSaw(db, crewId, readBody<NewSaw>(newSawSchema, request.body)))
+      response.status(201).json(await addSaw(writes, crewId, readBody<NewSaw>(newSawSchema, request.body)))
     },
   },
 ]

@@ -1,8 +1,8 @@
 import { join } from 'node:path'
 import { createServer } from 'vite'
-import { StartProblem } from '../database/privateDatabase'
 import { ROOT } from '../paths'
 import { readOptions } from './options'
+import { failToStart } from './failToStart'
 import { serve } from './serve'
 
 const say = (line: string): void => {
@@ -29,9 +29,4 @@ async function main(): Promise<void> {
   process.once('SIGTERM', stop)
 }
 
-main().catch((error: unknown) => {
-  process.stderr.write(
-    error instanceof StartProblem ? `${error.message}\n` : `${String((error as Error).stack ?? error)}\n`,
-  )
-  process.exit(1)
-})
+main().catch(failToStart)

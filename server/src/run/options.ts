@@ -1,6 +1,6 @@
 import { parseArgs } from 'node:util'
 import { resolve } from 'node:path'
-import { StartProblem } from '../database/privateDatabase'
+import { StartProblem } from '../database/startProblem'
 import { DEFAULT_DATA_DIR } from '../paths'
 
 export interface StartOptions {
@@ -68,6 +68,6 @@ export function readOptions(args: readonly string[], env: NodeJS.ProcessEnv): St
     empty: values.empty,
     yes: values.yes,
     help: values.help,
-    databaseUrl: env.DATABASE_URL ?? null,
+    databaseUrl: env.DATABASE_URL?.trim() || null,
   }
 }

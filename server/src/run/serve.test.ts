@@ -3,7 +3,8 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { setTimeout as sleep } from 'node:timers/promises'
 import { afterAll, describe, expect, test } from 'vitest'
-import { freePort, StartProblem } from '../database/privateDatabase'
+import { freePort } from '../database/privateDatabase'
+import { StartProblem } from '../database/startProblem'
 import { Client, SET_UP } from '../fixtures/client'
 import { ran, registered } from '../fixtures/harness'
 import { lockFolder } from './lock'
@@ -42,18 +43,40 @@ describe('options', () => {
 })
 
 describe('the lock', () => {
-  test('a running holder is named, a dead one is taken over', () => {
+  test('a holder is named; a killed one is taken over and told of, one that ended in good order is not', async () => {
     const dir = folder()
     const said: string[] = []
-    writeFileSync(join(dir, 'undercliff.lock'), JSON.stringify({ pid: 2 ** 22 - 1, address: 'http://127.0.0.1:1' }))
-    const unlock = lockFolder(dir, 'http://127.0.0.1:2', (line) => said.push(line))
-    expect(said).toEqual(['The last run did not end in good order; its lock is taken over.'])
-    unlock()
-    writeFileSync(join(dir, 'undercliff.lock'), JSON.stringify({ pid: process.ppid, address: 'http://127.0.0.1:3' }))
-    expect(() => lockFolder(dir, 'http://127.0.0.1:4', quiet)).toThrow(
-      /running on this data folder already: http:\/\/127\.0\.0\.1:3/,
+    const lock = (address: string) => lockFolder(dir, address, (line) => said.push(line))
+    const first = await lock('http://127.0.0.1:1')
+    await expect(lock('http://127.0.0.1:2')).rejects.toThrow(
+      `running on this data folder already: http://127.0.0.1:1 (process ${process.pid})`,
     )
+    await first()
+    await (
+      await lock('http://127.0.0.1:3')
+    )()
+    expect(said).toEqual([])
+    writeFileSync(join(dir, 'undercliff.lock'), JSON.stringify({ pid: 1, address: 'http://127.0.0.1:4', locked: true }))
+    await (
+      await lock('http://127.0.0.1:5')
+    )()
+    expect(said).toEqual(['The last run did not end in good order; it is put right now.'])
   })
+
+  test.each(['', '{"pid": 99999999, "address": "http://127.0.0.1:1", "locked": true}', '{"pid": 7', 'null'])(
+    'however many come at once onto %j, one has it',
+    async (left) => {
+      const dir = folder()
+      writeFileSync(join(dir, 'undercliff.lock'), left)
+      const outcomes = await Promise.allSettled(
+        Array.from({ length: 8 }, (_, i) => lockFolder(dir, `http://127.0.0.1:${i}`, quiet)),
+      )
+      const had = outcomes.filter((one) => one.status === 'fulfilled')
+      expect(had).toHaveLength(1)
+      for (const one of outcomes) if (one.status === 'rejected') expect(one.reason).toBeInstanceOf(StartProblem)
+      await had[0]?.value()
+    },
+  )
 })
 
 describe('a running Undercliff', () => {
@@ -96,7 +119,7 @@ describe('a running Undercliff', () => {
     } finally {
       await running.stop()
     }
-    expect(() => readFileSync(join(dataDir, 'undercliff.lock'))).toThrow()
+    expect(readFileSync(join(dataDir, 'undercliff.lock'), 'utf8')).toBe('')
     expect(() => process.kill(Number(readFileSync(join(dataDir, 'mariadb', 'mariadb.pid'), 'utf8')), 0)).toThrow()
   })
 

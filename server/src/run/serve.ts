@@ -5,12 +5,17 @@ import { join } from 'node:path'
 import { createInterface } from 'node:readline/promises'
 import { nanoid } from 'nanoid'
 import { pino, type Logger } from 'pino'
-import { connect, migrateUp, type Connected } from '../database/connect'
-import { isDatabaseAway } from '../database/errors'
-import { portIsFree, startPrivateDatabase, StartProblem, type PrivateDatabase } from '../database/privateDatabase'
+import { connect, type Connected } from '../database/connect'
+import { keepCopy } from '../database/keepCopy'
+import { portIsFree, startPrivateDatabase, type PrivateDatabase } from '../database/privateDatabase'
+import { ofFolder, StartProblem } from '../database/startProblem'
+import { upgrade } from '../database/upgrade'
 import { createApp } from '../http/app'
 import { hasAccounts, isDemo } from '../store/accounts'
-import { clearAll, createCrew, installedCrew, loadDemo } from '../store/crew'
+import { begin, installedCrew } from '../store/crew'
+import { openSteadyClock } from '../store/steadyClock'
+import { Workers } from '../work/workers'
+import { checkOutside, ofDatabase } from './outsideDatabase'
 import { renewInBackground } from './renew'
 import { lockFolder } from './lock'
 import type { StartOptions } from './options'
@@ -49,25 +54,15 @@ async function confirmFresh({ fresh, yes }: StartOptions): Promise<void> {
   if (answer.trim().toLowerCase() !== 'yes') throw new StartProblem('Nothing was changed.')
 }
 
-async function prepare(connected: Connected, options: StartOptions, say: (line: string) => void): Promise<string> {
-  try {
-    await migrateUp(connected)
-  } catch (error) {
-    if (isDatabaseAway(error)) throw new StartProblem('The database at DATABASE_URL does not answer.')
-    throw error
-  }
-  const { db } = connected
-  if (options.fresh) await clearAll(db)
-  const before = await installedCrew(db)
-  if (before !== null) {
-    return before
-  }
+async function prepare({ connected, url }: Data, options: StartOptions, say: (line: string) => void): Promise<string> {
+  await upgrade(url, { keepCopy: () => keepCopy(url, options.dataDir, new Date()), say })
+  const { db, writes } = connected
+  const before = options.fresh ? null : await installedCrew(db)
+  if (before !== null) return before
   const crewId = nanoid()
-  if (options.empty) await createCrew(db, crewId, 'Our crew')
-  else {
-    say('Loading the demo: an invented crew on an invented island.')
-    await loadDemo(db, crewId, new Date())
-  }
+  const { fresh, empty } = options
+  if (!empty) say('Loading the demo: an invented crew on an invented island.')
+  await begin(writes, { crewId, now: new Date(), fresh, empty })
   return crewId
 }
 
@@ -93,17 +88,20 @@ const defaultLogger = (): Logger =>
 
 /** What the database is reached by, and how it is let go of again. */
 interface Data {
+  readonly url: string
   readonly connected: Connected
   readonly privateDatabase: PrivateDatabase | null
 }
 
-async function openData({ databaseUrl, dataDir }: StartOptions): Promise<Data> {
-  const privateDatabase = databaseUrl === null ? await startPrivateDatabase(dataDir) : null
-  return { privateDatabase, connected: connect(privateDatabase?.url ?? databaseUrl ?? '') }
+async function openData({ databaseUrl, dataDir }: StartOptions, say: (line: string) => void): Promise<Data> {
+  if (databaseUrl !== null) await checkOutside(databaseUrl)
+  const privateDatabase = databaseUrl === null ? await startPrivateDatabase(dataDir, say) : null
+  const url = privateDatabase?.url ?? databaseUrl ?? ''
+  return { url, privateDatabase, connected: connect(url) }
 }
 
 async function closeData({ connected, privateDatabase }: Data): Promise<void> {
-  await connected.pool.end()
+  await connected.end()
   await privateDatabase?.stop()
 }
 
@@ -119,14 +117,15 @@ async function closeServer(server: Server): Promise<void> {
 
 /** Prepares the tables and serves them; everything that was opened before is closed by whoever opened it. */
 async function serveOn(
-  { connected, privateDatabase }: Data,
+  data: Data,
   options: StartOptions,
   webDist: string | null,
   say: (line: string) => void,
   logger: Logger,
 ): Promise<Omit<Running, 'address'>> {
-  const { db, pool } = connected
-  const crewId = await prepare(connected, options, say)
+  const { connected, privateDatabase, url } = data
+  const { db } = connected
+  const crewId = await prepare(data, options, say)
   const beyond = !isLoopback(options.host)
   if (beyond && !(await hasAccounts(db))) {
     throw new StartProblem(
@@ -135,7 +134,11 @@ async function serveOn(
     )
   }
   const hostNames = hostNamesOf(options.host)
-  const server = createServer(createApp({ db, pool, logger, clock: () => new Date(), hostNames, webDist }))
+  const steady = await openSteadyClock(db)
+  const workers = new Workers(url)
+  const clock = (): Date => new Date()
+  const app = createApp({ connected, workers, logger, clock, steadyMs: steady.nowMs, hostNames, webDist })
+  const server = createServer(app)
   await listen(server, options)
   if (beyond && (await isDemo(db)))
     say('This is the demo, and its passwords are on the sign-in screen: anyone who reaches this address can use it.')
@@ -145,7 +148,9 @@ async function serveOn(
     databasePid: () => privateDatabase?.pid() ?? null,
     stop: async () => {
       await closeServer(server)
+      await workers.stop()
       await renewal.stop()
+      await steady.stop()
     },
   }
 }
@@ -168,15 +173,15 @@ export async function serve(
   await confirmFresh(options)
   const shownHost = options.host.includes(':') ? `[${options.host}]` : options.host
   const address = `http://${shownHost}:${options.port}`
-  const unlock = lockFolder(options.dataDir, address, say)
+  const unlock = await lockFolder(options.dataDir, address, say)
   let data: Data | null = null
   const close = async (): Promise<void> => {
     if (data !== null) await closeData(data)
-    unlock()
+    await unlock()
   }
   try {
     if (isLoopback(options.host) && !(await portIsFree(options.port))) throw portTaken(options.port)
-    data = await openData(options)
+    data = await openData(options, say)
     const served = await serveOn(data, options, webDist, say, logger)
     return {
       ...served,
@@ -188,6 +193,6 @@ export async function serve(
     }
   } catch (error) {
     await close()
-    throw error
+    throw ofFolder(ofDatabase(error, options), options.dataDir)
   }
 }

@@ -1,6 +1,6 @@
-import { StartProblem } from '../database/privateDatabase'
 import { WEB_DIST } from '../paths'
 import { HELP, readOptions } from './options'
+import { failToStart } from './failToStart'
 import { serve } from './serve'
 
 const say = (line: string): void => {
@@ -18,6 +18,7 @@ async function main(): Promise<void> {
   const signalled = new Promise<void>((resolve) => {
     process.once('SIGINT', resolve)
     process.once('SIGTERM', resolve)
+    process.once('SIGHUP', resolve)
   })
   const running = await starting
   say(`Undercliff is at ${running.address}`)
@@ -26,9 +27,4 @@ async function main(): Promise<void> {
   process.exit(0)
 }
 
-main().catch((error: unknown) => {
-  process.stderr.write(
-    error instanceof StartProblem ? `${error.message}\n` : `${String((error as Error).stack ?? error)}\n`,
-  )
-  process.exit(1)
-})
+main().catch(failToStart)

@@ -1,12 +1,14 @@
 import { existsSync } from 'node:fs'
 import { join } from 'node:path'
 import { connect } from '../database/connect'
-import { startPrivateDatabase, StartProblem, type PrivateDatabase } from '../database/privateDatabase'
+import { startPrivateDatabase, type PrivateDatabase } from '../database/privateDatabase'
+import { StartProblem } from '../database/startProblem'
+import { failToStart } from './failToStart'
 import { verifySnapshots } from '../store/refold'
 import { readOptions } from './options'
 
 async function verify(url: string): Promise<boolean> {
-  const { db, pool } = connect(url)
+  const { db, end } = connect(url)
   try {
     const { loops, entries, disagreements } = await verifySnapshots(db)
     for (const { crewId, loopId, what } of disagreements) {
@@ -16,7 +18,7 @@ async function verify(url: string): Promise<boolean> {
     process.stdout.write(`${loops} loops, ${entries} entries folded again: ${outcome}\n`)
     return disagreements.length === 0
   } finally {
-    await pool.end()
+    await end()
   }
 }
 
@@ -39,11 +41,4 @@ async function main(): Promise<boolean> {
   }
 }
 
-main().then(
-  (agrees) => process.exit(agrees ? 0 : 1),
-  (error: unknown) => {
-    const said = error instanceof StartProblem ? error.message : String((error as Error).stack ?? error)
-    process.stderr.write(`${said}\n`)
-    process.exit(1)
-  },
-)
+main().then((agrees) => process.exit(agrees ? 0 : 1), failToStart)

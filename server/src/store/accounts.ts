@@ -1,6 +1,7 @@
 import type { AccountAnswer, AccountChange, SetUp, SignIn, Switch } from '@undercliff/contract'
 import { and, asc, eq, ne, sql } from 'drizzle-orm'
 import { nanoid } from 'nanoid'
+import { createHash } from 'node:crypto'
 import type { Database } from '../database/connect'
 import { duplicateKey } from '../database/errors'
 import { accounts, crews, people, sessions } from '../database/schema'
@@ -10,7 +11,7 @@ import { installedCrew } from './crew'
 import { hashSecret, isSecret } from './passwords'
 import { Refusal } from './refusal'
 import type { Session } from './sessions'
-import type { Tries } from './tries'
+import type { Tried, Tries } from './tries'
 
 /** Whether anybody can sign in to this installation. */
 export async function hasAccounts(db: Database): Promise<boolean> {
@@ -25,22 +26,33 @@ function nameClash(error: unknown): never {
   throw error
 }
 
+/** Who came in, with what marks their device. */
+export type SignedInAs = Pick<Caller, 'crewId' | 'personId'> & { readonly passwordHash: string }
+
+const setUpAlready = (): Refusal => new Refusal('set-up-already', 'Somebody has set it up. Sign in.')
+
 /**
  * Makes the first lead of an installation that nobody can sign in to yet.
  *
- * @throws Refusal when somebody can
+ * @param address where the request comes from, for the limit on tries
+ * @throws Refusal when somebody can, or after too many tries
  */
 export async function setUp(
   db: Database,
+  tries: Tries,
   { crewName, name, login, password }: SetUp,
-): Promise<Pick<Caller, 'crewId' | 'personId'>> {
+  address: string,
+): Promise<SignedInAs> {
+  // A stranger who asks a second time has nothing hashed for it.
+  if (await hasAccounts(db)) throw setUpAlready()
+  await tries.count({ name: `set-up:${address}`, address })
   const passwordHash = await hashSecret(password)
   return db.transaction(async (tx) => {
     const crewId = await installedCrew(tx)
     if (crewId === null) throw new Error('an installation has a crew')
     await lockCrew(tx, crewId)
     const [one] = await tx.select({ login: accounts.login }).from(accounts).limit(1)
-    if (one !== undefined) throw new Refusal('set-up-already', 'Somebody has set it up. Sign in.')
+    if (one !== undefined) throw setUpAlready()
     await tx.update(crews).set({ name: crewName }).where(eq(crews.id, crewId))
     // A crew from before people signed in may know the lead by name already.
     const [known] = await tx
@@ -55,30 +67,46 @@ export async function setUp(
         .set({ role: 'lead' })
         .where(and(eq(people.crewId, crewId), eq(people.id, personId)))
     await tx.insert(accounts).values({ crewId, personId, login, passwordHash })
-    return { crewId, personId }
+    return { crewId, personId, passwordHash }
   })
 }
 
+/** Where a sign-in comes from. */
+export interface Origin {
+  readonly address: string
+  /** What the device is called when this person has signed in on it before; null for a stranger's. */
+  readonly knownDevice: (account: { readonly personId: string; readonly passwordHash: string }) => string | null
+}
+
+/** A name that is nobody's, whatever was typed, as it is counted. */
+const nobodys = (login: string): string => `nobody:${createHash('sha256').update(login).digest('hex')}`
+
 /**
- * Who a name and password belong to.
+ * Who a name and password belong to. A device on which they signed in before has tries of its own, so
+ * that no stranger uses them up.
  *
- * @param address where the try comes from, for the limit on tries
  * @throws Refusal when they belong to nobody, or after too many tries
  */
 export async function checkSignIn(
   db: Database,
   tries: Tries,
   { login, password }: SignIn,
-  address: string,
-): Promise<Pick<Caller, 'crewId' | 'personId'>> {
+  { address, knownDevice }: Origin,
+): Promise<SignedInAs> {
   const wanted = login.trim().toLowerCase()
-  await tries.count(wanted, address)
   const [account] = await db.select().from(accounts).where(eq(accounts.login, wanted))
+  const device = account === undefined ? null : knownDevice(account)
+  // By the account, and not by what was typed: the database takes accents and case for the same.
+  const tried: Tried =
+    device === null
+      ? { name: account === undefined ? nobodys(wanted) : `login:${account.login}`, address }
+      : { name: `device:${device}`, address: null }
+  await tries.count(tried)
   if (!(await isSecret(account?.passwordHash ?? null, password)) || account === undefined) {
     throw new Refusal('wrong-sign-in', 'The name or the password is not right.')
   }
-  await tries.forgive(wanted, address)
-  return { crewId: account.crewId, personId: account.personId }
+  await tries.forgive(tried)
+  return { crewId: account.crewId, personId: account.personId, passwordHash: account.passwordHash }
 }
 
 /**
@@ -94,14 +122,14 @@ export async function checkPin(
   address: string,
 ): Promise<void> {
   if (!session.shared) throw new Refusal('not-shared', 'A lead has to mark this device as shared first.')
-  const key = `pin:${session.crewId}:${personId}`
-  await tries.count(key, address)
+  const tried: Tried = { name: `pin:${session.crewId}:${personId}`, address }
+  await tries.count(tried)
   const [account] = await db
     .select()
     .from(accounts)
     .where(and(eq(accounts.crewId, session.crewId), eq(accounts.personId, personId)))
   if (!(await isSecret(account?.pinHash ?? null, pin))) throw new Refusal('wrong-sign-in', 'That is not the PIN.')
-  await tries.forgive(key, address)
+  await tries.forgive(tried)
 }
 
 /** Everybody of a crew who can sign in. */
@@ -140,11 +168,13 @@ async function needAnotherLead(db: Pick<Database, 'select'>, crewId: string, per
  */
 export async function changeAccount(
   db: Database,
+  tries: Tries,
   session: Session,
   personId: string,
   { login, password, role }: AccountChange,
 ): Promise<void> {
   const { crewId } = session
+  if (password !== undefined) await tries.countChange(personId)
   const passwordHash = password === undefined ? null : await hashSecret(password)
   await db.transaction(async (tx) => {
     await lockCrew(tx, crewId)
@@ -201,38 +231,51 @@ export const removeAccount = (db: Database, crewId: string, personId: string): P
 /**
  * Changes one's own password and ends one's other sessions.
  *
+ * @returns the new password's hash
  * @throws Refusal when the present password is not right, or after too many tries
  */
 export async function changePassword(
   db: Database,
   tries: Tries,
   session: Session,
-  current: string,
-  next: string,
-  address: string,
-): Promise<void> {
+  { current, next, address }: { readonly current: string; readonly next: string; readonly address: string },
+): Promise<string> {
   const { crewId, personId } = session
-  const key = `password:${crewId}:${personId}`
-  await tries.count(key, address)
+  const tried: Tried = { name: `password:${crewId}:${personId}`, address }
+  await tries.count(tried)
   const [account] = await db
     .select()
     .from(accounts)
     .where(and(eq(accounts.crewId, crewId), eq(accounts.personId, personId)))
   if (account === undefined || !(await isSecret(account.passwordHash, current)))
     throw new Refusal('wrong-sign-in', 'The present password is not right.')
-  await tries.forgive(key, address)
+  await tries.forgive(tried)
+  await tries.countChange(personId)
   const passwordHash = await hashSecret(next)
-  await db
-    .update(accounts)
-    .set({ passwordHash })
-    .where(and(eq(accounts.crewId, crewId), eq(accounts.personId, personId)))
-  await db
-    .delete(sessions)
-    .where(and(eq(sessions.crewId, crewId), eq(sessions.personId, personId), ne(sessions.id, session.sessionId)))
+  await db.transaction(async (tx) => {
+    await tx
+      .update(accounts)
+      .set({ passwordHash })
+      .where(and(eq(accounts.crewId, crewId), eq(accounts.personId, personId)))
+    await tx
+      .delete(sessions)
+      .where(and(eq(sessions.crewId, crewId), eq(sessions.personId, personId), ne(sessions.id, session.sessionId)))
+  })
+  return passwordHash
 }
 
-/** Sets one's own PIN, or takes it away. */
-export async function changePin(db: Database, { crewId, personId }: Session, pin: string | null): Promise<void> {
+/**
+ * Sets one's own PIN, or takes it away.
+ *
+ * @throws Refusal after too many changes
+ */
+export async function changePin(
+  db: Database,
+  tries: Tries,
+  { crewId, personId }: Session,
+  pin: string | null,
+): Promise<void> {
+  if (pin !== null) await tries.countChange(personId)
   const pinHash = pin === null ? null : await hashSecret(pin)
   await db
     .update(accounts)

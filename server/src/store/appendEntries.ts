@@ -7,18 +7,20 @@ import {
   type ProblemCode,
 } from '@undercliff/contract'
 import {
-  admit,
   admitSaw,
   asWritten,
+  believeClock,
   decide,
   fittingRefusal,
   fold,
   leadsOnly,
   leadsOnlyOfSaw,
   mayOverrule,
+  OpenLog,
   sayFit,
   sayReason,
   type AdmitProblem,
+  type Asking,
   type Entry,
   type EntryOf,
   type HouseRules,
@@ -33,6 +35,7 @@ import { duplicateKey } from '../database/errors'
 import { entries, loops, sawEntries } from '../database/schema'
 import type { Caller } from './caller'
 import { checkPeople, lockCrew } from './crewLock'
+import { breathe } from './breathe'
 import { Refusal } from './refusal'
 import { entryOf, fingerprint, rowOf, sawEntryOf, sawRowOf } from './rows'
 import { readSaws, readSawState } from './saws'
@@ -84,6 +87,8 @@ interface Writing {
   readonly now: Date
 }
 
+const askingOf = ({ caller, now }: Writing): Asking => ({ personId: caller.personId, nowMs: now.getTime() })
+
 async function checkFit(
   { tx, caller, rules }: Writing,
   { sawId, overruled }: EntryOf<'fitted'>,
@@ -120,12 +125,24 @@ async function checkReturn(
   throw refuse('does-not-fit', i, 'strikes', message)
 }
 
-/** What was settled on may go against the verdict, but puts no unfit loop to work. */
-function checkDecided({ rules }: Writing, entry: EntryOf<'decided'>, log: readonly Entry[], i: number): void {
+type NewEntryOf<K extends NewEntry['kind']> = Extract<NewEntry, { kind: K }>
+
+/**
+ * What was settled on, with the advice as the log and the rules have it now, whatever the device said of
+ * it. It may go against the verdict, but puts no unfit loop to work.
+ */
+function withAdvice(
+  { rules }: Writing,
+  entry: NewEntryOf<'decided'>,
+  log: readonly Entry[],
+  i: number,
+): NewEntryOf<'decided'> {
   const state = fold(log)
-  if (state === null) return
+  if (state === null) return entry
   const verdict = decide(state, rules)
-  if (mayOverrule(verdict, entry.action)) return
+  const advised = { ...entry, advised: verdict.advised, rulesVersion: rules.version }
+  // A loop that is retired is told so by the log.
+  if (state.retired !== null || mayOverrule(verdict, entry.action)) return advised
   const [reason] = verdict.reasons
   const why = reason === undefined ? '' : ` ${sayReason(reason, { lengths: 'mm', currency: rules.currency })}`
   throw refuse('unfit-stays-out', i, 'action', `Loop ${state.tag} is not fit for use.${why}`)
@@ -141,23 +158,24 @@ async function registerLoop(tx: Transaction, crewId: string, { loopId, tag }: En
 }
 
 /** Puts one entry into the log of its loop, once everything that can be said against it has been. */
-async function appendOne(writing: Writing, sent: NewEntry, log: Entry[], i: number): Promise<Entry> {
+async function appendOne(writing: Writing, sent: NewEntry, open: OpenLog, i: number): Promise<Entry> {
   const { tx, caller, now } = writing
   const { crewId } = caller
-  const entry = sent.kind === 'registered' ? withKnownBite(sent, await readKnownBite(tx, crewId)) : sent
-  const problems = admit(entry, log, now.getTime())
+  const log = open.entries
+  const known = sent.kind === 'registered' ? await readKnownBite(tx, crewId) : undefined
+  const entry = sent.kind === 'decided' ? withAdvice(writing, sent, log, i) : withKnownBite(sent, known)
+  const problems = open.problemsOf(entry, now.getTime())
   const [first] = problems
   if (first?.code === 'not-registered') throw new Refusal('no-such-loop', first.message)
   if (first !== undefined) throw notAdmitted(problems, i)
-  const why = caller.role === 'lead' ? null : leadsOnly(entry, log)
+  const why = caller.role === 'lead' ? null : leadsOnly(entry, log, askingOf(writing))
   if (why !== null) throw new Refusal('lead-only', why)
   const written = asWritten(entry, now.toISOString(), caller.personId)
   if (written.kind === 'registered') await registerLoop(tx, crewId, written)
   if (written.kind === 'corrected') await checkReturn(writing, log, written, i)
-  if (written.kind === 'decided') checkDecided(writing, written, log, i)
   if (written.kind === 'fitted') await checkFit(writing, written, log, i)
   await tx.insert(entries).values(rowOf(crewId, entry, written.writtenAt, caller.personId))
-  log.push(written)
+  open.add(written)
   return written
 }
 
@@ -169,14 +187,15 @@ interface SawLog {
 
 /** The same for the log of a saw. */
 async function appendOneOfSaw(
-  { tx, caller, now }: Writing,
+  writing: Writing,
   entry: NewSawEntry,
   { saw, entries: log }: SawLog,
   i: number,
 ): Promise<SawEntry> {
+  const { tx, caller, now } = writing
   const problems = admitSaw(entry, log, saw, now.getTime())
   if (problems.length > 0) throw notAdmitted(problems, i)
-  const why = caller.role === 'lead' ? null : leadsOnlyOfSaw(entry, log)
+  const why = caller.role === 'lead' ? null : leadsOnlyOfSaw(entry, log, askingOf(writing))
   if (why !== null) throw new Refusal('lead-only', why)
   const written: SawEntry = { ...entry, writtenAt: now.toISOString(), writtenBy: caller.personId }
   await tx.insert(sawEntries).values(sawRowOf(caller.crewId, written))
@@ -186,7 +205,7 @@ async function appendOneOfSaw(
 
 /** What has been read and written so far of the logs that a request is about. */
 class Logs {
-  readonly ofLoops = new Map<string, Entry[]>()
+  readonly ofLoops = new Map<string, OpenLog>()
   readonly ofSaws = new Map<string, SawLog>()
 
   constructor(
@@ -194,8 +213,8 @@ class Logs {
     private readonly crewId: string,
   ) {}
 
-  async loop(loopId: string): Promise<Entry[]> {
-    const log = this.ofLoops.get(loopId) ?? (await readLog(this.tx, this.crewId, loopId))
+  async loop(loopId: string): Promise<OpenLog> {
+    const log = this.ofLoops.get(loopId) ?? new OpenLog(await readLog(this.tx, this.crewId, loopId))
     this.ofLoops.set(loopId, log)
     return log
   }
@@ -212,7 +231,7 @@ class Logs {
 const sawsOf = ({ stints }: Pick<LoopState, 'stints'>): string[] => stints.map(({ sawId }) => sawId)
 
 /** Writes entries within a transaction that has locked the crew; see {@link appendEntries}. */
-async function appendWithin(
+export async function appendWithin(
   tx: Transaction,
   caller: Caller,
   rules: HouseRules,
@@ -242,9 +261,10 @@ async function appendWithin(
   }
 
   const rows: SnapshotRow[] = []
-  for (const log of logs.ofLoops.values()) {
+  for (const { entries: log } of logs.ofLoops.values()) {
     const row = snapshotRow(crewId, log, rules)
     if (row !== null) rows.push(row)
+    await breathe()
   }
   await writeSnapshots(tx, crewId, rows)
   const loopIds = answers.flatMap((entry) => ('loopId' in entry ? [entry.loopId] : []))
@@ -263,6 +283,7 @@ async function appendWithin(
  * An entry that was written before is not written again and answers as it did then, so a device
  * may send as often as it likes.
  *
+ * @param deviceMs what the clock of the device showed when it sent them; null when it did not say
  * @throws Refusal when an entry cannot join its log, or is not this person's to write
  */
 export const appendEntries = (
@@ -270,5 +291,8 @@ export const appendEntries = (
   caller: Caller,
   sent: readonly AnyNewEntry[],
   clock: () => Date,
-): Promise<EntriesAnswer> =>
-  db.transaction(async (tx) => appendWithin(tx, caller, await lockCrew(tx, caller.crewId), sent, clock))
+  deviceMs: number | null = null,
+): Promise<EntriesAnswer> => {
+  const believed = believeClock(sent, clock().getTime(), deviceMs)
+  return db.transaction(async (tx) => appendWithin(tx, caller, await lockCrew(tx, caller.crewId), believed, clock))
+}

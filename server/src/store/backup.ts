@@ -3,14 +3,18 @@ import {
   BACKUP_VERSION,
   backupContentSchema,
   backupSchema,
+  isId,
+  isInstant,
   validate,
   validateSawEntries,
   type Backup,
   type BackupContent,
+  type Person,
 } from '@undercliff/contract'
 import { admitAll, withDefaults, type Entry, type SawEntry } from '@undercliff/core'
 import { and, asc, eq, ne } from 'drizzle-orm'
 import type { Database, Transaction } from '../database/connect'
+import { atOneMoment } from '../database/atOneMoment'
 import { duplicateKey } from '../database/errors'
 import { inChunks } from '../database/inChunks'
 import { crews, entries, loops, people, profiles, sawEntries, saws } from '../database/schema'
@@ -20,29 +24,35 @@ import { lockCrew } from './crewLock'
 import { Refusal } from './refusal'
 import { entryOf, rowOf, sawEntryOf, sawRowOf } from './rows'
 import { sawOf } from './saws'
-import { readShed } from './shed'
-import { insertSnapshots, snapshotRow } from './snapshot'
+import { insertSnapshots, snapshotRow, type SnapshotRow } from './snapshot'
 
 const checksumOf = (content: unknown): string => createHash('sha256').update(JSON.stringify(content)).digest('hex')
 
-/** Everything of a crew's, with a checksum over it. */
-export async function writeBackup(db: Database, crewId: string, now: Date): Promise<Backup> {
-  const { crew, people: crewPeople, profiles: crewProfiles } = await readShed(db, crewId)
-  const crewSaws = await db.select().from(saws).where(eq(saws.crewId, crewId)).orderBy(asc(saws.nickname))
-  const sawRows = await db
+async function readContent(tx: Transaction, crewId: string): Promise<BackupContent> {
+  const [crew] = await tx.select().from(crews).where(eq(crews.id, crewId))
+  if (crew === undefined) throw new Error('the crew of a request has to exist')
+  const crewPeople = await tx.select().from(people).where(eq(people.crewId, crewId)).orderBy(asc(people.name))
+  const crewSaws = await tx.select().from(saws).where(eq(saws.crewId, crewId)).orderBy(asc(saws.nickname))
+  const crewProfiles = await tx.select().from(profiles).where(eq(profiles.crewId, crewId)).orderBy(asc(profiles.name))
+  const sawRows = await tx
     .select()
     .from(sawEntries)
     .where(eq(sawEntries.crewId, crewId))
     .orderBy(asc(sawEntries.arrival))
-  const rows = await db.select().from(entries).where(eq(entries.crewId, crewId)).orderBy(asc(entries.arrival))
-  const content: BackupContent = {
-    crew: { name: crew.name, lengths: crew.lengths, rules: crew.rules },
-    people: crewPeople,
+  const rows = await tx.select().from(entries).where(eq(entries.crewId, crewId)).orderBy(asc(entries.arrival))
+  return {
+    crew: { name: crew.name, lengths: crew.lengths, rules: withDefaults(crew.rules) },
+    people: crewPeople.map(({ id, name, role }) => ({ id, name, role })),
     saws: crewSaws.map(sawOf),
-    profiles: crewProfiles,
+    profiles: crewProfiles.map(({ crewId: _crew, ...profile }) => profile),
     sawEntries: sawRows.map(sawEntryOf),
     entries: rows.map(entryOf),
   }
+}
+
+/** Everything of a crew's as it was at one moment, with a checksum over it. */
+export async function writeBackup(db: Database, crewId: string, now: Date): Promise<Backup> {
+  const content = await atOneMoment(db, (tx) => readContent(tx, crewId))
   return {
     format: 'undercliff-backup',
     version: BACKUP_VERSION,
@@ -52,26 +62,24 @@ export async function writeBackup(db: Database, crewId: string, now: Date): Prom
   }
 }
 
-/** What is not part of a new entry: when it was written and by whom. */
+/** What is not part of a new entry: when it was written and by whom, and what a device's clock said. */
 interface Written {
   readonly writtenAt: string
   readonly writtenBy: string | null
+  readonly saidAt?: string
 }
-
-const isInstant = (value: unknown): value is string =>
-  typeof value === 'string' && !Number.isNaN(Date.parse(value)) && new Date(value).toISOString() === value
 
 /** Takes what the server added off entries, so that the rest can be checked as new ones are. */
 function withoutWritten(sent: readonly unknown[], where: string): { bare: unknown[]; written: Written[] } {
   const written: Written[] = []
   const bare = sent.map((one, i) => {
-    if (typeof one !== 'object' || one === null)
-      throw invalid([{ field: `${where}[${i}]`, message: 'This has to be an object.' }])
-    const { writtenAt, writtenBy = null, ...rest } = one as Record<string, unknown>
-    if (!isInstant(writtenAt)) throw invalid([{ field: `${where}[${i}].writtenAt`, message: 'There is no such time.' }])
-    if (writtenBy !== null && typeof writtenBy !== 'string')
-      throw invalid([{ field: `${where}[${i}].writtenBy`, message: 'This has to be a string.' }])
-    written.push({ writtenAt, writtenBy })
+    const wrong = (field: string, message: string) => invalid([{ field: `${where}[${i}]${field}`, message }])
+    if (typeof one !== 'object' || one === null) throw wrong('', 'This has to be an object.')
+    const { writtenAt, writtenBy = null, saidAt, ...rest } = one as Record<string, unknown>
+    if (!isInstant(writtenAt)) throw wrong('.writtenAt', 'There is no such time.')
+    if (saidAt !== undefined && !isInstant(saidAt)) throw wrong('.saidAt', 'There is no such time.')
+    if (writtenBy !== null && !isId(writtenBy)) throw wrong('.writtenBy', 'This has to be the id of a person.')
+    written.push({ writtenAt, writtenBy, ...(saidAt === undefined ? {} : { saidAt }) })
     return rest
   })
   return { bare, written }
@@ -116,30 +124,50 @@ function readBackup(body: unknown): BackupContent {
   )
   if (!inner.ok) throw invalid(inner.problems.map(({ field, ...rest }) => ({ field: `content.${field}`, ...rest })))
   const { crew, profiles: read = [], sawEntries: log = [], ...rest } = inner.value
-  return {
+  const whole: BackupContent = {
     ...rest,
     crew: { ...crew, rules: withDefaults(crew.rules) },
     profiles: read,
     sawEntries: readSawEntries(log),
     entries: readEntries(rest.entries),
   }
+  refuseUnknown(whole)
+  return whole
 }
 
-/** Logs by loop, each entry admitted to the log before it. */
-function admittedLogs(sent: readonly Entry[], nowMs: number): ReadonlyMap<string, readonly Entry[]> {
-  const { logs, problems } = admitAll(sent, nowMs)
+/** @throws Refusal when an entry names somebody, a saw or another entry that is not in the backup */
+function refuseUnknown({ people: known, saws: knownSaws, entries: log, sawEntries: sawLog }: BackupContent): void {
+  const persons = new Set<string | null>([null, ...known.map(({ id }) => id)])
+  const sawIds = new Set(knownSaws.map(({ id }) => id))
+  const struck = new Map(sawLog.map(({ id, sawId }) => [id, sawId]))
+  const wrong = (where: string, message: string) => invalid([{ field: `content.${where}`, message }])
+  const refuseStrangers = (where: string, { personId, writtenBy }: Entry | SawEntry): void => {
+    if (!persons.has(personId)) throw wrong(`${where}.personId`, 'Nobody in the backup has this id.')
+    if (!persons.has(writtenBy)) throw wrong(`${where}.writtenBy`, 'Nobody in the backup has this id.')
+  }
+  log.forEach((entry, i) => {
+    refuseStrangers(`entries[${i}]`, entry)
+    if (entry.kind === 'fitted' && !sawIds.has(entry.sawId))
+      throw wrong(`entries[${i}].sawId`, 'There is no such saw in the backup.')
+  })
+  sawLog.forEach((entry, i) => {
+    refuseStrangers(`sawEntries[${i}]`, entry)
+    if (!sawIds.has(entry.sawId)) throw wrong(`sawEntries[${i}].sawId`, 'There is no such saw in the backup.')
+    if (entry.kind === 'sawCorrected' && struck.get(entry.strikes) !== entry.sawId)
+      throw wrong(`sawEntries[${i}].strikes`, 'The entry to strike out is not in the log of this saw.')
+  })
+}
+
+/** Logs by loop, each entry admitted to the log before it. What a wrong clock wrote was written all the same. */
+function admittedLogs(sent: readonly Entry[]): ReadonlyMap<string, readonly Entry[]> {
+  const { logs, problems } = admitAll(sent, Infinity)
   if (problems.length > 0)
     throw invalid(problems.map(({ at, field, ...rest }) => ({ ...rest, field: `content.entries[${at}].${field}` })))
   return logs
 }
 
-async function insertAll(
-  tx: Transaction,
-  crewId: string,
-  { crew, ...content }: BackupContent,
-  now: Date,
-): Promise<void> {
-  const logs = admittedLogs(content.entries, now.getTime())
+async function insertAll(tx: Transaction, crewId: string, { crew, ...content }: BackupContent): Promise<void> {
+  const logs = admittedLogs(content.entries)
   await tx.update(crews).set(crew).where(eq(crews.id, crewId))
   const known = new Set(
     (await tx.select({ id: people.id }).from(people).where(eq(people.crewId, crewId))).map(({ id }) => id),
@@ -155,7 +183,11 @@ async function insertAll(
   await inChunks(content.sawEntries, (some) =>
     tx.insert(sawEntries).values(some.map((entry) => sawRowOf(crewId, entry))),
   )
-  const registered = [...logs.values()].map((log) => snapshotRow(crewId, log, crew.rules)).filter((row) => row !== null)
+  const registered: SnapshotRow[] = []
+  for (const log of logs.values()) {
+    const row = snapshotRow(crewId, log, crew.rules)
+    if (row !== null) registered.push(row)
+  }
   await inChunks(registered, (some) =>
     tx.insert(loops).values(some.map(({ loopId, state }) => ({ crewId, id: loopId, tag: state.tag }))),
   )
@@ -163,6 +195,23 @@ async function insertAll(
     tx.insert(entries).values(some.map((entry) => rowOf(crewId, entry, entry.writtenAt, entry.writtenBy))),
   )
   await insertSnapshots(tx, registered)
+}
+
+/** The person in a backup whose name the database takes for that of somebody here. */
+async function alikeIn(
+  tx: Transaction,
+  crewId: string,
+  personId: string,
+  inBackup: readonly Person[],
+): Promise<Person | undefined> {
+  for (const person of inBackup) {
+    const [one] = await tx
+      .select({ id: people.id })
+      .from(people)
+      .where(and(eq(people.crewId, crewId), eq(people.id, personId), eq(people.name, person.name)))
+    if (one !== undefined) return person
+  }
+  return undefined
 }
 
 /**
@@ -178,7 +227,9 @@ async function takeOverName(
     .select()
     .from(people)
     .where(and(eq(people.crewId, crewId), eq(people.id, personId)))
-  const same = inBackup.find(({ name }) => name.toLowerCase() === reader?.name.toLowerCase())
+  if (reader === undefined) return
+  const [exactly] = inBackup.filter(({ name }) => name === reader.name)
+  const same = exactly ?? (await alikeIn(tx, crewId, personId, inBackup))
   if (same === undefined || same.id === personId) return
   await tx
     .update(people)
@@ -191,12 +242,13 @@ async function takeOverName(
  *
  * @throws Refusal when the crew has something already, or the backup cannot be read
  */
-export async function restoreBackup(db: Database, caller: Caller, body: unknown, now: Date): Promise<void> {
+export async function restoreBackup(db: Database, caller: Caller, body: unknown): Promise<void> {
   const { crewId, personId } = caller
   const content = readBackup(body)
   await db.transaction(async (tx) => {
     await lockCrew(tx, crewId)
     const others = [
+      await tx.select({ id: profiles.id }).from(profiles).where(eq(profiles.crewId, crewId)).limit(1),
       await tx.select({ id: loops.id }).from(loops).where(eq(loops.crewId, crewId)).limit(1),
       await tx.select({ id: saws.id }).from(saws).where(eq(saws.crewId, crewId)).limit(1),
       await tx
@@ -212,7 +264,7 @@ export async function restoreBackup(db: Database, caller: Caller, body: unknown,
       )
     try {
       await takeOverName(tx, caller, content)
-      await insertAll(tx, crewId, content, now)
+      await insertAll(tx, crewId, content)
     } catch (error) {
       const key = duplicateKey(error)
       const clash = error instanceof Refusal && ['saw-occupied', 'tag-taken'].includes(error.problem.code)

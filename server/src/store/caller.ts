@@ -7,3 +7,6 @@ export interface Caller {
   /** What they may do in this session. */
   readonly role: Role
 }
+
+/** The caller of a session, without what the session knows besides. */
+export const callerOf = ({ crewId, personId, role }: Caller): Caller => ({ crewId, personId, role })

@@ -1,5 +1,5 @@
 import { DEFAULT_RULES, type NewEntry } from '@undercliff/core'
-import { DEMO_SIGN_INS, scenario } from '@undercliff/demo'
+import { DEMO_SIGN_INS, scenario, type Scenario } from '@undercliff/demo'
 import { MOST_ENTRIES } from '@undercliff/contract'
 import { and, asc, eq, isNotNull, sql } from 'drizzle-orm'
 import type { Database, Transaction } from '../database/connect'
@@ -16,7 +16,7 @@ import {
   snapshots,
   tries,
 } from '../database/schema'
-import { appendEntries } from './appendEntries'
+import { appendWithin } from './appendEntries'
 import { hashSecret } from './passwords'
 import { sawRowOf } from './rows'
 
@@ -27,60 +27,88 @@ export async function installedCrew(db: Database | Transaction): Promise<string 
 }
 
 /** Makes a crew with nothing in it. */
-export async function createCrew(db: Database, crewId: string, name: string, demo = false): Promise<void> {
+export async function createCrew(
+  db: Database | Transaction,
+  crewId: string,
+  name: string,
+  demo = false,
+): Promise<void> {
   await db.insert(crews).values({ id: crewId, name, lengths: 'mm', rules: DEFAULT_RULES, demo })
 }
 
 /** Throws away everything of every crew. */
-export async function clearAll(db: Database): Promise<void> {
-  await db.transaction(async (tx) => {
-    await tx.delete(snapshots)
-    // Corrections point at the entries they strike out and go first.
-    await tx.delete(entries).where(eq(entries.kind, 'corrected'))
-    for (const table of [entries, loops, sawEntries, saws, profiles, sessions, accounts, tries, people, crews])
-      await tx.delete(table)
-  })
+export async function clearAll(tx: Transaction): Promise<void> {
+  await tx.delete(snapshots)
+  // Corrections point at the entries they strike out and go first.
+  await tx.delete(entries).where(eq(entries.kind, 'corrected'))
+  for (const table of [entries, loops, sawEntries, saws, profiles, sessions, accounts, tries, people, crews])
+    await tx.delete(table)
 }
 
-/**
- * Loads the demo as a crew of its own, through the same door as every entry, each written when it
- * happened by whoever did the work.
- */
-export async function loadDemo(db: Database, crewId: string, now: Date): Promise<void> {
-  const demo = scenario(now)
-  await createCrew(db, crewId, demo.crewName, true)
-  await db.insert(people).values(demo.people.map(({ id, name, role }) => ({ crewId, id, name, role })))
-  for (const { name, login, password, pin } of DEMO_SIGN_INS) {
-    const person = demo.people.find((one) => one.name === name)
-    if (person === undefined) continue
-    await db.insert(accounts).values({
-      crewId,
-      personId: person.id,
+/** Sign-ins of the demo with their secrets hashed, which is not for a transaction to wait for. */
+const hashedSignIns = () =>
+  Promise.all(
+    DEMO_SIGN_INS.map(async ({ name, login, password, pin }) => ({
+      name,
       login,
       passwordHash: await hashSecret(password),
       pinHash: await hashSecret(pin),
-    })
+    })),
+  )
+type SignIns = Awaited<ReturnType<typeof hashedSignIns>>
+
+async function writeDemo(tx: Transaction, crewId: string, now: Date, signIns: SignIns): Promise<void> {
+  const demo = scenario(now)
+  await createCrew(tx, crewId, demo.crewName, true)
+  await tx.insert(people).values(demo.people.map(({ id, name, role }) => ({ crewId, id, name, role })))
+  for (const { name, ...account } of signIns) {
+    const person = demo.people.find((one) => one.name === name)
+    if (person !== undefined) await tx.insert(accounts).values({ crewId, personId: person.id, ...account })
   }
-  await db.insert(saws).values(demo.saws.map((saw) => ({ crewId, ...saw })))
-  await db.insert(profiles).values(demo.profiles.map((profile) => ({ crewId, ...profile })))
+  await tx.insert(saws).values(demo.saws.map((saw) => ({ crewId, ...saw })))
+  await tx.insert(profiles).values(demo.profiles.map((profile) => ({ crewId, ...profile })))
+  await writeDemoEntries(tx, crewId, now, demo)
+  await tx.insert(sawEntries).values(demo.sawEntries.map((entry) => sawRowOf(crewId, entry)))
+}
+
+async function writeDemoEntries(tx: Transaction, crewId: string, now: Date, demo: Scenario): Promise<void> {
   const lead = demo.people.find(({ role }) => role === 'lead')
+  const caller = { crewId, personId: lead?.id ?? '', role: 'lead' } as const
   // Registered before any of them is read, each loop begins with common practice, as `docs/verdict.md` has it.
   const isRegistration = ({ kind }: NewEntry): boolean => kind === 'registered'
   const sent = [...demo.entries.filter(isRegistration), ...demo.entries.filter((entry) => !isRegistration(entry))]
   for (let i = 0; i < sent.length; i += MOST_ENTRIES) {
     const batch = sent.slice(i, i + MOST_ENTRIES)
     let next = 0
-    await appendEntries(
-      db,
-      { crewId, personId: lead?.id ?? '', role: 'lead' },
-      batch,
-      () => new Date(batch[next++]?.happenedAt ?? now),
-    )
+    await appendWithin(tx, caller, DEFAULT_RULES, batch, () => new Date(batch[next++]?.happenedAt ?? now))
   }
   // Everybody wrote down their own work.
-  await db
+  await tx
     .update(entries)
     .set({ writtenBy: sql`person_id` })
     .where(and(eq(entries.crewId, crewId), isNotNull(entries.personId)))
-  await db.insert(sawEntries).values(demo.sawEntries.map((entry) => sawRowOf(crewId, entry)))
+}
+
+/** What an installation begins with. */
+export interface Beginning {
+  readonly crewId: string
+  readonly now: Date
+  /** Throws away what is there first. */
+  readonly fresh: boolean
+  /** Without the demo. */
+  readonly empty: boolean
+}
+
+/**
+ * Begins an installation in one transaction: whenever it is cut short, what was there before is there
+ * still, and the next start begins anew. The demo is a crew of its own, loaded through the same door as
+ * every entry, each written when it happened by whoever did the work.
+ */
+export async function begin(db: Database, { crewId, now, fresh, empty }: Beginning): Promise<void> {
+  const signIns = empty ? [] : await hashedSignIns()
+  await db.transaction(async (tx) => {
+    if (fresh) await clearAll(tx)
+    if (empty) await createCrew(tx, crewId, 'Our crew')
+    else await writeDemo(tx, crewId, now, signIns)
+  })
 }

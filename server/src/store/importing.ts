@@ -2,6 +2,7 @@ import type { Import, ImportAnswer, NewSaw, Saw } from '@undercliff/contract'
 import {
   admitAll,
   asWritten,
+  believeClock,
   fittingRefusal,
   sayFit,
   type Entry,
@@ -90,12 +91,19 @@ function checkFittings(
 /**
  * Writes everything that a spreadsheet brought, new loops and new saws only: all of it or nothing.
  *
+ * @param deviceMs what the clock of the device showed when it sent it; null when it did not say
  * @throws Refusal that names the entry, when any of it cannot be
  */
-export async function runImport(db: Database, caller: Caller, body: Import, now: Date): Promise<ImportAnswer> {
+export async function runImport(
+  db: Database,
+  caller: Caller,
+  body: Import,
+  now: Date,
+  deviceMs: number | null = null,
+): Promise<ImportAnswer> {
   const { crewId, personId } = caller
   const writtenAt = now.toISOString()
-  const checked = checkEntries(body.entries, 'entries')
+  const checked = believeClock(checkEntries(body.entries, 'entries'), now.getTime(), deviceMs)
   return db.transaction(async (tx) => {
     const rules = await lockCrew(tx, crewId)
     const known = await readKnownBite(tx, crewId)

@@ -3,7 +3,7 @@ import { sql } from 'drizzle-orm'
 import { readdirSync, readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { afterAll, beforeAll, expect, test } from 'vitest'
-import { loadDemo, clearAll, installedCrew } from './crew'
+import { begin, installedCrew } from './crew'
 import { countOutdated, renewOutdated, verifySnapshots } from './refold'
 import { Harness, NOW } from '../fixtures/harness'
 import { MIGRATIONS_DIR } from '../paths'
@@ -13,8 +13,7 @@ import { readShed } from './shed'
 let harness: Harness
 beforeAll(async () => {
   harness = await Harness.open()
-  await clearAll(harness.connected.db)
-  await loadDemo(harness.connected.db, 'demo-crew-here', NOW)
+  await begin(harness.connected.db, { crewId: 'demo-crew-here', now: NOW, fresh: true, empty: false })
 })
 afterAll(() => harness.close())
 

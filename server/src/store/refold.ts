@@ -3,6 +3,7 @@ import { and, asc, count, eq, inArray, ne } from 'drizzle-orm'
 import type { Database } from '../database/connect'
 import { crews, entries, snapshots } from '../database/schema'
 import { entryOf } from './rows'
+import { breathe } from './breathe'
 import { lockCrew } from './crewLock'
 import { readLogs, snapshotRow, writeSnapshots, type SnapshotRow } from './snapshot'
 
@@ -91,6 +92,7 @@ export async function renewOutdated(db: Database, onBatch: (done: number) => boo
       for (const log of (await readLogs(tx, first.crewId, loopIds)).values()) {
         const row = snapshotRow(first.crewId, log, rules)
         if (row !== null) rows.push(row)
+        await breathe()
       }
       await writeSnapshots(tx, first.crewId, rows)
       // One whose log comes to nothing is left to `npm run verify`, and not tried for ever.

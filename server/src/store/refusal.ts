@@ -1,11 +1,19 @@
 import { problemDetails, type FieldProblem, type ProblemCode, type ProblemDetails } from '@undercliff/contract'
 
-/** A request that is refused, with the problem document to answer. */
-export class Refusal extends Error {
-  readonly problem: ProblemDetails
+/** Something that has a problem document of its own to answer. */
+export class Answered extends Error {
+  /** @param cause what may be logged of where it came from */
+  constructor(
+    readonly problem: ProblemDetails,
+    override readonly cause?: unknown,
+  ) {
+    super(problem.detail)
+  }
+}
 
+/** A request that is refused, with the problem document to answer. */
+export class Refusal extends Answered {
   constructor(code: ProblemCode, detail: string, problems?: readonly FieldProblem[]) {
-    super(detail)
-    this.problem = problemDetails(code, detail, problems)
+    super(problemDetails(code, detail, problems))
   }
 }

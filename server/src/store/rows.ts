@@ -70,11 +70,22 @@ export const sawEntryOf = ({ body, note, crewId: _crew, arrival: _arrival, ...ro
   // The row was checked by the contract and the core before it was written.
   ({ ...body, ...row, ...(note === null ? {} : { note }) }) as unknown as SawEntry
 
+/** What the server adds to what was sent, or says in its stead. */
+const ADDED = {
+  writtenAt: undefined,
+  writtenBy: undefined,
+  saidAt: undefined,
+  knownBite: undefined,
+  advised: undefined,
+  rulesVersion: undefined,
+} as const
+
 /** Text that is the same for entries that were sent alike, whatever the order of their fields and what was added. */
 export function fingerprint(entry: AnyNewEntry): string {
   const sorted = (_key: string, value: unknown): unknown =>
     typeof value === 'object' && value !== null && !Array.isArray(value)
       ? Object.fromEntries(Object.entries(value).sort(([a], [b]) => (a < b ? -1 : 1)))
       : value
-  return JSON.stringify({ ...entry, writtenAt: undefined, writtenBy: undefined, knownBite: undefined }, sorted)
+  const said = (entry as { readonly saidAt?: string }).saidAt ?? entry.happenedAt
+  return JSON.stringify({ ...entry, ...ADDED, happenedAt: said }, sorted)
 }

@@ -51,14 +51,15 @@ export async function readSaws(db: Database | Transaction, crewId: string, sawId
     .select()
     .from(sawEntries)
     .where(and(eq(sawEntries.crewId, crewId), logged))
-  const entries = log.map(sawEntryOf)
+  const logs = new Map<string, SawEntry[]>()
+  for (const entry of log.map(sawEntryOf)) {
+    const ofSaw = logs.get(entry.sawId)
+    if (ofSaw === undefined) logs.set(entry.sawId, [entry])
+    else ofSaw.push(entry)
+  }
   const stints = await readStints(db, crewId, sawIds)
   return rows.map((row) => {
-    const { fit, bar, due } = sawState(
-      sawOf(row),
-      entries.filter(({ sawId }) => sawId === row.id),
-      stints.get(row.id) ?? [],
-    )
+    const { fit, bar, due } = sawState(sawOf(row), logs.get(row.id) ?? [], stints.get(row.id) ?? [])
     const { pitchClass, gaugeUm, driveLinks, nosePitchClass = null } = fit
     const { grooveWidthUm } = bar
     return { id: row.id, nickname: row.nickname, pitchClass, gaugeUm, driveLinks, nosePitchClass, due, grooveWidthUm }

@@ -1,7 +1,7 @@
 import type { SessionListed, SignedIn } from '@undercliff/contract'
 import type { Role } from '@undercliff/core'
 import { createHash, randomBytes } from 'node:crypto'
-import { and, eq, isNotNull, lt } from 'drizzle-orm'
+import { and, eq, isNotNull, lt, type SQL } from 'drizzle-orm'
 import { nanoid } from 'nanoid'
 import type { Database, Transaction } from '../database/connect'
 import { accounts, crews, people, sessions } from '../database/schema'
@@ -29,6 +29,12 @@ export interface Session extends Caller {
   readonly hasPin: boolean
   /** The crew's revision when the session was looked up. */
   readonly revision: number
+}
+
+/** The present: by the machine's calendar, to be shown, and by the steady clock, which decides. */
+export interface Present {
+  readonly now: Date
+  readonly steadyMs: number
 }
 
 /** What a new session is opened with. */
@@ -71,7 +77,7 @@ export function deviceOf(userAgent: string | undefined): string {
 export async function openSession(
   db: Database | Transaction,
   { crewId, personId, device, shared = false, byPin = false }: Opening,
-  now: Date,
+  { now, steadyMs }: Present,
 ): Promise<string> {
   const token = randomBytes(32).toString('base64url')
   const at = now.toISOString()
@@ -83,22 +89,23 @@ export async function openSession(
     device,
     startedAt: at,
     seenAt: at,
+    seenSteadyMs: Math.round(steadyMs),
     shared,
     byPin,
   })
-  await db.delete(sessions).where(lt(sessions.seenAt, new Date(now.getTime() - SESSION_DAYS * DAY_MS).toISOString()))
+  await db.delete(sessions).where(lt(sessions.seenSteadyMs, Math.round(steadyMs - SESSION_DAYS * DAY_MS)))
   return token
 }
 
 /** The session of a token; null when it is none, was ended or is too old. */
-export async function findSession(db: Database, token: string, now: Date): Promise<Session | null> {
+export async function findSession(db: Database, token: string, { now, steadyMs }: Present): Promise<Session | null> {
   const tokenHash = sha256(token)
   const [row] = await db
     .select({
       id: sessions.id,
       crewId: sessions.crewId,
       personId: sessions.personId,
-      seenAt: sessions.seenAt,
+      seenSteadyMs: sessions.seenSteadyMs,
       shared: sessions.shared,
       byPin: sessions.byPin,
       name: people.name,
@@ -112,10 +119,12 @@ export async function findSession(db: Database, token: string, now: Date): Promi
     .innerJoin(accounts, and(eq(accounts.crewId, sessions.crewId), eq(accounts.personId, sessions.personId)))
     .where(eq(sessions.tokenHash, tokenHash))
   if (row === undefined) return null
-  const idleMs = now.getTime() - Date.parse(row.seenAt)
-  if (idleMs > SESSION_DAYS * DAY_MS) return null
-  if (idleMs > SEEN_EVERY_MS)
-    await db.update(sessions).set({ seenAt: now.toISOString() }).where(eq(sessions.tokenHash, tokenHash))
+  const idleMs = row.seenSteadyMs === null ? Infinity : steadyMs - row.seenSteadyMs
+  if (row.seenSteadyMs !== null && idleMs > SESSION_DAYS * DAY_MS) return null
+  if (idleMs > SEEN_EVERY_MS) {
+    const seen = { seenAt: now.toISOString(), seenSteadyMs: Math.round(steadyMs) }
+    await db.update(sessions).set(seen).where(eq(sessions.tokenHash, tokenHash))
+  }
   const { id, crewId, personId, shared, byPin, name, pinHash, revision } = row
   // Four digits are not enough to be a lead by.
   const role: Role = byPin ? 'sawyer' : row.role
@@ -160,9 +169,14 @@ export async function describeSession(db: Database, session: Session): Promise<S
   }
 }
 
+/** The sessions that somebody may see and end: a lead the crew's, others their own, by PIN only those by PIN. */
+function within({ crewId, personId, role, byPin }: Session): SQL | undefined {
+  const own = role === 'lead' ? undefined : eq(sessions.personId, personId)
+  return and(eq(sessions.crewId, crewId), own, byPin ? eq(sessions.byPin, true) : undefined)
+}
+
 /** Where somebody is signed in; a lead sees the whole crew's. */
 export async function listSessions(db: Database, session: Session): Promise<SessionListed[]> {
-  const own = session.role === 'lead' ? undefined : eq(sessions.personId, session.personId)
   const rows = await db
     .select({
       id: sessions.id,
@@ -175,7 +189,7 @@ export async function listSessions(db: Database, session: Session): Promise<Sess
     })
     .from(sessions)
     .innerJoin(people, and(eq(people.crewId, sessions.crewId), eq(people.id, sessions.personId)))
-    .where(and(eq(sessions.crewId, session.crewId), own))
+    .where(within(session))
     .orderBy(sessions.seenAt)
   return rows.map((row) => ({ ...row, current: row.id === session.sessionId })).reverse()
 }
@@ -186,9 +200,6 @@ export async function listSessions(db: Database, session: Session): Promise<Sess
  * @throws Refusal when there is none such to end
  */
 export async function revokeSession(db: Database, session: Session, id: string): Promise<void> {
-  const own = session.role === 'lead' ? undefined : eq(sessions.personId, session.personId)
-  const [{ affectedRows }] = await db
-    .delete(sessions)
-    .where(and(eq(sessions.crewId, session.crewId), eq(sessions.id, id), own))
+  const [{ affectedRows }] = await db.delete(sessions).where(and(within(session), eq(sessions.id, id)))
   if (affectedRows === 0) throw new Refusal('no-such-session', 'There is no such session.')
 }

@@ -4,6 +4,7 @@ import type { Database, Transaction } from '../database/connect'
 import { duplicateKey } from '../database/errors'
 import { inChunks } from '../database/inChunks'
 import { entries, loops, snapshots } from '../database/schema'
+import { breathe } from './breathe'
 import { Refusal } from './refusal'
 import { entryOf } from './rows'
 
@@ -60,6 +61,7 @@ export async function readCards(
   for (const [id, log] of await readLogs(db, crewId, outdated)) {
     const row = snapshotRow(crewId, log, rules)
     if (row !== null) fresh.set(id, row.card)
+    await breathe()
   }
   return rows.map((row) => fresh.get(row.loopId) ?? row.card)
 }

@@ -125,6 +125,9 @@ async function rowsOf(db: Database, crewId: string, table: TableName): Promise<R
   }
 }
 
+/** What a spreadsheet takes for a formula, or would once it has cut the blanks before it. */
+const FORMULA = /^[\s\u0000]*[=+\-@\uff1d\uff0b\uff0d\uff20|%]/u
+
 /**
  * A table as CSV (RFC 4180, UTF-8, CRLF, a header). Cells that a spreadsheet would take for a
  * formula are written as text.
@@ -133,7 +136,9 @@ export async function writeTable(db: Database, crewId: string, table: TableName)
   return stringify(await rowsOf(db, crewId, table), {
     header: true,
     record_delimiter: 'windows',
-    escape_formulas: true,
-    cast: { boolean: (value) => (value ? 'yes' : 'no') },
+    cast: {
+      boolean: (value) => (value ? 'yes' : 'no'),
+      string: (value) => (FORMULA.test(value) || /^[\t\r]/.test(value) ? `'${value}` : value),
+    },
   })
 }

@@ -1,5 +1,7 @@
-import type { Pool } from 'mysql2/promise'
-import { RateLimiterMySQL, RateLimiterRes } from 'rate-limiter-flexible'
+import { lte, sql } from 'drizzle-orm'
+import type { Database } from '../database/connect'
+import { isDeadlock } from '../database/errors'
+import { tries } from '../database/schema'
 import { Refusal } from './refusal'
 
 const MINUTES = 15
@@ -7,47 +9,91 @@ const MINUTES = 15
 const TRIES_A_NAME = 5
 /** Failed tries from one address within a quarter of an hour. */
 const TRIES_AN_ADDRESS = 40
+/** How often somebody may set a PIN or a password within a quarter of an hour. */
+const CHANGES = 20
 
-/** Counts failed sign-ins in the database, so that a restart forgives nothing. */
+/** What a try is counted under. */
+export interface Tried {
+  /** Whose secret is tried, or what else is limited. */
+  readonly name: string
+  /** Where the try comes from; null for a device on which this person has signed in before. */
+  readonly address: string | null
+}
+
+const keysOf = ({ name, address }: Tried): string[] => [
+  `name:${name}`,
+  ...(address === null ? [] : [`address:${address}`]),
+]
+
+/**
+ * Counts tries of secrets in the database, so that a restart forgives nothing, by a clock that no
+ * setting of the machine's moves.
+ */
 export class Tries {
-  private readonly perName: RateLimiterMySQL
-  private readonly perAddress: RateLimiterMySQL
-
-  constructor(pool: Pool) {
-    const common = {
-      storeClient: pool.pool,
-      storeType: 'pool',
-      tableName: 'tries',
-      tableCreated: true,
-      duration: MINUTES * 60,
-    }
-    const dbName = (pool.pool.config as unknown as { connectionConfig: { database: string } }).connectionConfig.database
-    this.perName = new RateLimiterMySQL({ ...common, dbName, keyPrefix: 'name', points: TRIES_A_NAME })
-    this.perAddress = new RateLimiterMySQL({ ...common, dbName, keyPrefix: 'address', points: TRIES_AN_ADDRESS })
-  }
+  /** @param nowMs the steady clock */
+  constructor(
+    private readonly db: Database,
+    private readonly nowMs: () => number,
+  ) {}
 
   /**
    * Counts a try before it is made, so that many at once count as many.
    *
    * @throws Refusal when there were too many
    */
-  async count(name: string, address: string): Promise<void> {
-    try {
-      await this.perAddress.consume(address)
-      await this.perName.consume(name)
-    } catch (error) {
-      if (!(error instanceof RateLimiterRes)) throw error
-      const minutes = Math.max(1, Math.ceil(error.msBeforeNext / 60_000))
-      throw new Refusal(
-        'too-many-tries',
-        `Too many tries. Try again in ${minutes} ${minutes === 1 ? 'minute' : 'minutes'}.`,
-      )
-    }
+  async count(tried: Tried): Promise<void> {
+    const [ofName, ofAddress] = keysOf(tried)
+    if (ofAddress !== undefined) await this.consume(ofAddress, TRIES_AN_ADDRESS)
+    if (ofName !== undefined) await this.consume(ofName, TRIES_A_NAME)
+  }
+
+  /**
+   * Counts a secret that somebody sets, since each takes a while to hash.
+   *
+   * @throws Refusal when there were too many
+   */
+  countChange(name: string): Promise<void> {
+    return this.consume(`change:${name}`, CHANGES)
   }
 
   /** Forgets the tries of somebody who came in. */
-  async forgive(name: string, address: string): Promise<void> {
-    await this.perName.delete(name)
-    await this.perAddress.reward(address)
+  async forgive({ name, address }: Tried): Promise<void> {
+    await this.db.delete(tries).where(sql`${tries.key} = ${`name:${name}`}`)
+    if (address === null) return
+    const key = `address:${address}`
+    await this.db
+      .update(tries)
+      .set({ points: sql`greatest(${tries.points} - 1, 0)` })
+      .where(sql`${tries.key} = ${key}`)
+  }
+
+  private async consume(key: string, most: number): Promise<void> {
+    const { points, msLeft } = await this.addOne(key)
+    if (points <= most) return
+    const minutes = Math.max(1, Math.ceil(msLeft / 60_000))
+    throw new Refusal(
+      'too-many-tries',
+      `Too many tries. Try again in ${minutes} ${minutes === 1 ? 'minute' : 'minutes'}.`,
+    )
+  }
+
+  private async addOne(key: string, again = 3): Promise<{ points: number; msLeft: number }> {
+    const now = Math.round(this.nowMs())
+    const end = now + MINUTES * 60_000
+    try {
+      await this.db.delete(tries).where(lte(tries.expire, now))
+      await this.db
+        .insert(tries)
+        .values({ key, points: 1, expire: end })
+        .onDuplicateKeyUpdate({ set: { points: sql`${tries.points} + 1` } })
+    } catch (error) {
+      if (!isDeadlock(error) || again === 0) throw error
+      return this.addOne(key, again - 1)
+    }
+    const [row] = await this.db
+      .select()
+      .from(tries)
+      .where(sql`${tries.key} = ${key}`)
+    return { points: row?.points ?? 1, msLeft: (row?.expire ?? end) - now }
   }
 }

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { compareEntries, leadsOnly, sayEntry, struckOutIds, type Entry } from '@undercliff/core'
+import { compareEntries, sayEntry, struckOutIds, whyNotStrike, type Entry } from '@undercliff/core'
 import { computed, ref } from 'vue'
 import { useSession } from '../remote/sessionStore'
 import { useShed } from '../remote/shedStore'
@@ -8,9 +8,9 @@ const props = defineProps<{ entries: readonly Entry[]; waiting: readonly Entry[]
 const emit = defineEmits<{ strike: [string] }>()
 const shed = useShed()
 const session = useSession()
-/** A registration stays; what is a lead's to write is a lead's to strike out. */
+/** A registration stays; a lead strikes out anything else, others what they wrote or did lately. */
 const canStrike = (entry: Entry): boolean =>
-  entry.kind !== 'registered' && (session.isLead || leadsOnly(entry, props.entries) === null)
+  entry.kind !== 'registered' && (session.isLead || whyNotStrike(entry, session.asking()) === null)
 const SHORT = 8
 const all = ref(false)
 const struck = computed(() => struckOutIds(props.entries))

@@ -1,5 +1,6 @@
 import { KEPT_SHED } from './keptShed'
 import type { DemoSignIn, SetUp, SignedIn, SignIn, Switch } from '@undercliff/contract'
+import type { Asking } from '@undercliff/core'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import {
@@ -89,5 +90,8 @@ export const useSession = defineStore('session', () => {
     await ask()
   }
 
-  return { me, state, demo, away, isLead, ask, signIn, setUp, switchTo, share, changePin, signOut }
+  /** Who asks whether they may strike something out, and when. */
+  const asking = (): Asking => ({ personId: me.value?.personId ?? null, nowMs: Date.now() })
+
+  return { asking, me, state, demo, away, isLead, ask, signIn, setUp, switchTo, share, changePin, signOut }
 })

@@ -11,12 +11,12 @@ import {
   SAW_FIGURES,
   admitSaw,
   isFlip,
-  leadsOnlyOfSaw,
   sawEntriesThatCount,
   saySawEntry,
   specLine,
   writeLength,
   writeMm,
+  whyNotStrikeOfSaw,
   type NewSawEntry,
   type PitchClass,
   type SawEntry,
@@ -367,7 +367,7 @@ const [, WORN_OUT] = SAW_FIGURES.loopsPerSprocket.value
             >
           </p>
           <button
-            v-if="counted.has(entry.id) && (session.isLead || leadsOnlyOfSaw(entry, entries) === null)"
+            v-if="counted.has(entry.id) && (session.isLead || whyNotStrikeOfSaw(entry, session.asking()) === null)"
             type="button"
             class="act small"
             :aria-label="`Strike out: ${saySawEntry(entry, shed.lengths)}`"
