@@ -42,6 +42,8 @@ watch(
   { immediate: true },
 )
 onMounted(() => {
+  outbox.watchDevice(window)
+  window.addEventListener('online', shed.hurry)
   void session.ask()
   void router.isReady().then(() => setTimeout(() => void fetchOtherScreens(), 300))
 })

@@ -1,16 +1,19 @@
 <script setup lang="ts">
 import { onKeyStroke } from '@vueuse/core'
 import { defineAsyncComponent, ref } from 'vue'
+import { mayKeep } from '../remote/device'
 import { useOutbox } from '../remote/outbox'
 import { useSession } from '../remote/sessionStore'
 import { useShed } from '../remote/shedStore'
 import { isTyping } from './typing'
 
 const SwitchPanel = defineAsyncComponent(() => import('../session/SwitchPanel.vue'))
+const SetAsidePanel = defineAsyncComponent(() => import('../setAside/SetAsidePanel.vue'))
 const KeyList = defineAsyncComponent(() => import('./KeyList.vue'))
 const shed = useShed()
 const outbox = useOutbox()
 const session = useSession()
+const asideShown = ref(false)
 const keysShown = ref(false)
 const switching = ref(false)
 onKeyStroke('?', (event) => {
@@ -24,8 +27,8 @@ onKeyStroke('?', (event) => {
   <header class="bar no-print">
     <RouterLink :to="{ name: 'shed' }" class="name">Undercliff</RouterLink>
     <RouterLink :to="{ name: 'crew' }" class="crew">{{ shed.crew?.name }}</RouterLink>
-    <span v-if="outbox.waiting.length > 0" class="state" role="status">
-      {{ outbox.waiting.length }} kept on this device, waiting to be sent
+    <span v-if="outbox.keptHere > 0" class="state" role="status">
+      {{ outbox.keptHere }} kept on this device, waiting to be sent
     </span>
     <span v-else-if="shed.away" class="state" role="status">The shed does not answer; trying again</span>
     <span v-if="outbox.others > 0" class="state" role="status"
@@ -49,10 +52,24 @@ onKeyStroke('?', (event) => {
       <kbd>?</kbd>
     </button>
   </header>
-  <div v-for="parcel in outbox.refused" :key="parcel.key" class="refused" role="alert">
-    <span>Not taken: {{ parcel.refused }}</span>
-    <button type="button" class="act small" @click="outbox.drop(parcel.key)">Put away</button>
+  <div v-if="outbox.heldHere > 0" class="refused" role="alert">
+    {{ outbox.heldHere }} NOT kept, since
+    {{ mayKeep === false ? 'this browser keeps nothing' : 'this device is full' }}. Leave this page open until the shed
+    answers.
   </div>
+  <div v-else-if="mayKeep === false" class="refused warn" role="status">
+    This browser keeps nothing for this page: what you log while the shed does not answer is lost when you close it.
+  </div>
+  <div v-if="outbox.awayBecause" class="refused" role="alert">{{ outbox.awayBecause }}</div>
+  <div v-if="shed.fault" class="refused" role="alert">
+    <span>{{ shed.fault }}</span>
+    <button type="button" class="act small" @click="shed.load()">Try again</button>
+  </div>
+  <div v-if="outbox.refused.length > 0" class="refused" role="alert">
+    <span>Not taken: {{ outbox.refused[0]?.refused }}</span>
+    <button type="button" class="act small" @click="asideShown = true">See what it held</button>
+  </div>
+  <SetAsidePanel v-if="asideShown" @close="asideShown = false" />
   <SwitchPanel v-if="switching" @close="switching = false" />
   <KeyList v-if="keysShown" @close="keysShown = false" />
 </template>
@@ -100,6 +117,10 @@ onKeyStroke('?', (event) => {
   border-bottom: 2px solid var(--stop);
   color: var(--stop);
   font-weight: 700;
+}
+.refused.warn {
+  border-bottom-color: var(--work);
+  color: var(--ink);
 }
 .short {
   display: none;

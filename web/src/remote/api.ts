@@ -33,7 +33,15 @@ export class ServerRefusal extends Error {
 }
 
 /** The server could not be reached, or its database is away. What was to be sent is not lost. */
-class ServerAway extends Error {}
+export class ServerAway extends Error {
+  /** @param said what the server says of it; null when it says nothing */
+  constructor(readonly said: string | null = null) {
+    super(said ?? 'Undercliff cannot be reached.')
+  }
+}
+
+/** The server made a mistake, or what answers is not Undercliff. Trying again may help, and may not. */
+export class ServerFault extends Error {}
 
 /** Nobody is signed in any more. What was to be sent is not lost. */
 export class SignedOut extends Error {}
@@ -50,20 +58,55 @@ export const onSignedOut = (listener: () => void): void => {
   whenSignedOut = listener
 }
 
-async function request(path: string, init: RequestInit = {}): Promise<Response> {
-  let response: Response
+/** How long an answer may take, in ms; a file may take longer. */
+const ANSWER_MS = 10_000
+const FILE_MS = 180_000
+/** What a server says that will be able to again: its database is away, its disk full, it is starting. */
+const AWAY: ReadonlySet<number> = new Set([502, 503, 504, 507])
+
+interface Asked extends RequestInit {
+  readonly withinMs?: number
+}
+
+/** Fetches, and gives up after a while. */
+async function fetchWithin(path: string, { withinMs = ANSWER_MS, ...init }: Asked): Promise<Response> {
+  const giveUp = new AbortController()
+  const timer = setTimeout(() => {
+    giveUp.abort()
+  }, withinMs)
+  try {
+    const response = await fetch(`/api${path}`, { ...init, signal: giveUp.signal })
+    // The body counts as well: an answer that stops halfway is none.
+    const body = response.status === 204 || response.status === 304 ? null : await response.blob()
+    return new Response(body, response)
+  } catch {
+    throw new ServerAway()
+  } finally {
+    clearTimeout(timer)
+  }
+}
+
+/** The problem document of an answer; null when it is none of Undercliff's. */
+async function problemIn(response: Response): Promise<ProblemDetails | null> {
+  try {
+    const problem = (await response.json()) as Partial<ProblemDetails> | null
+    return typeof problem?.detail === 'string' ? (problem as ProblemDetails) : null
+  } catch {
+    return null
+  }
+}
+
+async function request(path: string, init: Asked = {}): Promise<Response> {
   const headers = {
     ...(init.headers as Record<string, string> | undefined),
-    ...(init.method === undefined ? {} : { 'x-csrf-token': csrfToken }),
+    ...(init.method === undefined ? {} : { 'x-csrf-token': csrfToken, 'x-device-time': String(Date.now()) }),
   }
-  try {
-    response = await fetch(`/api${path}`, { ...init, headers })
-  } catch {
-    throw new ServerAway('Undercliff cannot be reached.')
-  }
-  if (response.ok) return response
-  if (response.status >= 500) throw new ServerAway('Undercliff cannot write just now.')
-  const problem = (await response.json()) as ProblemDetails
+  const response = await fetchWithin(path, { ...init, headers })
+  if (response.ok || response.status === 304) return response
+  const problem = await problemIn(response)
+  if (AWAY.has(response.status)) throw new ServerAway(problem?.code === 'disk-full' ? problem.detail : null)
+  if (problem === null) throw new ServerFault('What answers is not Undercliff. Is this network asking for a sign-in?')
+  if (response.status >= 500) throw new ServerFault(`Undercliff made a mistake. ${problem.detail}`)
   if (problem.code === 'not-signed-in' || problem.code === 'no-token') {
     whenSignedOut()
     throw new SignedOut(problem.detail)
@@ -71,20 +114,40 @@ async function request(path: string, init: RequestInit = {}): Promise<Response> 
   throw new ServerRefusal(problem)
 }
 
-async function call<T>(path: string, init?: RequestInit): Promise<T> {
+async function call<T>(path: string, init?: Asked): Promise<T> {
   const response = await request(path, init)
-  return response.status === 204 ? (undefined as T) : ((await response.json()) as T)
+  if (response.status === 204) return undefined as T
+  try {
+    return (await response.json()) as T
+  } catch {
+    throw new ServerFault('What answers is not Undercliff. Is this network asking for a sign-in?')
+  }
 }
 
 type Change = 'POST' | 'PUT' | 'DELETE'
-const withText = (method: Change, body: string, more: RequestInit = {}): RequestInit => ({
+const withText = (method: Change, body: string, more: Asked = {}): Asked => ({
   ...more,
   method,
   headers: { 'content-type': 'application/json' },
   body,
 })
-const send = <T>(method: Change, path: string, body?: unknown): Promise<T> =>
-  call(path, body === undefined ? { method } : withText(method, JSON.stringify(body)))
+/** Changes on their way, by what they say: a button that is pressed again asks for the same. */
+const underWay = new Map<string, Promise<unknown>>()
+
+/** Text that is the same for bodies that say the same, under whatever id. */
+const sayingOf = (body: unknown): string =>
+  body === undefined ? '' : JSON.stringify(body, (key, value: unknown) => (key === 'id' ? undefined : value))
+
+/** Sends a change; the same again, while the first is on its way, is the first. */
+function send<T>(method: Change, path: string, body?: unknown, more: Asked = {}): Promise<T> {
+  const saying = `${method} ${path} ${sayingOf(body)}`
+  const before = underWay.get(saying)
+  if (before !== undefined) return before as Promise<T>
+  const init = body === undefined ? { ...more, method } : withText(method, JSON.stringify(body), more)
+  const sending = call<T>(path, init).finally(() => underWay.delete(saying))
+  underWay.set(saying, sending)
+  return sending
+}
 
 export const fetchSession = (): Promise<SessionAnswer> => call('/session')
 export const postSession = (body: SignIn): Promise<SignedIn> => send('POST', '/session', body)
@@ -109,25 +172,31 @@ export const deleteAccount = (personId: string): Promise<undefined> => send('DEL
 export async function fetchShed(
   knownVersion: string | null,
 ): Promise<{ shed: ShedAnswer; version: string | null } | null> {
-  const response = await request('/shed')
+  const response = await request('/shed', knownVersion === null ? {} : { headers: { 'if-none-match': knownVersion } })
   const version = response.headers.get('etag')
-  if (version !== null && version === knownVersion) return null
-  return { shed: (await response.json()) as ShedAnswer, version }
+  if (response.status === 304 || (version !== null && version === knownVersion)) return null
+  try {
+    return { shed: (await response.json()) as ShedAnswer, version }
+  } catch {
+    throw new ServerFault('What answers is not Undercliff. Is this network asking for a sign-in?')
+  }
 }
 export const fetchLoop = (loopId: string): Promise<LoopAnswer> => call(`/loops/${loopId}`)
 export const fetchSaw = (sawId: string): Promise<SawAnswer> => call(`/saws/${sawId}`)
-export const fetchWear = (): Promise<WearAnswer> => call('/wear')
+export const fetchWear = (): Promise<WearAnswer> => call('/wear', { withinMs: FILE_MS })
+/** Sends entries under their ids; what is pressed twice is told apart in the outbox, before it has one. */
 export const postEntries = (entries: readonly AnyNewEntry[]): Promise<EntriesAnswer> =>
-  send('POST', '/entries', { entries })
+  call('/entries', withText('POST', JSON.stringify({ entries })))
 export const postSaw = (saw: NewSaw): Promise<NewSaw> => send('POST', '/saws', saw)
 export const postPerson = (person: NewPerson): Promise<NewPerson> => send('POST', '/people', person)
 export const postProfile = (profile: CrewProfile): Promise<CrewProfile> => send('POST', '/profiles', profile)
 export const deleteProfile = (id: string): Promise<undefined> => send('DELETE', `/profiles/${id}`)
 export const putCrew = (change: CrewChange): Promise<CrewChange> => send('PUT', '/crew', change)
-export const putRules = (rules: HouseRules): Promise<HouseRules> => send('PUT', '/rules', rules)
-export const postImport = (body: Import): Promise<ImportAnswer> => send('POST', '/import', body)
+export const putRules = (rules: HouseRules): Promise<HouseRules> => send('PUT', '/rules', rules, { withinMs: FILE_MS })
+export const postImport = (body: Import): Promise<ImportAnswer> => send('POST', '/import', body, { withinMs: FILE_MS })
 /** Tags to print, as the bytes of a PDF. */
 export const postTags = async (body: TagSheet): Promise<Blob> =>
-  (await request('/tags.pdf', withText('POST', JSON.stringify(body)))).blob()
+  (await request('/tags.pdf', withText('POST', JSON.stringify(body), { withinMs: FILE_MS }))).blob()
 /** Sends a backup as it stands in its file; the server says what is wrong with it. */
-export const postBackup = (text: string): Promise<undefined> => call('/backup', withText('POST', text))
+export const postBackup = (text: string): Promise<undefined> =>
+  call('/backup', withText('POST', text, { withinMs: FILE_MS }))

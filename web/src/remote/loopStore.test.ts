@@ -3,6 +3,7 @@ import { createPinia, setActivePinia } from 'pinia'
 import { afterEach, beforeEach, expect, test, vi } from 'vitest'
 import { useLoop } from './loopStore'
 import { useOutbox } from './outbox'
+import { StandInStorage } from './standInStorage'
 
 const base = { loopId: 'a-loop-id-1', personId: null, happenedAt: '2026-03-01T09:00:00.000Z' }
 const registered: Entry = {
@@ -28,12 +29,7 @@ const json = (body: unknown): Response => new Response(JSON.stringify(body))
 
 beforeEach(() => {
   logAnswer = undefined
-  const kept = new Map<string, string>()
-  vi.stubGlobal('localStorage', {
-    getItem: (key: string) => kept.get(key) ?? null,
-    setItem: (key: string, value: string) => kept.set(key, value),
-    removeItem: (key: string) => kept.delete(key),
-  })
+  vi.stubGlobal('localStorage', new StandInStorage())
   vi.stubGlobal('fetch', (path: string) => {
     if (path === '/api/shed')
       return Promise.resolve(json({ crew: null, people: [], saws: [], loops: [{ loopId: base.loopId, tag: 'K3' }] }))

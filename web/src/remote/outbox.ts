@@ -1,51 +1,31 @@
 import { MOST_ENTRIES, type AnyNewEntry, type EntriesAnswer } from '@undercliff/contract'
 import { defineStore } from 'pinia'
-import { computed, ref } from 'vue'
-import { postEntries, ServerRefusal } from './api'
+import { computed, ref, shallowRef } from 'vue'
+import { postEntries, ServerAway, ServerRefusal, SignedOut } from './api'
+import type { Keeping } from './device'
+import { forgetParcel, parcelKey, keepParcel, keptParcels, sayingOf, subjectsOf, type Parcel } from './parcels'
 import { useSession } from './sessionStore'
 
-/** What goes to the server in one piece: all of it is written, or none. */
-export interface Parcel {
-  readonly key: string
-  readonly entries: readonly AnyNewEntry[]
-  /** Who wrote it; nobody else's session sends it. Missing from before people signed in. */
-  readonly by?: string
-  /** Why the server would not take it; it stays here until somebody has seen it. */
-  readonly refused: string | null
-}
-
-/** What became of entries. */
+/**
+ * What became of entries. `kept`: on this device, until the server answers. `held`: in this page alone,
+ * since the device keeps nothing.
+ */
 export type Sent = { readonly taken: readonly AnyNewEntry[] } & (
-  { readonly outcome: 'sent' | 'kept' } | { readonly outcome: 'refused'; readonly why: string }
+  { readonly outcome: 'sent' | 'kept' | 'held' } | { readonly outcome: 'refused'; readonly why: string }
 )
 
-const PREFIX = 'undercliff:outbox:'
-const RETRY_MS = 2000
+/** The first wait before what could not be sent is tried again, in ms; it doubles up to the last. */
+const FIRST_WAIT_MS = 2000
+const LAST_WAIT_MS = 30_000
+/** How often the server may fail at a parcel before it is set aside. */
+const MOST_FAILURES = 3
+const LOCK = 'undercliff:outbox'
 
-/** Every parcel has a place of its own, so that two open pages do not write over each other. */
-function keptParcels(): Parcel[] {
-  return Object.keys(localStorage)
-    .filter((key) => key.startsWith(PREFIX))
-    .sort()
-    .map(readParcel)
-    .filter((parcel) => parcel !== null)
-}
-
-function readParcel(key: string): Parcel | null {
-  try {
-    return JSON.parse(localStorage.getItem(key) ?? 'null') as Parcel | null
-  } catch {
-    return null
-  }
-}
-
-/** Keeps a parcel on the device; where the device has no room, it is held until the page closes. */
-function keep(parcel: Parcel): void {
-  try {
-    localStorage.setItem(PREFIX + parcel.key, JSON.stringify(parcel))
-  } catch {
-    // It is still in `parcels`, and is sent from there.
-  }
+/** One page at a time sends what this device keeps; where the browser has no locks, each for itself. */
+const inTurn = async (work: () => Promise<void>): Promise<void> => {
+  const locks = (globalThis as { navigator?: { locks?: LockManager } }).navigator?.locks
+  if (locks === undefined) await work()
+  else await locks.request(LOCK, work)
 }
 
 /**
@@ -56,91 +36,242 @@ function keep(parcel: Parcel): void {
 export const useOutbox = defineStore('outbox', () => {
   const session = useSession()
   const parcels = ref<Parcel[]>(keptParcels())
+  /** Parcels that are in this page alone, with why the device does not keep them. */
+  const unkept = shallowRef<ReadonlyMap<string, Exclude<Keeping, 'kept'>>>(new Map())
   const waiting = computed(() => parcels.value.filter(({ refused }) => refused === null))
   /** Those that whoever is signed in wrote. */
   const mine = computed(() => waiting.value.filter(({ by }) => by === undefined || by === session.me?.personId))
-  const others = computed(() => waiting.value.length - mine.value.length)
+  const countOf = (some: readonly Parcel[]): number => some.reduce((sum, { entries }) => sum + entries.length, 0)
+  /** Entries of somebody else's. */
+  const others = computed(() => countOf(waiting.value) - countOf(mine.value))
+  /** Entries that wait on this device, and those that wait in this page alone. */
+  const keptHere = computed(() => countOf(waiting.value.filter(({ key }) => !unkept.value.has(key))))
+  const heldHere = computed(() => countOf(waiting.value.filter(({ key }) => unkept.value.has(key))))
   const refused = computed(() => parcels.value.filter((parcel) => parcel.refused !== null))
+  /** What the server says while it cannot write; null when it does not say anything. */
+  const awayBecause = ref<string | null>(null)
   const listeners: ((answer: EntriesAnswer) => void)[] = []
+  const elsewhere: (() => void)[] = []
+  let waitMs = FIRST_WAIT_MS
   let timer: ReturnType<typeof setTimeout> | undefined
   let flushing: Promise<void> | null = null
+  /** When a parcel that the server failed at may be tried again, however much else is sent meanwhile. */
+  const restsUntil = new Map<string, number>()
+  /** What is on its way for the first time, by what it says: a button that is pressed again says the same. */
+  const underWay = new Map<string, Promise<Sent>>()
+
+  /** Puts a parcel into the list and onto the device. */
+  function put(parcel: Parcel): Keeping {
+    const keeping = keepParcel(parcel)
+    const map = new Map(unkept.value)
+    if (keeping === 'kept') map.delete(parcel.key)
+    else map.set(parcel.key, keeping)
+    unkept.value = map
+    const known = parcels.value.some(({ key }) => key === parcel.key)
+    parcels.value = known
+      ? parcels.value.map((one) => (one.key === parcel.key ? parcel : one))
+      : [...parcels.value, parcel]
+    return keeping
+  }
 
   const drop = (key: string): void => {
-    localStorage.removeItem(PREFIX + key)
+    forgetParcel(key)
+    unkept.value = new Map([...unkept.value].filter(([one]) => one !== key))
     parcels.value = parcels.value.filter((parcel) => parcel.key !== key)
   }
 
-  async function sendOne(parcel: Parcel): Promise<boolean> {
+  /**
+   * Takes in what other pages of this device left. What this page has and the device has lost is no less
+   * to be sent: sending twice is safe, and losing is not.
+   */
+  function sync(): void {
+    const kept = keptParcels()
+    const known = new Set(kept.map(({ key }) => key))
+    const here = waiting.value.filter(({ key }) => !known.has(key))
+    parcels.value = [...kept, ...here].sort((one, other) => (one.key < other.key ? -1 : 1))
+    for (const parcel of here) put(parcel)
+  }
+
+  /** Another page of this device sent a parcel, or somebody threw it away there. */
+  function goneElsewhere(key: string): void {
+    drop(key)
+    for (const listener of elsewhere) listener()
+  }
+
+  const setAside = (parcel: Parcel, why: string): void => {
+    put({ ...parcel, refused: why })
+  }
+
+  /** @returns whether what follows may be sent; what the server cannot do for one parcel it may for another */
+  async function sendOne(parcel: Parcel): Promise<'goOn' | 'failed' | 'away'> {
     try {
       const answer = await postEntries(parcel.entries)
-      for (const listener of listeners) listener(answer)
       drop(parcel.key)
-      return true
+      for (const listener of listeners) listener(answer)
+      return 'goOn'
     } catch (error) {
-      if (!(error instanceof ServerRefusal)) return false
-      const told = { ...parcel, refused: error.problem.detail }
-      keep(told)
-      parcels.value = parcels.value.map((one) => (one.key === parcel.key ? told : one))
-      return true
+      if (error instanceof ServerAway) awayBecause.value = error.said
+      if (error instanceof ServerAway || error instanceof SignedOut) return 'away'
+      if (error instanceof ServerRefusal) {
+        setAside(parcel, error.problem.detail)
+        return 'goOn'
+      }
+      const failed = (parcel.failed ?? 0) + 1
+      if (failed < MOST_FAILURES) {
+        restsUntil.set(parcel.key, Date.now() + waitMs)
+        put({ ...parcel, failed })
+        return 'failed'
+      }
+      setAside({ ...parcel, failed }, (error as Error).message)
+      return 'goOn'
     }
+  }
+
+  /** Tries again by itself, less and less often. */
+  function later(): void {
+    clearTimeout(timer)
+    timer = setTimeout(() => {
+      waitMs = Math.min(LAST_WAIT_MS, waitMs * 2)
+      void flush()
+    }, waitMs)
   }
 
   async function flushAll(): Promise<void> {
     clearTimeout(timer)
-    for (const parcel of [...mine.value]) {
-      if (await sendOne(parcel)) continue
-      timer = setTimeout(() => void flush(), RETRY_MS)
-      return
+    sync()
+    /** What comes after a parcel that failed, of the same loop or saw, waits for it. */
+    const behind = new Set<string>()
+    for (const { key } of [...mine.value]) {
+      const parcel = mine.value.find((one) => one.key === key)
+      if (parcel === undefined) continue
+      const subjects = subjectsOf(parcel)
+      const rests = (restsUntil.get(key) ?? 0) > Date.now() || subjects.some((one) => behind.has(one))
+      const outcome = rests ? 'failed' : await sendOne(parcel)
+      if (outcome === 'away') {
+        later()
+        return
+      }
+      if (outcome === 'failed') for (const one of subjects) behind.add(one)
     }
+    awayBecause.value = null
+    if (behind.size > 0) later()
+    else waitMs = FIRST_WAIT_MS
   }
 
   /** Sends what waits, in order; what cannot be sent is tried again by itself. */
   function flush(): Promise<void> {
-    flushing ??= flushAll().finally(() => {
+    flushing ??= inTurn(flushAll).finally(() => {
       flushing = null
     })
     return flushing
+  }
+
+  /** Sends at once what waits, when there is reason to think that the server can be reached again. */
+  function hurry(): void {
+    waitMs = FIRST_WAIT_MS
+    restsUntil.clear()
+    if (waiting.value.length > 0) void flush()
   }
 
   /** Keeps some entries on this device and sends them, all of them or none. */
   async function sendTogether(entries: readonly AnyNewEntry[]): Promise<Sent> {
     const key = `${Date.now().toString().padStart(15, '0')}-${entries[0]?.id ?? ''}`
     const by = session.me?.personId
-    const parcel: Parcel = { key, entries, refused: null, ...(by === undefined ? {} : { by }) }
-    keep(parcel)
-    parcels.value = [...parcels.value, parcel]
+    const keeping = put({ key, entries, refused: null, ...(by === undefined ? {} : { by }) })
     await (flushing ?? Promise.resolve())
     await flush()
     const left = parcels.value.find((one) => one.key === key)
     if (left === undefined) return { outcome: 'sent', taken: entries }
-    if (left.refused === null) return { outcome: 'kept', taken: entries }
-    drop(key)
+    if (left.refused === null) return { outcome: keeping === 'kept' ? 'kept' : 'held', taken: entries }
+    // Whoever pressed the button has it before them still, and is told why.
+    if ((left.failed ?? 0) === 0) drop(key)
     return { outcome: 'refused', why: left.refused, taken: [] }
   }
 
-  /**
-   * Keeps entries of loops and saws on this device and sends them, in batches that the server writes
-   * all together or not at all.
-   *
-   * @returns `sent`; `kept` when the server is away; or why a batch was refused, after which no other is
-   *   sent. `taken` are those that were sent or kept.
-   */
-  async function send(entries: readonly AnyNewEntry[]): Promise<Sent> {
+  async function sendAll(entries: readonly AnyNewEntry[]): Promise<Sent> {
     const taken: AnyNewEntry[] = []
-    let outcome: 'sent' | 'kept' = 'sent'
+    let outcome: 'sent' | 'kept' | 'held' = 'sent'
     for (let from = 0; from < entries.length; from += MOST_ENTRIES) {
       const sent = await sendTogether(entries.slice(from, from + MOST_ENTRIES))
       taken.push(...sent.taken)
       if (sent.outcome === 'refused') return { ...sent, taken }
-      if (sent.outcome === 'kept') outcome = 'kept'
+      if (sent.outcome !== 'sent' && outcome !== 'held') outcome = sent.outcome
     }
     return { outcome, taken }
+  }
+
+  /**
+   * Keeps entries of loops and saws on this device and sends them, in batches that the server writes
+   * all together or not at all. The same again, while the first is on its way, is the first.
+   *
+   * @returns `sent`; `kept` or `held` when the server is away; or why a batch was refused, after which no
+   *   other is sent. `taken` are those that were sent, kept or held.
+   */
+  function send(entries: readonly AnyNewEntry[]): Promise<Sent> {
+    const saying = sayingOf(entries)
+    const before = underWay.get(saying)
+    if (before !== undefined) return before
+    const sending = sendAll(entries).finally(() => underWay.delete(saying))
+    underWay.set(saying, sending)
+    return sending
+  }
+
+  /** Sends a parcel that was set aside once more, as it is or put right. */
+  async function sendAgain(key: string, entries: readonly AnyNewEntry[]): Promise<void> {
+    const parcel = parcels.value.find((one) => one.key === key)
+    if (parcel === undefined) return
+    put({ ...parcel, entries, refused: null, failed: 0 })
+    await (flushing ?? Promise.resolve())
+    await flush()
   }
 
   /** Called with what the server answers once it has written entries. */
   const onWritten = (listener: (answer: EntriesAnswer) => void): void => {
     listeners.push(listener)
   }
+  /** Called when another page of this device sent something. */
+  const onSentElsewhere = (listener: () => void): void => {
+    elsewhere.push(listener)
+  }
 
-  return { parcels, waiting, others, refused, send, flush, drop, onWritten }
+  /** Listens for what the browser tells: the network is back, another page changed what is kept. */
+  function watchDevice(page: Window): void {
+    page.addEventListener('online', hurry)
+    page.document.addEventListener('visibilitychange', () => {
+      if (page.document.visibilityState === 'visible') hurry()
+    })
+    page.addEventListener('storage', ({ key, newValue }) => {
+      const parcel = parcelKey(key)
+      if (parcel === null) return
+      if (newValue === null) {
+        goneElsewhere(parcel)
+        return
+      }
+      sync()
+      // Whoever left it may be closed by the time that the server answers.
+      if (mine.value.length > 0 && flushing === null) later()
+    })
+    page.addEventListener('beforeunload', (event) => {
+      if (waiting.value.some(({ key }) => unkept.value.has(key))) event.preventDefault()
+    })
+  }
+
+  return {
+    parcels,
+    waiting,
+    others,
+    keptHere,
+    heldHere,
+    refused,
+    unkept,
+    awayBecause,
+    send,
+    sendAgain,
+    flush,
+    hurry,
+    drop,
+    onWritten,
+    onSentElsewhere,
+    watchDevice,
+  }
 })

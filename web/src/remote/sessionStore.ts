@@ -1,3 +1,4 @@
+import { forget, keep, keptJson } from './device'
 import { KEPT_SHED } from './keptShed'
 import type { DemoSignIn, SetUp, SignedIn, SignIn, Switch } from '@undercliff/contract'
 import type { Asking } from '@undercliff/core'
@@ -17,21 +18,13 @@ import {
 
 const KEPT = 'undercliff:me'
 
-function keptMe(): SignedIn | null {
-  try {
-    return JSON.parse(localStorage.getItem(KEPT) ?? 'null') as SignedIn | null
-  } catch {
-    return null
-  }
-}
-
 /**
  * Who is signed in on this device. The last answer is kept, so that work goes on while the server
  * is away; what it may do is decided by the server each time.
  */
 // eslint-disable-next-line max-lines-per-function -- a store is one setup function
 export const useSession = defineStore('session', () => {
-  const me = shallowRef<SignedIn | null>(keptMe())
+  const me = shallowRef<SignedIn | null>(keptJson<SignedIn>(KEPT))
   const state = ref<'asking' | 'setUp' | 'signedOut' | 'signedIn'>(me.value === null ? 'asking' : 'signedIn')
   const demo = shallowRef<readonly DemoSignIn[]>([])
   const away = ref(false)
@@ -42,14 +35,15 @@ export const useSession = defineStore('session', () => {
     me.value = answer
     state.value = 'signedIn'
     useCsrfToken(answer.csrfToken)
-    localStorage.setItem(KEPT, JSON.stringify(answer))
+    // Where the device keeps nothing, the server is asked when the page is opened.
+    keep(KEPT, JSON.stringify(answer))
   }
 
   function leave(): void {
     me.value = null
     state.value = 'signedOut'
-    localStorage.removeItem(KEPT)
-    localStorage.removeItem(KEPT_SHED)
+    forget(KEPT)
+    forget(KEPT_SHED)
   }
 
   /** Asks who is signed in. While the server is away, whoever was stays. */

@@ -12,26 +12,26 @@ import { computed, ref, shallowRef } from 'vue'
 import { groupShed } from './groupShed'
 import { KEPT_SHED } from './keptShed'
 import { useOutbox } from './outbox'
-import { fetchShed, SignedOut } from './api'
+import { fetchShed, ServerAway, SignedOut } from './api'
+import { forget as forgetKept, keep, keptJson } from './device'
 
 const KEEP_AFTER_MS = 400
-
-function keptShed(): ShedAnswer | null {
-  try {
-    return JSON.parse(localStorage.getItem(KEPT_SHED) ?? 'null') as ShedAnswer | null
-  } catch {
-    return null
-  }
-}
+/** The first and the last wait before a shed that did not answer is asked again, in ms. */
+const FIRST_WAIT_MS = 2000
+const LAST_WAIT_MS = 30_000
 
 /** The whole shed as the server last told it; the last answer is kept for when it is away. */
 // eslint-disable-next-line max-lines-per-function -- a store is one setup function
 export const useShed = defineStore('shed', () => {
-  const answer = shallowRef<ShedAnswer | null>(keptShed())
+  const answer = shallowRef<ShedAnswer | null>(keptJson<ShedAnswer>(KEPT_SHED))
   const away = ref(false)
   const loaded = ref(false)
+  /** What went wrong on the server when it was asked last; null when nothing did. */
+  const fault = ref<string | null>(null)
 
   let asked = 0
+  let waitMs = FIRST_WAIT_MS
+  let again: ReturnType<typeof setTimeout> | undefined
   /** Answers to entries that were taken. */
   let taken = 0
   let version: string | null = null
@@ -40,11 +40,8 @@ export const useShed = defineStore('shed', () => {
   function keepSoon(): void {
     clearTimeout(keeping)
     keeping = setTimeout(() => {
-      try {
-        if (answer.value !== null) localStorage.setItem(KEPT_SHED, JSON.stringify(answer.value))
-      } catch {
-        // The device has no room: the shed is asked for anew when the page is opened.
-      }
+      // Where the device has no room, the shed is asked for anew when the page is opened; half of it is not kept.
+      if (answer.value !== null && keep(KEPT_SHED, JSON.stringify(answer.value)) !== 'kept') forgetKept(KEPT_SHED)
     }, KEEP_AFTER_MS)
   }
   let keeping: ReturnType<typeof setTimeout> | undefined
@@ -69,10 +66,27 @@ export const useShed = defineStore('shed', () => {
         keepSoon()
       }
       away.value = false
+      waitMs = FIRST_WAIT_MS
+      fault.value = null
       loaded.value = true
     } catch (error) {
-      away.value = !(error instanceof SignedOut)
+      away.value = error instanceof ServerAway
+      if (away.value) askAgain()
+      fault.value = away.value || error instanceof SignedOut ? null : (error as Error).message
     }
+  }
+
+  /** Asks again by itself, less and less often, until there is an answer. */
+  function askAgain(): void {
+    clearTimeout(again)
+    again = setTimeout(() => void load(), waitMs)
+    waitMs = Math.min(LAST_WAIT_MS, waitMs * 2)
+  }
+
+  /** Asks at once, when there is reason to think that the server can be reached again. */
+  function hurry(): void {
+    waitMs = FIRST_WAIT_MS
+    if (away.value) void load()
   }
 
   /** Takes what entries changed, so that the whole shed need not be asked for anew. */
@@ -93,11 +107,13 @@ export const useShed = defineStore('shed', () => {
     keepSoon()
   }
   useOutbox().onWritten(take)
+  useOutbox().onSentElsewhere(() => void load())
 
   /** Forgets everything, when another crew signs in. */
   function forget(): void {
     asked += 1
     clearTimeout(keeping)
+    clearTimeout(again)
     answer.value = null
     version = null
     loaded.value = false
@@ -131,8 +147,10 @@ export const useShed = defineStore('shed', () => {
   return {
     answer,
     away,
+    fault,
     loaded,
     load,
+    hurry,
     take,
     forget,
     crew,

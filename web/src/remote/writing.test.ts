@@ -4,6 +4,7 @@ import { createPinia, setActivePinia } from 'pinia'
 import { afterEach, beforeEach, expect, test, vi } from 'vitest'
 import { useNotices } from './notices'
 import { useOutbox } from './outbox'
+import { StandInStorage } from './standInStorage'
 import { useShed } from './shedStore'
 import { useWriting } from './writing'
 
@@ -31,7 +32,7 @@ let answer: EntriesAnswer
 
 beforeEach(() => {
   vi.useFakeTimers()
-  vi.stubGlobal('localStorage', { getItem: () => null, setItem: () => undefined, removeItem: () => undefined })
+  vi.stubGlobal('localStorage', new StandInStorage())
   batches.length = 0
   answers = []
   answer = { entries: [], cards: [], saws: [] }

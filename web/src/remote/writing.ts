@@ -6,6 +6,13 @@ import { useNotices } from './notices'
 import { useOutbox } from './outbox'
 import { useSession } from './sessionStore'
 
+/** What is said of entries besides that they were logged. */
+const BECAME = {
+  sent: '',
+  kept: '; kept on this device until the shed answers',
+  held: '; NOT kept, since this device keeps nothing: leave this page open until the shed answers',
+} as const
+
 /** Writes entries of loops and saws, tells what became of them, and takes them back again. */
 export const useWriting = defineStore('writing', () => {
   const outbox = useOutbox()
@@ -42,7 +49,7 @@ export const useWriting = defineStore('writing', () => {
     const { taken } = sent
     if (taken.length > 0) {
       const text = typeof said === 'string' ? said : said(taken.length)
-      const kept = sent.outcome === 'kept' ? '; kept on this device until the shed answers' : ''
+      const kept = sent.outcome === 'refused' ? '' : BECAME[sent.outcome]
       const undo = taken.every(stays) ? undefined : () => strikeOut(taken, 'Undone')
       notices.say(`${text}${kept}.`, undo)
     }

@@ -69,9 +69,9 @@ const dayOf = (instant: string): string =>
         }}
       </p>
       <p class="row"><button type="button" class="act" @click="leave">Sign out</button></p>
-      <p v-if="outbox.waiting.length > 0" class="caution">
-        {{ outbox.waiting.length }} entries wait on this device to be sent. They stay here until whoever wrote them
-        signs in again.
+      <p v-if="outbox.keptHere > 0" class="caution">
+        {{ outbox.keptHere }} entries wait on this device to be sent. They stay here until whoever wrote them signs in
+        again.
       </p>
       <p v-if="wrong" class="stop-text" role="alert">{{ wrong }}</p>
       <template v-if="session.isLead">

@@ -1,0 +1,40 @@
+import type { AnyNewEntry } from '@undercliff/contract'
+import { expect, test } from 'vitest'
+import { leavesOf, putRight } from './leaves'
+
+const measured: AnyNewEntry = {
+  id: 'entry-one',
+  loopId: 'a-loop-id-1',
+  happenedAt: '2026-03-01T09:00:00.000Z',
+  personId: 'person-1',
+  kind: 'measured',
+  note: 'by the window',
+  readings: [
+    { cutter: 3, lengthUm: 52_000, damage: [{ kind: 'stone', depthUm: 400 }] },
+    { cutter: 9, lengthUm: 5150, settingUm: 650 },
+  ],
+}
+
+test('everything that may be wrong is there, under a name, and nothing that says what it is', () => {
+  expect(leavesOf(measured).map(({ label, kind, value }) => [label, kind, value])).toEqual([
+    ['happened', 'time', '2026-03-01T09:00:00.000Z'],
+    ['note', 'text', 'by the window'],
+    ['cutter 3 cutter', 'number', 3],
+    ['cutter 3 length, mm', 'mm', 52],
+    ['cutter 3 1 depth, mm', 'mm', 0.4],
+    ['cutter 9 cutter', 'number', 9],
+    ['cutter 9 length, mm', 'mm', 5.15],
+    ['cutter 9 setting, mm', 'mm', 0.65],
+  ])
+})
+
+test('one thing is put right, in whole micrometres, and nothing else changes', () => {
+  const length = leavesOf(measured).find(({ label }) => label === 'cutter 3 length, mm')
+  if (length === undefined) throw new Error('there should be such a length')
+  const right = putRight(measured, length, 5.2)
+  expect(right).toEqual({
+    ...measured,
+    readings: [{ cutter: 3, lengthUm: 5200, damage: [{ kind: 'stone', depthUm: 400 }] }, measured.readings[1]],
+  })
+  expect(putRight(right, length, 52)).toEqual(measured)
+})

@@ -1,0 +1,74 @@
+import type { AnyNewEntry } from '@undercliff/contract'
+import { UM_PER_MM } from '@undercliff/core'
+
+/** One figure or word of an entry that can be put right by hand. */
+export interface Leaf {
+  readonly path: readonly (string | number)[]
+  readonly label: string
+  readonly kind: 'mm' | 'number' | 'text' | 'yesNo' | 'time'
+  readonly value: string | number | boolean
+}
+
+/** What an entry is and whom it belongs to, which is not put right but written anew. */
+const FIXED: ReadonlySet<string> = new Set([
+  ...['id', 'loopId', 'sawId', 'kind', 'personId', 'strikes', 'spec', 'knownBite', 'advised', 'rulesVersion', 'origin'],
+])
+
+const words = (key: string): string =>
+  key
+    .replace(/Um$|At$/, '')
+    .replace(/([A-Z])/g, ' $1')
+    .toLowerCase()
+
+/** What a figure in a list belongs to: the cutter where the list is of cutters, or its place. */
+const memberOf = (one: unknown, i: number): string =>
+  typeof one === 'object' && one !== null && 'cutter' in one ? `cutter ${String(one.cutter)}` : String(i + 1)
+
+function leaf(path: Leaf['path'], key: string, label: string, value: unknown): Leaf[] {
+  switch (typeof value) {
+    case 'number':
+      return key.endsWith('Um')
+        ? [{ path, label: `${label}, mm`, kind: 'mm', value: value / UM_PER_MM }]
+        : [{ path, label, kind: 'number', value }]
+    case 'boolean':
+      return [{ path, label, kind: 'yesNo', value }]
+    case 'string':
+      return [{ path, label, kind: key.endsWith('At') ? 'time' : 'text', value }]
+    default:
+      return []
+  }
+}
+
+function walk(value: unknown, path: Leaf['path'], label: string): Leaf[] {
+  if (Array.isArray(value))
+    return value.flatMap((one: unknown, i) => walk(one, [...path, i], `${label} ${memberOf(one, i)}`.trim()))
+  if (typeof value !== 'object' || value === null) {
+    const key = [...path].reverse().find((step): step is string => typeof step === 'string') ?? ''
+    return leaf(path, key, label, value)
+  }
+  return Object.entries(value)
+    .filter(([key]) => !FIXED.has(key))
+    .flatMap(([key, one]) => walk(one, [...path, key], `${label} ${Array.isArray(one) ? '' : words(key)}`.trim()))
+}
+
+/**
+ * Everything in an entry that a person may put right.
+ *
+ * @example
+ * leavesOf({ …, kind: 'ran', tanks: 20 }) // happened, tanks, conditions
+ */
+export const leavesOf = (entry: AnyNewEntry): Leaf[] => walk(entry, [], '')
+
+function withValue(value: unknown, [step, ...rest]: Leaf['path'], leafValue: unknown): unknown {
+  if (step === undefined) return leafValue
+  if (Array.isArray(value))
+    return value.map((one: unknown, i): unknown => (i === step ? withValue(one, rest, leafValue) : one))
+  const held = value as Record<string, unknown>
+  return { ...held, [step]: withValue(held[step], rest, leafValue) }
+}
+
+/** The entry with one thing in it put right; lengths come in millimetres and are kept in micrometres. */
+export function putRight(entry: AnyNewEntry, { path, kind }: Leaf, value: Leaf['value']): AnyNewEntry {
+  const kept = kind === 'mm' ? Math.round(Number(value) * UM_PER_MM) : value
+  return withValue(entry, path, kept) as AnyNewEntry
+}
