@@ -10,6 +10,7 @@ import {
   readFileSync,
   renameSync,
   rmSync,
+  statfsSync,
   writeSync,
 } from 'node:fs'
 import { createServer } from 'node:net'
@@ -48,6 +49,9 @@ const STOP_WITHIN_MS = 30_000
 const LAUNCHED_WITHIN_MS = 1500
 /** Begins the name of files that are being made. */
 const UNFINISHED = 'unfinished-'
+/** What a new database takes, and what one that is there needs to come up, in bytes. */
+const NEW_BYTES = 200e6
+const LEAST_BYTES = 4e6
 const NO_ROOM = /No space left on device|errno: 28|Disk quota exceeded|disk is full/i
 const WATCH_EVERY_MS = 500
 /** Longest path of a Unix socket, less its closing byte. */
@@ -191,15 +195,23 @@ function makeFiles(places: Places, say: (line: string) => void): void {
     )
   } catch (error) {
     rmSync(making, { recursive: true, force: true })
-    throw ofInstalling(error)
+    throw ofInstalling(error, dir)
   }
   renameSync(making, files)
 }
 
-function ofInstalling(error: unknown): unknown {
+const noRoom = (): Error => Object.assign(new Error('no room'), { code: 'ENOSPC' })
+
+/** Bytes that are free where a folder is. */
+function freeBytes(dir: string): number {
+  const { bavail, bsize } = statfsSync(dir)
+  return bavail * bsize
+}
+
+function ofInstalling(error: unknown, dir: string): unknown {
   const said = error instanceof Error && 'stderr' in error ? String(error.stderr) : ''
   if (said === '') return error
-  if (NO_ROOM.test(said)) return Object.assign(new Error('no room'), { code: 'ENOSPC' })
+  if (NO_ROOM.test(said) || freeBytes(dir) < NEW_BYTES) return noRoom()
   const last = said.trim().split('\n').at(-1) ?? ''
   return new StartProblem(`MariaDB could not make its files: ${last}`)
 }
@@ -294,7 +306,7 @@ function endOfLog({ log }: Places): string {
 
 function whyDown(places: Places): unknown {
   const said = endOfLog(places)
-  if (NO_ROOM.test(said)) return Object.assign(new Error('no room'), { code: 'ENOSPC' })
+  if (NO_ROOM.test(said) || freeBytes(places.dir) < LEAST_BYTES) return noRoom()
   if (/Unable to lock|Can't lock aria/i.test(said))
     return new StartProblem(`Another MariaDB uses the files in ${places.files}. Stop it and start again.`)
   return new StartProblem(`The database did not come up. Its log says why: ${places.log}`)

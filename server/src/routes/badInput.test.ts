@@ -1,5 +1,6 @@
-import type { Backup, ProblemDetails } from '@undercliff/contract'
+import type { Backup } from '@undercliff/contract'
 import { DEFAULT_RULES, type NewSawEntry } from '@undercliff/core'
+import { eq } from 'drizzle-orm'
 import { createHash } from 'node:crypto'
 import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs'
 import { request } from 'node:http'
@@ -8,6 +9,7 @@ import { join } from 'node:path'
 import { afterAll, beforeAll, beforeEach, describe, expect, inject, test } from 'vitest'
 import { allRoutes } from '.'
 import { Harness, PERSON, ran, registered, SAW, SAWYER, SECOND_SAW, type As } from '../fixtures/harness'
+import { accounts, people, saws, sessions } from '../database/schema'
 import { Tries } from '../store/tries'
 
 const LOOP = 'loop-for-bad-input'
@@ -145,8 +147,14 @@ describe('what is no request of ours', () => {
 })
 
 describe('an id again', () => {
-  const flipped = (id: string, sawId: string, more: object = {}): NewSawEntry =>
-    ({ id, sawId, happenedAt: '2026-03-10T09:00:00.000Z', personId: null, kind: 'barFlipped', ...more }) as NewSawEntry
+  const flipped = (id: string, sawId: string, more: object = {}): NewSawEntry => ({
+    id,
+    sawId,
+    happenedAt: '2026-03-10T09:00:00.000Z',
+    personId: null,
+    kind: 'barFlipped',
+    ...more,
+  })
   const post = (...entries: unknown[]) => harness.post('/api/entries', { entries })
   const countOf = async (sawId: string): Promise<number> =>
     (await harness.request<{ entries: unknown[] }>(`/api/saws/${sawId}`)).body.entries.length
@@ -198,11 +206,9 @@ describe('a backup that cannot be', () => {
     const content = structuredClone(good.content) as unknown as Content
     change(content)
     await harness.reset()
-    for (const table of ['saws', 'accounts', 'sessions'])
-      await db.execute(
-        `delete from ${table} where crew_id = 'crew-number-one' and ${table === 'saws' ? '1' : `person_id = '${SAWYER}'`}`,
-      )
-    await db.execute(`delete from people where id = '${SAWYER}'`)
+    await db.delete(saws)
+    for (const table of [sessions, accounts]) await db.delete(table).where(eq(table.personId, SAWYER))
+    await db.delete(people).where(eq(people.id, SAWYER))
     const checksum = createHash('sha256').update(JSON.stringify(content)).digest('hex')
     return harness.post('/api/backup', { ...good, content, checksum })
   }
@@ -259,7 +265,7 @@ describe('a backup that cannot be', () => {
     ],
   ])('it names %s that is not in it', async (_name, field, change) => {
     const { status, body } = await restore(change)
-    expect({ status, field: (body as ProblemDetails).problems?.[0]?.field }).toEqual({ status: 422, field })
+    expect({ status, field: body.problems?.[0]?.field }).toEqual({ status: 422, field })
     expect((await harness.shed()).loops).toEqual([])
   })
 

@@ -1,6 +1,5 @@
 import { DEFAULT_RULES, type NewEntry } from '@undercliff/core'
 import { DEMO_SIGN_INS, scenario, type Scenario } from '@undercliff/demo'
-import { MOST_ENTRIES } from '@undercliff/contract'
 import { and, asc, eq, isNotNull, sql } from 'drizzle-orm'
 import type { Database, Transaction } from '../database/connect'
 import {
@@ -77,11 +76,9 @@ async function writeDemoEntries(tx: Transaction, crewId: string, now: Date, demo
   // Registered before any of them is read, each loop begins with common practice, as `docs/verdict.md` has it.
   const isRegistration = ({ kind }: NewEntry): boolean => kind === 'registered'
   const sent = [...demo.entries.filter(isRegistration), ...demo.entries.filter((entry) => !isRegistration(entry))]
-  for (let i = 0; i < sent.length; i += MOST_ENTRIES) {
-    const batch = sent.slice(i, i + MOST_ENTRIES)
-    let next = 0
-    await appendWithin(tx, caller, DEFAULT_RULES, batch, () => new Date(batch[next++]?.happenedAt ?? now))
-  }
+  // All at once, so that each log is folded once.
+  let next = 0
+  await appendWithin(tx, caller, DEFAULT_RULES, sent, () => new Date(sent[next++]?.happenedAt ?? now))
   // Everybody wrote down their own work.
   await tx
     .update(entries)

@@ -41,7 +41,7 @@ export class ServerAway extends Error {
 }
 
 /** The server made a mistake, or what answers is not Undercliff. Trying again may help, and may not. */
-export class ServerFault extends Error {}
+class ServerFault extends Error {}
 
 /** Nobody is signed in any more. What was to be sent is not lost. */
 export class SignedOut extends Error {}

@@ -19,7 +19,7 @@ function storage(): Storage | null {
 }
 
 /** What is kept under a key; null when nothing is, or nothing can be. */
-export function kept(key: string): string | null {
+function kept(key: string): string | null {
   try {
     return storage()?.getItem(key) ?? null
   } catch {
