@@ -5,6 +5,7 @@ import {
   believeClock,
   fittingRefusal,
   sayFit,
+  withDefaults,
   type Entry,
   type HouseRules,
   type LoopState,
@@ -13,7 +14,7 @@ import { and, eq, isNotNull } from 'drizzle-orm'
 import type { Database, Transaction } from '../database/connect'
 import { duplicateKey } from '../database/errors'
 import { inChunks } from '../database/inChunks'
-import { entries, loops, saws, snapshots } from '../database/schema'
+import { crews, entries, loops, saws, snapshots } from '../database/schema'
 import type { Caller } from './caller'
 import { checkEntries } from './checkEntries'
 import { checkPeople, lockCrew } from './crewLock'
@@ -104,25 +105,34 @@ export async function runImport(
   const { crewId, personId } = caller
   const writtenAt = now.toISOString()
   const checked = believeClock(checkEntries(body.entries, 'entries'), now.getTime(), deviceMs)
+  const known = await readKnownBite(db, crewId)
+  const sent = checked.map((entry) => asWritten(withKnownBite(entry, known), writtenAt, personId))
+  const logs = newLogs(sent, now.getTime())
+  // Folded before the crew is locked, so that nobody waits for it.
+  const [crew] = await db.select({ rules: crews.rules }).from(crews).where(eq(crews.id, crewId))
+  const expected = withDefaults(crew?.rules ?? {})
+  const folded = foldAll(crewId, logs, expected)
   return db.transaction(async (tx) => {
     const rules = await lockCrew(tx, crewId)
-    const known = await readKnownBite(tx, crewId)
-    const sent = checked.map((entry) => asWritten(withKnownBite(entry, known), writtenAt, personId))
-    const logs = newLogs(sent, now.getTime())
+    const rows = rules.version === expected.version ? folded : foldAll(crewId, logs, rules)
     await checkPeople(tx, crewId, sent)
     await insertAll(tx, crewId, body.saws, sent)
     const bySaw = new Map((await readSaws(tx, crewId)).map((saw) => [saw.id, saw]))
     const occupied = await occupiedSaws(tx, crewId)
-    const rows: SnapshotRow[] = []
-    for (const log of logs.values()) {
-      const row = snapshotRow(crewId, log, rules)
-      if (row === null) throw new Refusal('not-admitted', 'A loop has entries and is not registered.')
-      checkFittings(row.state, log, bySaw, rules)
+    for (const row of rows) {
+      checkFittings(row.state, logs.get(row.loopId) ?? [], bySaw, rules)
       if (row.sawId != null && occupied.has(row.sawId))
         throw new Refusal('saw-occupied', `There is another loop on the saw that ${row.state.tag} is to be on.`)
-      rows.push(row)
     }
     await insertSnapshots(tx, rows)
     return { loops: logs.size, saws: body.saws.length, entries: sent.length }
   })
 }
+
+/** What the logs come to, each folded once. */
+const foldAll = (crewId: string, logs: ReadonlyMap<string, readonly Entry[]>, rules: HouseRules): SnapshotRow[] =>
+  [...logs.values()].map((log) => {
+    const row = snapshotRow(crewId, log, rules)
+    if (row === null) throw new Refusal('not-admitted', 'A loop has entries and is not registered.')
+    return row
+  })

@@ -1,8 +1,10 @@
 import type { HouseRulesChange } from '@undercliff/contract'
-import { cardOf, rulesConflicts, STORED_VERSION, type HouseRules } from '@undercliff/core'
-import { and, eq } from 'drizzle-orm'
-import type { Database } from '../database/connect'
-import { crews, snapshots } from '../database/schema'
+import { cardOf, rulesConflicts, STORED_VERSION, withDefaults, type HouseRules, type LoopCard } from '@undercliff/core'
+import { and, eq, gt, inArray, max, sql } from 'drizzle-orm'
+import { atOneMoment } from '../database/atOneMoment'
+import type { Database, Transaction } from '../database/connect'
+import { inChunks } from '../database/inChunks'
+import { crews, entries, snapshots } from '../database/schema'
 import { lockCrew } from './crewLock'
 import { Refusal } from './refusal'
 
@@ -15,37 +17,110 @@ function refuseConflicts(rules: HouseRules): void {
   throw new Refusal('rules-conflict', first.message, problems)
 }
 
+/** Cards by loop, under some rules. */
+type Cards = Map<string, LoopCard>
+
+/** The last entry that a crew wrote, by its arrival; 0 when there is none. */
+async function lastArrival(tx: Transaction, crewId: string): Promise<number> {
+  const [row] = await tx
+    .select({ last: max(entries.arrival) })
+    .from(entries)
+    .where(eq(entries.crewId, crewId))
+  return row?.last ?? 0
+}
+
+/** Works out the cards of some loops, all when none are named, from what this version stored. */
+async function addCards(tx: Transaction, crewId: string, rules: HouseRules, cards: Cards, loopIds?: readonly string[]) {
+  if (loopIds?.length === 0) return
+  const ofThisVersion = and(eq(snapshots.crewId, crewId), eq(snapshots.storedVersion, STORED_VERSION))
+  const wanted = await tx
+    .select({ loopId: snapshots.loopId })
+    .from(snapshots)
+    .where(and(ofThisVersion, loopIds === undefined ? undefined : inArray(snapshots.loopId, [...loopIds])))
+  await inChunks(wanted, async (some) => {
+    const ids = some.map(({ loopId }) => loopId)
+    const rows = await tx
+      .select({ loopId: snapshots.loopId, state: snapshots.state })
+      .from(snapshots)
+      .where(and(ofThisVersion, inArray(snapshots.loopId, ids)))
+    for (const { loopId, state } of rows) cards.set(loopId, cardOf(state, rules))
+  })
+}
+
+/** Writes cards, many in a statement; none is added where there is no snapshot. */
+const writeCards = (tx: Transaction, crewId: string, cards: Cards): Promise<void> =>
+  inChunks([...cards], async (some) => {
+    const cases = (pick: (card: LoopCard) => string) =>
+      sql.join(
+        some.map(([loopId, card]) => sql`when ${loopId} then ${pick(card)}`),
+        sql` `,
+      )
+    await tx
+      .update(snapshots)
+      .set({
+        card: sql`case ${snapshots.loopId} ${cases((card) => JSON.stringify(card))} end`,
+        action: sql`case ${snapshots.loopId} ${cases(({ action }) => action)} end`,
+      })
+      .where(
+        and(
+          eq(snapshots.crewId, crewId),
+          inArray(
+            snapshots.loopId,
+            some.map(([loopId]) => loopId),
+          ),
+        ),
+      )
+  })
+
+/** The rules as they would be, with the cards under them and the last entry that these know of. */
+async function workOut(db: Database, crewId: string, wanted: HouseRulesChange) {
+  return atOneMoment(db, async (tx) => {
+    const [crew] = await tx.select({ rules: crews.rules }).from(crews).where(eq(crews.id, crewId))
+    const before = withDefaults(crew?.rules ?? {})
+    if (wanted.version !== before.version) throw changedMeanwhile()
+    const rules: HouseRules = { ...before, ...wanted, version: before.version + 1 }
+    refuseConflicts(rules)
+    const known = await lastArrival(tx, crewId)
+    const cards: Cards = new Map()
+    await addCards(tx, crewId, rules, cards)
+    return { rules, cards, known }
+  })
+}
+
+const changedMeanwhile = (): Refusal =>
+  new Refusal(
+    'rules-changed',
+    'Somebody changed the house rules meanwhile. Look at them as they are now, and change them again.',
+  )
+
 /**
- * Changes what a crew works by, and with it every verdict: the cards are worked out again in the
- * same transaction. Those that an older version wrote are worked out by the renewal, under the rules
- * that hold then.
+ * Changes what a crew works by, and with it every verdict: the cards are worked out before the crew is
+ * locked, so that nobody waits for them, and written in the same transaction as the rules with those of
+ * loops that were written to meanwhile. Those that an older version wrote are worked out by the renewal,
+ * under the rules that hold then.
  *
  * @param wanted what is to hold from now on, with the version that was read when it was changed; the rest stays
  * @returns the rules as they hold now, under a version of their own
  * @throws Refusal when somebody else changed them meanwhile, or they cannot hold together
  */
-export const changeRules = (db: Database, crewId: string, wanted: HouseRulesChange): Promise<HouseRules> =>
-  db.transaction(async (tx) => {
-    const before = await lockCrew(tx, crewId)
-    if (wanted.version !== before.version) {
-      throw new Refusal(
-        'rules-changed',
-        'Somebody changed the house rules meanwhile. Look at them as they are now, and change them again.',
-      )
-    }
-    const rules: HouseRules = { ...before, ...wanted, version: before.version + 1 }
-    refuseConflicts(rules)
+export async function changeRules(db: Database, crewId: string, wanted: HouseRulesChange): Promise<HouseRules> {
+  const { rules, cards, known } = await workOut(db, crewId, wanted)
+  return db.transaction(async (tx) => {
+    const { version } = await lockCrew(tx, crewId)
+    if (version !== wanted.version) throw changedMeanwhile()
     await tx.update(crews).set({ rules }).where(eq(crews.id, crewId))
-    const rows = await tx
-      .select({ loopId: snapshots.loopId, state: snapshots.state })
-      .from(snapshots)
-      .where(and(eq(snapshots.crewId, crewId), eq(snapshots.storedVersion, STORED_VERSION)))
-    for (const { loopId, state } of rows) {
-      const card = cardOf(state, rules)
-      await tx
-        .update(snapshots)
-        .set({ card, action: card.action })
-        .where(and(eq(snapshots.crewId, crewId), eq(snapshots.loopId, loopId)))
-    }
+    const since = await tx
+      .selectDistinct({ loopId: entries.loopId })
+      .from(entries)
+      .where(and(eq(entries.crewId, crewId), gt(entries.arrival, known)))
+    await addCards(
+      tx,
+      crewId,
+      rules,
+      cards,
+      since.map(({ loopId }) => loopId),
+    )
+    await writeCards(tx, crewId, cards)
     return rules
   })
+}

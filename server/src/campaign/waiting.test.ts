@@ -1,0 +1,157 @@
+import { DEFAULT_RULES, type NewEntry } from '@undercliff/core'
+import type { Backup } from '@undercliff/contract'
+import { setTimeout as sleep } from 'node:timers/promises'
+import { afterAll, beforeAll, expect, test } from 'vitest'
+import { Harness, ran, registered, SPEC, type As } from '../fixtures/harness'
+import { report, times } from './long'
+
+const LOOPS = times(120, 2000)
+/** The longest that one in a hundred of the others may wait, in ms, at 2,000 loops. */
+const LONGEST_MS = 250
+const PROBE_EVERY_MS = 15
+
+let harness: Harness
+const loopIds = Array.from({ length: LOOPS }, (_, i) => `waiting-loop-${String(i).padStart(5, '0')}`)
+let made = 0
+
+/** A loop with a season behind it. */
+function season(loopId: string): NewEntry[] {
+  const at = (hours: number): string =>
+    new Date(Date.parse('2026-01-10T09:00:00.000Z') + hours * 3_600_000).toISOString()
+  let hour = 0
+  const entry = (body: object): NewEntry => {
+    hour += 6
+    made += 1
+    return {
+      id: `waits-${String(made).padStart(8, '0')}`,
+      loopId,
+      happenedAt: at(hour),
+      personId: null,
+      ...body,
+    } as NewEntry
+  }
+  const log = [entry({ kind: 'registered', tag: `W${loopId.slice(-5)}`, spec: SPEC })]
+  for (let turn = 0; turn < 4; turn += 1) {
+    const readings = [1, 2, 9, 18].map((cutter) => ({ cutter, lengthUm: 7600 - turn * 260 - cutter, damage: [] }))
+    log.push(entry({ kind: 'ran', tanks: 3, conditions: 'clean' }), entry({ kind: 'measured', readings }))
+    log.push(
+      entry({ kind: 'sharpened', method: 'fileBench', gaugesLowered: turn === 2, strokes: { left: 4, right: 4 } }),
+    )
+  }
+  return log
+}
+
+beforeAll(async () => {
+  harness = await Harness.open()
+})
+afterAll(() => harness.close())
+
+/** What the others do meanwhile: who is here, a log, an entry of another. */
+const PROBES = {
+  session: () => harness.request('/api/session', {}, 'sawyer'),
+  log: () => harness.request(`/api/loops/${loopIds[7] ?? ''}`, {}, 'sawyer'),
+  write: () =>
+    harness.post(
+      '/api/entries',
+      { entries: [{ ...ran(loopIds[7] ?? ''), happenedAt: harness.now.toISOString() }] },
+      'sawyer',
+    ),
+}
+
+type Kind = keyof typeof PROBES
+const KINDS = Object.keys(PROBES) as Kind[]
+
+const quantile = (all: readonly number[], part: number): number =>
+  [...all].sort((a, b) => a - b)[Math.max(0, Math.ceil(all.length * part) - 1)] ?? 0
+
+/** How long each kind of the others waited while a request ran, in ms. */
+async function waitingBeside(work: () => Promise<{ status: number }>): Promise<Record<Kind, number[]>> {
+  const waits: Record<Kind, number[]> = { session: [], log: [], write: [] }
+  const probed = { over: false }
+  const asked: Promise<void>[] = []
+  const probing = (async () => {
+    for (let i = 0; !probed.over; i += 1) {
+      const name = KINDS[i % KINDS.length] ?? 'session'
+      const began = performance.now()
+      const probe = PROBES[name]().then(({ status }) => {
+        expect(status).toBeLessThan(300)
+        waits[name].push(performance.now() - began)
+      })
+      asked.push(probe)
+      await sleep(PROBE_EVERY_MS)
+    }
+  })()
+  await sleep(60)
+  const answer = await work()
+  expect(answer.status, JSON.stringify(answer).slice(0, 400)).toBeLessThan(300)
+  await sleep(60)
+  probed.over = true
+  await probing
+  await Promise.all(asked)
+  return waits
+}
+
+test(`while any one request runs at ${LOOPS} loops, the others go on`, async () => {
+  const took: string[] = []
+  const late: string[] = []
+  const beside = async (name: string, work: () => Promise<{ status: number }>): Promise<void> => {
+    const began = performance.now()
+    const waits = await waitingBeside(work)
+    const ms = Math.round(performance.now() - began)
+    const all = Object.values(waits).flat()
+    const p99 = quantile(all, 0.99)
+    const each = Object.entries(waits).map(([kind, some]) => `${kind} ${Math.round(quantile(some, 0.99))}`)
+    took.push(
+      `waiting beside ${name} (${ms} ms, ${all.length} others): 99th percentile ${Math.round(p99)} ms; ` +
+        each.join(', '),
+    )
+    if (p99 > LONGEST_MS) late.push(took.at(-1) ?? '')
+  }
+  const saws: unknown[] = []
+  await harness.write(registered(loopIds[7] ?? '', 'W00007'))
+  await beside('an import of all loops', () =>
+    harness.post('/api/import', { saws, entries: loopIds.filter((_id, i) => i !== 7).flatMap(season) }),
+  )
+  await beside('the whole shed', () => harness.request('/api/shed'))
+  await beside('what wears', () => harness.request('/api/wear'))
+  await beside('a backup', () => harness.request('/api/backup'))
+  await beside('the log as a table', () => harness.request('/api/tables/log.csv'))
+  await beside('the loops as a table', () => harness.request('/api/tables/loops.csv'))
+  await beside('all tags', () => harness.post('/api/tags.pdf', { loopIds, sheet: 'a4-3x8', skip: 0 }))
+  await beside('other house rules', () =>
+    harness.send('PUT', '/api/rules', { version: DEFAULT_RULES.version, benchTanks: 18 }),
+  )
+  await beside('fifty entries of fifty loops', () =>
+    harness.post('/api/entries', {
+      entries: loopIds.slice(20, 70).map((loopId) => ({ ...ran(loopId), happenedAt: harness.now.toISOString() })),
+    }),
+  )
+  await beside('another loop', () => harness.write(registered('one-loop-more-1', 'MORE1')))
+  const backup = (await harness.request<Backup>('/api/backup')).body
+  await beside('a restore', () => harness.post('/api/backup', backup, 'otherLead' satisfies As))
+  took.forEach(report)
+  if (LOOPS >= 2000) expect(late).toEqual([])
+  expect(took).toHaveLength(11)
+}, 3_600_000)
+
+test('readers wait for none of the connections that waiting writers hold', async () => {
+  const { db } = harness.connected
+  let letGo: () => void = () => undefined
+  const held = new Promise<void>((resolve) => (letGo = resolve))
+  const holding = db.transaction(async (tx) => {
+    await tx.execute("select * from crews where id = 'crew-number-one' for update")
+    await held
+  })
+  await sleep(50)
+  const writers = Array.from({ length: 30 }, () => PROBES.write())
+  await sleep(100)
+  const reads = await Promise.race([
+    Promise.all(Array.from({ length: 20 }, (_, i) => (i % 2 === 0 ? PROBES.session : PROBES.log)())),
+    sleep(20_000, 'waited' as const),
+  ])
+  letGo()
+  await holding
+  expect(reads).not.toBe('waited')
+  const answers = await Promise.all(writers)
+  expect(answers.map(({ status }) => status)).toEqual(answers.map(() => 201))
+})
