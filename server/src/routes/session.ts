@@ -38,12 +38,12 @@ import type { RouteParts } from './parts'
 const addressOf = (request: Request): string => request.ip ?? 'unknown'
 const presentOf = ({ clock, steadyMs }: RouteParts): Present => ({ now: clock(), steadyMs: steadyMs() })
 
-/** Opens a session, ends the one before it on this device and tells the page. */
+/** Opens a session, ends the one before it on this device, marks the device after a password and tells the page. */
 async function enter(
   parts: RouteParts,
   request: Request,
   response: Response,
-  opening: Omit<Opening, 'device'>,
+  { passwordHash, ...opening }: Omit<Opening, 'device'> & { readonly passwordHash?: string },
   before: string | null,
 ): Promise<void> {
   const { db } = parts
@@ -51,6 +51,7 @@ async function enter(
   const device = deviceOf(request.headers['user-agent'])
   const token = await openSession(db, { ...opening, device }, presentOf(parts))
   setSessionCookie(request, response, token)
+  if (passwordHash !== undefined) markDevice(request, response, { personId: opening.personId, passwordHash })
   const session = await findSession(db, token, presentOf(parts))
   if (session === null) throw new Error('a session that was just opened is there')
   response.status(201).json(await describeSession(db, session))
@@ -84,8 +85,7 @@ const comingIn = (parts: RouteParts): Route[] => [
         readBody<SetUp>(setUpSchema, request.body),
         addressOf(request),
       )
-      markDevice(request, response, { ...opening, passwordHash })
-      await enter(parts, request, response, opening, session?.token ?? null)
+      await enter(parts, request, response, { ...opening, passwordHash }, session?.token ?? null)
     },
   },
   {
@@ -98,10 +98,9 @@ const comingIn = (parts: RouteParts): Route[] => [
         address: addressOf(request),
         knownDevice: (known) => knownDevice(request, known),
       })
-      markDevice(request, response, { ...who, passwordHash })
       // A device that the crew shares stays shared when somebody signs in on it anew.
       const shared = session?.shared === true && session.crewId === who.crewId
-      await enter(parts, request, response, { ...who, shared }, session?.token ?? null)
+      await enter(parts, request, response, { ...who, shared, passwordHash }, session?.token ?? null)
     },
   },
   {
