@@ -1,6 +1,11 @@
 # What ./start and ./test need on a machine that has only Node. Sourced, not run.
+# Whatever is killed halfway is found and done again by the next run: a stamp is taken away before the
+# work that it stands for begins, and put back when that is done.
 
 fail() { echo "$*" >&2; exit 1; }
+
+# Our own server is on this machine, whatever proxy the rest of the world is behind.
+export NO_PROXY="127.0.0.1,localhost,::1${NO_PROXY:+,$NO_PROXY}" no_proxy="127.0.0.1,localhost,::1${no_proxy:+,$no_proxy}"
 
 need_node() {
   command -v node >/dev/null || fail "Node.js is missing. Undercliff needs version 20.19 or newer."
@@ -10,19 +15,38 @@ need_node() {
   command -v npm >/dev/null || fail "npm is missing. It comes with Node.js."
 }
 
+# Runs a command while no other start or test of this clone prepares anything; what a killed one left
+# running is waited for.
+alone() {
+  mkdir -p .cache 2>/dev/null && : >>.cache/prepare.lock 2>/dev/null ||
+    fail "$PWD cannot be written to, or its disk is full. Undercliff installs and builds there."
+  command -v flock >/dev/null || fail "flock is missing. Install it with: apt-get install util-linux"
+  (
+    flock --nonblock 9 || { echo "Another start is preparing this clone; waiting for it …"; flock 9; }
+    "$@"
+  ) 9>>.cache/prepare.lock
+}
+
 # A line that changes whenever the named files do.
 stamp_of() {
   find "$@" -type f \( ! -path '*/dist/*' ! -path '*/node_modules/*' \) -print0 2>/dev/null |
     sort -z | xargs -0 sha1sum | sha1sum | cut -d' ' -f1
 }
 
+packages_are() { [ -d node_modules ] && [ "$(cat node_modules/.undercliff-stamp 2>/dev/null)" = "$1" ]; }
 need_packages() {
   local want; want=$(stamp_of package-lock.json package.json ./*/package.json)
-  [ -d node_modules ] && [ "$(cat node_modules/.undercliff-stamp 2>/dev/null)" = "$want" ] && return 0
+  packages_are "$want" || alone install_packages "$want"
+}
+install_packages() {
+  packages_are "$1" && return 0
+  [ -d node_modules ] && [ ! -f node_modules/.undercliff-stamp ] &&
+    echo "The last installation was cut short, or is of another version; it is done anew."
   echo "Installing npm packages …"
+  rm -f node_modules/.undercliff-stamp
   npm ci --no-audit --no-fund --loglevel=error ||
-    fail "The npm packages could not be installed. Is the npm registry within reach?"
-  echo "$want" > node_modules/.undercliff-stamp
+    fail "The npm packages could not be installed. Is the npm registry within reach, and is there room on the disk?"
+  echo "$1" > node_modules/.undercliff-stamp
 }
 
 apt_install() { # what it is for, package
@@ -30,21 +54,40 @@ apt_install() { # what it is for, package
     fail "$1 is missing, and this machine has no apt-get. Install the package $2 by hand."
   [ "$(id -u)" = 0 ] || fail "$1 is missing. Install it with: sudo apt-get install $2"
   echo "Installing $2 …"
-  mkdir -p .cache
-  { apt-get update -qq && DEBIAN_FRONTEND=noninteractive apt-get install -y -qq --no-install-recommends "$2"; } \
-    >.cache/apt.log 2>&1 ||
-    fail "$2 could not be installed; .cache/apt.log says why. Are Debian's packages within reach?"
+  # What a killed installation left half done is finished first; one that still runs is waited for.
+  {
+    export DEBIAN_FRONTEND=noninteractive
+    local wait="-o DPkg::Lock::Timeout=600"
+    [ -z "$(dpkg --audit 2>&1)" ] || { dpkg --configure -a && apt-get $wait -f install -y -qq; } || true
+    apt-get $wait update -qq && apt-get $wait install -y -qq --reinstall --no-install-recommends "$2"
+  } >.cache/apt.log 2>&1 ||
+    fail "$2 could not be installed; .cache/apt.log says why. Are Debian's packages within reach, and is there room on the disk?"
 }
 
-need_mariadb() { [ -x /usr/sbin/mariadbd ] || command -v mariadbd >/dev/null || apt_install "MariaDB" mariadb-server; }
-need_chromium() { [ -x /usr/bin/chromium ] || apt_install "Chromium" chromium; }
+# A program counts as there when it runs: one that was unpacked and no more does not.
+runs() { command -v "$1" >/dev/null && "$1" --version >/dev/null 2>&1; }
+has_mariadb() {
+  local PATH="$PATH:/usr/sbin:/usr/local/sbin"
+  runs mariadbd && { command -v mariadb-install-db || command -v mysql_install_db; } >/dev/null && runs mariadb-dump
+}
+install_mariadb() { has_mariadb || apt_install "MariaDB" mariadb-server; }
+need_mariadb() { has_mariadb || alone install_mariadb; }
+has_chromium() { [ -x /usr/bin/chromium ] && runs /usr/bin/chromium; }
+install_chromium() { has_chromium || apt_install "Chromium" chromium; }
+need_chromium() { has_chromium || alone install_chromium; }
 
+build_is() {
+  [ -f server/dist/start.js ] && [ -f server/dist/worker.js ] && [ -f web/dist/index.html ] &&
+    [ "$(cat server/dist/.stamp 2>/dev/null)" = "$1" ]
+}
 need_build() {
   local want; want=$(stamp_of core contract demo server web package-lock.json)
-  [ -f server/dist/start.js ] && [ -f web/dist/index.html ] &&
-    [ "$(cat server/dist/.stamp 2>/dev/null)" = "$want" ] && return 0
+  build_is "$want" || alone build "$want"
+}
+build() {
+  build_is "$1" && return 0
   echo "Building …"
-  mkdir -p .cache
+  rm -f server/dist/.stamp
   npm run --silent build >.cache/build.log 2>&1 || { cat .cache/build.log >&2; return 1; }
-  echo "$want" > server/dist/.stamp
+  echo "$1" > server/dist/.stamp
 }
