@@ -111,7 +111,11 @@ test(`while any one request runs at ${LOOPS} loops, the others go on`, async () 
     if (p99 > LONGEST_MS) late.push(took.at(-1) ?? '')
   }
   const saws: unknown[] = []
-  await harness.write(registered(loopIds[7] ?? '', 'W00007'))
+  for (const [i, loopId] of THEIRS.entries()) {
+    const { status, body } = await harness.write(registered(loopId, `T${i}`))
+    expect(status, JSON.stringify(body).slice(0, 300)).toBe(201)
+  }
+  await beside('nothing', () => sleep(1000, { status: 200 }))
   await beside('an import of all loops', () => harness.post('/api/import', { saws, entries: loopIds.flatMap(season) }))
   await beside('the whole shed', () => harness.request('/api/shed'))
   await beside('what wears', () => harness.request('/api/wear'))

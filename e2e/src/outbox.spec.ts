@@ -1,0 +1,120 @@
+import type { Page } from '@playwright/test'
+import { expect, logOf, test } from './testing'
+
+/** Logs a tank on the page of a loop, by its form. */
+async function logTank(page: Page): Promise<void> {
+  await page.getByRole('button', { name: 'Log the tanks' }).click()
+}
+const away = (page: Page) => page.route('**/api/entries', (route) => route.abort())
+const tanksOf = async (undercliff: Parameters<typeof logOf>[0], tag: string): Promise<number> =>
+  (await logOf(undercliff, tag)).filter(({ kind }) => kind === 'ran').length
+
+test('a device that is full says that nothing is kept, and sends it from the page', async ({
+  page,
+  open,
+  undercliff,
+}) => {
+  await page.addInitScript(() => {
+    // What is kept of the outbox finds no room; the rest does.
+    Object.defineProperty(Storage.prototype, 'setItem', {
+      value: new Proxy(Object.getOwnPropertyDescriptor(Storage.prototype, 'setItem')?.value as () => void, {
+        apply: (setItem, storage, args: [string, string]) => {
+          if (args[0].includes('outbox')) throw new DOMException('full', 'QuotaExceededError')
+          Reflect.apply(setItem, storage, args)
+        },
+      }),
+    })
+  })
+  const before = await tanksOf(undercliff, 'K3')
+  await open('/loops/K3/note/ran')
+  await away(page)
+  await logTank(page)
+  await expect(page.getByText(/NOT kept, since this device keeps nothing/)).toBeVisible()
+  await expect(page.getByText(/1 NOT kept, since this device is full/)).toBeVisible()
+  await expect(page.getByText(/kept on this device, waiting/)).toBeHidden()
+  await page.unroute('**/api/entries')
+  await page.evaluate(() => window.dispatchEvent(new Event('online')))
+  await expect(page.getByText(/NOT kept, since this device is full/)).toBeHidden()
+  expect(await tanksOf(undercliff, 'K3')).toBe(before + 1)
+})
+
+test('a browser that keeps nothing opens, works, and says what that means', async ({ page, open, undercliff }) => {
+  await page.addInitScript(() => {
+    Object.defineProperty(window, 'localStorage', {
+      get: () => {
+        throw new DOMException('denied', 'SecurityError')
+      },
+    })
+  })
+  const before = await tanksOf(undercliff, 'K3')
+  await open('/loops/K3/note/ran')
+  await expect(page.getByText(/This browser keeps nothing for this page/)).toBeVisible()
+  await logTank(page)
+  await expect.poll(() => tanksOf(undercliff, 'K3')).toBe(before + 1)
+})
+
+test('four presses while the server hangs log one thing', async ({ page, open, undercliff }) => {
+  const before = await tanksOf(undercliff, 'K3')
+  await open('/loops/K3/note/ran')
+  let letGo: () => void = () => undefined
+  const held = new Promise<void>((resolve) => (letGo = resolve))
+  await page.route('**/api/entries', async (route) => {
+    await held
+    await route.continue()
+  })
+  await page.getByRole('button', { name: 'Log the tanks' }).evaluate((button: HTMLButtonElement) => {
+    for (let i = 0; i < 4; i += 1) button.click()
+  })
+  letGo()
+  await expect.poll(() => tanksOf(undercliff, 'K3')).toBe(before + 1)
+  await page.waitForTimeout(500)
+  expect(await tanksOf(undercliff, 'K3')).toBe(before + 1)
+})
+
+test('what the server cannot take is set aside with what it held, put right and sent again', async ({
+  page,
+  open,
+  undercliff,
+}) => {
+  const before = await tanksOf(undercliff, 'K3')
+  await page.clock.install()
+  await open('/loops/K3/note/ran')
+  const fault = {
+    status: 500,
+    contentType: 'application/problem+json',
+    body: '{"code":"internal-error","detail":"No."}',
+  }
+  await page.route('**/api/entries', (route) => route.fulfill(fault))
+  await logTank(page)
+  await expect(page.getByText(/kept on this device/).first()).toBeVisible()
+  for (let i = 0; i < 4; i += 1) await page.clock.runFor(8000)
+  await expect(page.getByText('Not taken: Undercliff made a mistake. No.')).toBeVisible()
+  // It outlives the page.
+  await page.reload()
+  await page.getByRole('button', { name: 'See what it held' }).click()
+  const panel = page.locator('[data-set-aside]')
+  await expect(panel).toContainText('K3: Ran 1 tank')
+  await panel.getByRole('button', { name: 'Throw away …' }).click()
+  await expect(panel.getByRole('button', { name: 'Throw away for good' })).toBeVisible()
+  await panel.getByRole('button', { name: 'Put it right' }).click()
+  await panel.getByLabel('tanks').fill('2')
+  await panel.getByLabel('tanks').blur()
+  await page.unroute('**/api/entries')
+  await panel.getByRole('button', { name: 'Send it again' }).click()
+  await expect(panel).toBeHidden()
+  expect(await tanksOf(undercliff, 'K3')).toBe(before + 1)
+  expect((await logOf(undercliff, 'K3')).at(-1)).toMatchObject({ kind: 'ran', tanks: 2 })
+})
+
+test('what one page left is sent by another of the same device', async ({ page, open, undercliff, context }) => {
+  const before = await tanksOf(undercliff, 'K3')
+  await open('/loops/K3')
+  const other = await context.newPage()
+  await other.goto(`${undercliff.address}/loops/K3/note/ran`)
+  await away(other)
+  await logTank(other)
+  await expect(other.getByText('1 kept on this device, waiting to be sent')).toBeVisible()
+  await other.close()
+  await expect.poll(() => tanksOf(undercliff, 'K3'), { timeout: 15_000 }).toBe(before + 1)
+  await expect(page.getByText(/kept on this device/)).toBeHidden()
+})
