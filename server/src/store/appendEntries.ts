@@ -24,6 +24,7 @@ import {
   type Entry,
   type EntryOf,
   type HouseRules,
+  type KnownBite,
   type LoopState,
   type NewEntry,
   type NewSawEntry,
@@ -39,7 +40,7 @@ import { breathe } from './breathe'
 import { Refusal } from './refusal'
 import { entryOf, fingerprint, rowOf, sawEntryOf, sawRowOf } from './rows'
 import { readSaws, readSawState } from './saws'
-import { readCards, readLog, snapshotRow, writeSnapshots, type SnapshotRow } from './snapshot'
+import { readCards, readLogs, snapshotRow, writeSnapshots, type SnapshotRow } from './snapshot'
 import { readKnownBite, withKnownBite } from './wear'
 
 /** Where in a request an entry stands, for naming what is wrong with it. */
@@ -84,6 +85,8 @@ interface Writing {
   readonly tx: Transaction
   readonly caller: Caller
   readonly rules: HouseRules
+  /** What the crew's files are known to take off, for loops that come. */
+  readonly known: KnownBite | undefined
   readonly now: Date
 }
 
@@ -162,8 +165,7 @@ async function appendOne(writing: Writing, sent: NewEntry, open: OpenLog, i: num
   const { tx, caller, now } = writing
   const { crewId } = caller
   const log = open.entries
-  const known = sent.kind === 'registered' ? await readKnownBite(tx, crewId) : undefined
-  const entry = sent.kind === 'decided' ? withAdvice(writing, sent, log, i) : withKnownBite(sent, known)
+  const entry = sent.kind === 'decided' ? withAdvice(writing, sent, log, i) : withKnownBite(sent, writing.known)
   const problems = open.problemsOf(entry, now.getTime())
   const [first] = problems
   if (first?.code === 'not-registered') throw new Refusal('no-such-loop', first.message)
@@ -211,10 +213,11 @@ class Logs {
   constructor(
     private readonly tx: Transaction,
     private readonly crewId: string,
+    private readonly kept: ReadonlyMap<string, readonly Entry[]>,
   ) {}
 
-  async loop(loopId: string): Promise<OpenLog> {
-    const log = this.ofLoops.get(loopId) ?? new OpenLog(await readLog(this.tx, this.crewId, loopId))
+  loop(loopId: string): OpenLog {
+    const log = this.ofLoops.get(loopId) ?? new OpenLog(this.kept.get(loopId))
     this.ofLoops.set(loopId, log)
     return log
   }
@@ -237,10 +240,12 @@ export async function appendWithin(
   rules: HouseRules,
   sent: readonly AnyNewEntry[],
   clock: () => Date,
+  known: KnownBite | undefined,
 ): Promise<EntriesAnswer> {
   const { crewId } = caller
   const before = await writtenBefore(tx, crewId, sent)
-  const logs = new Logs(tx, crewId)
+  const loopsOf = sent.flatMap((entry) => (isOfSaw(entry) ? [] : [entry.loopId]))
+  const logs = new Logs(tx, crewId, await readLogs(tx, crewId, [...new Set(loopsOf)]))
   const answers: (Entry | SawEntry)[] = []
   await checkPeople(tx, crewId, sent)
 
@@ -252,10 +257,10 @@ export async function appendWithin(
       answers.push(same)
       continue
     }
-    const writing: Writing = { tx, caller, rules, now: clock() }
+    const writing: Writing = { tx, caller, rules, known, now: clock() }
     const written = isOfSaw(entry)
       ? await appendOneOfSaw(writing, entry, await logs.saw(entry.sawId, i), i)
-      : await appendOne(writing, entry, await logs.loop(entry.loopId), i)
+      : await appendOne(writing, entry, logs.loop(entry.loopId), i)
     before.set(written.id, written)
     answers.push(written)
   }
@@ -286,7 +291,7 @@ export async function appendWithin(
  * @param deviceMs what the clock of the device showed when it sent them; null when it did not say
  * @throws Refusal when an entry cannot join its log, or is not this person's to write
  */
-export const appendEntries = (
+export const appendEntries = async (
   db: Database,
   caller: Caller,
   sent: readonly AnyNewEntry[],
@@ -294,5 +299,9 @@ export const appendEntries = (
   deviceMs: number | null = null,
 ): Promise<EntriesAnswer> => {
   const believed = believeClock(sent, clock().getTime(), deviceMs)
-  return db.transaction(async (tx) => appendWithin(tx, caller, await lockCrew(tx, caller.crewId), believed, clock))
+  // Read before the crew is locked: it goes through all of the crew's loops, and may be a moment old.
+  const known = sent.some(({ kind }) => kind === 'registered') ? await readKnownBite(db, caller.crewId) : undefined
+  return db.transaction(async (tx) =>
+    appendWithin(tx, caller, await lockCrew(tx, caller.crewId), believed, clock, known),
+  )
 }

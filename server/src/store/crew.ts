@@ -78,7 +78,7 @@ async function writeDemoEntries(tx: Transaction, crewId: string, now: Date, demo
   const sent = [...demo.entries.filter(isRegistration), ...demo.entries.filter((entry) => !isRegistration(entry))]
   // All at once, so that each log is folded once.
   let next = 0
-  await appendWithin(tx, caller, DEFAULT_RULES, sent, () => new Date(sent[next++]?.happenedAt ?? now))
+  await appendWithin(tx, caller, DEFAULT_RULES, sent, () => new Date(sent[next++]?.happenedAt ?? now), undefined)
   // Everybody wrote down their own work.
   await tx
     .update(entries)

@@ -10,7 +10,7 @@ import {
   type HouseRules,
   type LoopState,
 } from '@undercliff/core'
-import { and, eq, isNotNull } from 'drizzle-orm'
+import { and, eq, inArray, isNotNull, sql } from 'drizzle-orm'
 import type { Database, Transaction } from '../database/connect'
 import { duplicateKey } from '../database/errors'
 import { inChunks } from '../database/inChunks'
@@ -35,7 +35,25 @@ function newLogs(sent: readonly Entry[], nowMs: number): ReadonlyMap<string, rea
   return logs
 }
 
-async function insertAll(
+/**
+ * Writes what takes long, the logs and what they come to, before the crew is locked. The loops that they
+ * belong to follow in the same transaction, so for that long nothing is asked of them.
+ */
+async function insertLogs(tx: Transaction, crewId: string, sent: readonly Entry[], rows: readonly SnapshotRow[]) {
+  await tx.execute(sql`set foreign_key_checks = 0`)
+  try {
+    await inChunks(sent, (some) =>
+      tx.insert(entries).values(some.map((entry) => rowOf(crewId, entry, entry.writtenAt, entry.writtenBy))),
+    )
+    await insertSnapshots(tx, rows)
+  } catch (error) {
+    throw taken(error)
+  } finally {
+    await tx.execute(sql`set foreign_key_checks = 1`)
+  }
+}
+
+async function insertLoops(
   tx: Transaction,
   crewId: string,
   newSaws: readonly NewSaw[],
@@ -47,17 +65,19 @@ async function insertAll(
     await inChunks(registered, (some) =>
       tx.insert(loops).values(some.map(({ loopId, tag }) => ({ crewId, id: loopId, tag }))),
     )
-    await inChunks(sent, (some) =>
-      tx.insert(entries).values(some.map((entry) => rowOf(crewId, entry, entry.writtenAt, entry.writtenBy))),
-    )
   } catch (error) {
-    const key = duplicateKey(error)
-    if (key === null) throw error
-    throw new Refusal(
-      key === 'loops_tag' ? 'tag-taken' : 'name-taken',
-      'Something in it has a tag or a name that is taken by now. Look at the preview again.',
-    )
+    throw taken(error)
   }
+}
+
+/** A clash with what is there already, as a refusal; the error itself when it is none. */
+function taken(error: unknown): unknown {
+  const key = duplicateKey(error)
+  if (key === null) return error
+  return new Refusal(
+    key === 'loops_tag' ? 'tag-taken' : 'name-taken',
+    'Something in it has a tag or a name that is taken by now. Look at the preview again.',
+  )
 }
 
 /** Saws that have a loop on them. */
@@ -112,22 +132,33 @@ export async function runImport(
   const [crew] = await db.select({ rules: crews.rules }).from(crews).where(eq(crews.id, crewId))
   const expected = withDefaults(crew?.rules ?? {})
   const folded = foldAll(crewId, logs, expected)
+  const namedSaws = sent.flatMap((entry) => (entry.kind === 'fitted' ? [entry.sawId] : []))
   return db.transaction(async (tx) => {
-    const rules = await lockCrew(tx, crewId)
-    const rows = rules.version === expected.version ? folded : foldAll(crewId, logs, rules)
-    await checkPeople(tx, crewId, sent)
-    await insertAll(tx, crewId, body.saws, sent)
-    const bySaw = new Map((await readSaws(tx, crewId)).map((saw) => [saw.id, saw]))
     const occupied = await occupiedSaws(tx, crewId)
-    for (const row of rows) {
-      checkFittings(row.state, logs.get(row.loopId) ?? [], bySaw, rules)
-      if (row.sawId != null && occupied.has(row.sawId))
-        throw new Refusal('saw-occupied', `There is another loop on the saw that ${row.state.tag} is to be on.`)
+    await insertLogs(tx, crewId, sent, folded)
+    const rules = await lockCrew(tx, crewId)
+    await checkPeople(tx, crewId, sent)
+    await insertLoops(tx, crewId, body.saws, sent)
+    const bySaw = new Map((await readSaws(tx, crewId, [...new Set(namedSaws)])).map((saw) => [saw.id, saw]))
+    for (const { loopId, sawId, state } of folded) {
+      checkFittings(state, logs.get(loopId) ?? [], bySaw, rules)
+      if (sawId != null && occupied.has(sawId))
+        throw new Refusal('saw-occupied', `There is another loop on the saw that ${state.tag} is to be on.`)
     }
-    await insertSnapshots(tx, rows)
+    // Under other rules than they were worked out by, they are worked out again as they are read.
+    if (rules.version !== expected.version) await markOutdated(tx, crewId, [...logs.keys()])
     return { loops: logs.size, saws: body.saws.length, entries: sent.length }
   })
 }
+
+/** Has snapshots worked out again by whoever reads them, and by the renewal of the next start. */
+const markOutdated = (tx: Transaction, crewId: string, loopIds: readonly string[]): Promise<void> =>
+  inChunks(loopIds, (some) =>
+    tx
+      .update(snapshots)
+      .set({ storedVersion: 0 })
+      .where(and(eq(snapshots.crewId, crewId), inArray(snapshots.loopId, some))),
+  )
 
 /** What the logs come to, each folded once. */
 const foldAll = (crewId: string, logs: ReadonlyMap<string, readonly Entry[]>, rules: HouseRules): SnapshotRow[] =>

@@ -1,5 +1,5 @@
 import { cardOf, fold, STORED_VERSION, type Entry, type HouseRules, type LoopCard } from '@undercliff/core'
-import { and, asc, eq, inArray, sql } from 'drizzle-orm'
+import { and, asc, eq, inArray } from 'drizzle-orm'
 import type { Database, Transaction } from '../database/connect'
 import { duplicateKey } from '../database/errors'
 import { inChunks } from '../database/inChunks'
@@ -98,27 +98,31 @@ function clash(error: unknown): never {
 
 async function writeAll(tx: Transaction, crewId: string, rows: readonly SnapshotRow[]): Promise<void> {
   if (rows.length > 1) {
-    const loopIds = rows.map(({ loopId }) => loopId)
+    const leaving = rows.map(({ loopId }) => loopId)
     await tx
       .update(snapshots)
       .set({ sawId: null, place: 'bench' })
-      .where(and(eq(snapshots.crewId, crewId), inArray(snapshots.loopId, loopIds)))
+      .where(and(eq(snapshots.crewId, crewId), inArray(snapshots.loopId, leaving)))
   }
+  const loopIds = rows.map(({ loopId }) => loopId)
+  const tags = await tx
+    .select({ loopId: loops.id, tag: loops.tag, kept: snapshots.loopId })
+    .from(loops)
+    .leftJoin(snapshots, and(eq(snapshots.crewId, loops.crewId), eq(snapshots.loopId, loops.id)))
+    .where(and(eq(loops.crewId, crewId), inArray(loops.id, loopIds)))
+  const before = new Map(tags.map((one) => [one.loopId, one]))
   for (const row of rows) {
     const { sawId, place, stints, action, storedVersion, state, card } = row
-    // Not VALUES(…): that would keep a duplicate of the saw's key from being refused.
-    await tx
-      .insert(snapshots)
-      .values({ ...row, sawId: null, place: 'bench' })
-      .onDuplicateKeyUpdate({ set: { loopId: sql`loop_id` } })
+    if (before.get(row.loopId)?.kept == null) await tx.insert(snapshots).values({ ...row, sawId: null, place: 'bench' })
     await tx
       .update(snapshots)
       .set({ sawId: sawId ?? null, place, stints, action, storedVersion, state, card })
       .where(and(eq(snapshots.crewId, crewId), eq(snapshots.loopId, row.loopId)))
-    await tx
-      .update(loops)
-      .set({ tag: state.tag })
-      .where(and(eq(loops.crewId, crewId), eq(loops.id, row.loopId)))
+    if (before.get(row.loopId)?.tag !== state.tag)
+      await tx
+        .update(loops)
+        .set({ tag: state.tag })
+        .where(and(eq(loops.crewId, crewId), eq(loops.id, row.loopId)))
   }
 }
 
