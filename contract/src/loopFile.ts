@@ -124,7 +124,10 @@ export function writeLoopFile(entries: readonly Entry[], rules: HouseRules, now:
   if (registered?.kind !== 'registered') throw new RangeError('the log registers no loop')
   const log = counted
     .filter((entry) => entry.kind !== 'registered')
-    .map(({ loopId: _loopId, writtenAt: _writtenAt, writtenBy: _writtenBy, ...entry }) => entry as LoopFileEntry)
+    .map(
+      ({ loopId: _loopId, writtenAt: _writtenAt, writtenBy: _writtenBy, saidAt: _saidAt, ...entry }) =>
+        entry as LoopFileEntry,
+    )
   return {
     format: 'undercliff-loop',
     version: LOOP_FILE_VERSION,

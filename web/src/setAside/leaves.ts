@@ -51,12 +51,7 @@ function walk(value: unknown, path: Leaf['path'], label: string): Leaf[] {
     .flatMap(([key, one]) => walk(one, [...path, key], `${label} ${Array.isArray(one) ? '' : words(key)}`.trim()))
 }
 
-/**
- * Everything in an entry that a person may put right.
- *
- * @example
- * leavesOf({ …, kind: 'ran', tanks: 20 }) // happened, tanks, conditions
- */
+/** Everything in an entry that a person may put right: of a run its time, its tanks and what it cut in. */
 export const leavesOf = (entry: AnyNewEntry): Leaf[] => walk(entry, [], '')
 
 function withValue(value: unknown, [step, ...rest]: Leaf['path'], leafValue: unknown): unknown {
