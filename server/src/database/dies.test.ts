@@ -1,7 +1,7 @@
 import type { ProblemDetails, ShedAnswer } from '@undercliff/contract'
 import { DEFAULT_RULES } from '@undercliff/core'
 import { afterAll, beforeAll, describe, expect, inject, test } from 'vitest'
-import { CuttingWay } from '../fixtures/cutting'
+import { CuttingWay } from '../campaign/cutting'
 import { fitted, Harness, ran, registered, SAW, type Answer } from '../fixtures/harness'
 import { verifySnapshots } from '../store/refold'
 import { isDatabaseAway, isDiskFull } from './errors'

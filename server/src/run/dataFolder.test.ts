@@ -16,7 +16,7 @@ import { join } from 'node:path'
 import { afterAll, describe, expect, inject, test, vi } from 'vitest'
 import { Client, SET_UP } from '../fixtures/client'
 import { ran, registered } from '../fixtures/harness'
-import { killDatabases, Started } from '../fixtures/started'
+import { killDatabases, Started } from '../campaign/started'
 
 const dirs: string[] = []
 const mounts: string[] = []

@@ -110,7 +110,8 @@ onKeyStroke('?', (event) => {
 }
 .refused {
   display: flex;
-  gap: 12px;
+  flex-wrap: wrap;
+  gap: 4px 12px;
   align-items: center;
   justify-content: center;
   padding: 6px;

@@ -50,6 +50,15 @@ function change(at: number, leaf: Leaf, value: Leaf['value'] | null): void {
   if (value === null) return
   entries.value = entries.value.map((entry, i) => (i === at ? putRight(entry, leaf, value) : entry))
 }
+/** A time as the device's own clock shows it, for the browser's field, and back; null while it is half typed. */
+const localTime = (instant: string): string => {
+  const at = new Date(instant)
+  return new Date(at.getTime() - at.getTimezoneOffset() * 60_000).toISOString().slice(0, 16)
+}
+const instantOf = (local: string): string | null => {
+  const at = new Date(local)
+  return Number.isNaN(at.getTime()) ? null : at.toISOString()
+}
 const leaveOut = (at: number): void => {
   entries.value = entries.value.filter((_entry, i) => i !== at)
 }
@@ -112,6 +121,12 @@ function throwAway(parcel: Parcel): void {
                 :checked="leaf.value === true"
                 @change="(event) => change(i, leaf, (event.target as HTMLInputElement).checked)"
               />
+              <input
+                v-else-if="leaf.kind === 'time'"
+                type="datetime-local"
+                :value="localTime(String(leaf.value))"
+                @change="(event) => change(i, leaf, instantOf((event.target as HTMLInputElement).value))"
+              />
               <NInput
                 v-else
                 :value="String(leaf.value)"
@@ -153,6 +168,7 @@ function throwAway(parcel: Parcel): void {
 }
 ol {
   list-style: none;
+  padding-left: 0;
   display: grid;
   gap: 8px;
 }
@@ -166,6 +182,18 @@ ol {
 .leaf {
   display: grid;
   gap: 4px;
+}
+.leaf input[type='datetime-local'] {
+  min-height: var(--target);
+  padding: 0 10px;
+  font: inherit;
+  color: inherit;
+  background: transparent;
+  border: 1px solid var(--rule-strong);
+  border-radius: 3px;
+}
+.leaf span::first-letter {
+  text-transform: uppercase;
 }
 textarea {
   width: 100%;

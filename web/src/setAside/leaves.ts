@@ -52,7 +52,7 @@ function walk(value: unknown, path: Leaf['path'], label: string): Leaf[] {
 }
 
 /** Everything in an entry that a person may put right: of a run its time, its tanks and what it cut in. */
-export const leavesOf = (entry: AnyNewEntry): Leaf[] => walk(entry, [], '')
+export const leavesOf = ({ happenedAt, ...rest }: AnyNewEntry): Leaf[] => walk({ happenedAt, ...rest }, [], '')
 
 function withValue(value: unknown, [step, ...rest]: Leaf['path'], leafValue: unknown): unknown {
   if (step === undefined) return leafValue
