@@ -17,16 +17,15 @@ beforeAll(async () => {
 afterAll(() => harness.close())
 
 test(`${BACKUPS} backups taken while others write: all can be read back, and come to the same`, async () => {
-  let over = false
+  const pace = { over: false, rounds: 0 }
   let made = 0
-  let rounds = 0
   const statuses = new Map<number, number>()
   const note = (status: number): void => void statuses.set(status, (statuses.get(status) ?? 0) + 1)
   /** Everything that a crew does, over and over, with clocks that are wrong now and then. */
   const writer = async (lane: number): Promise<void> => {
-    for (let turn = 0; !over; turn += 1) {
+    for (let turn = 0; !pace.over; turn += 1) {
       // A round for each backup and one ahead: the shed stays small, and something is always being written.
-      while (!over && turn > rounds) await sleep(5)
+      while (!pace.over && turn > pace.rounds) await sleep(5)
       made += 1
       const loopId = `backed-up-${lane}-${String(turn).padStart(5, '0')}`
       const sawId = lane === 0 ? SAW : SECOND_SAW
@@ -53,7 +52,7 @@ test(`${BACKUPS} backups taken while others write: all can be read back, and com
   const { db } = harness.connected
   const [other] = await db.select().from(crews).where(ne(crews.name, 'crew-number-one'))
   for (let i = 0; i < BACKUPS; i += 1) {
-    rounds += 1
+    pace.rounds += 1
     const backup = (await harness.request<Backup>('/api/backup')).body
     await db.transaction((tx) => clearCrew(tx, other?.id ?? ''))
     const restored = await harness.post('/api/backup', backup, 'otherLead')
@@ -65,7 +64,7 @@ test(`${BACKUPS} backups taken while others write: all can be read back, and com
     const known = new Set(again.content.people.map((person) => JSON.stringify(person)))
     expect(backup.content.people.filter((person) => !known.has(JSON.stringify(person)))).toEqual([])
   }
-  over = true
+  pace.over = true
   await Promise.all(writing)
   expect([...statuses.keys()].filter((status) => status !== 201)).toEqual([])
   report(`backups under load: ${BACKUPS} while ${made} rounds of entries were written; all read back equal`)
