@@ -25,7 +25,7 @@ test(`${BACKUPS} backups taken while others write: all can be read back, and com
   const writer = async (lane: number): Promise<void> => {
     for (let turn = 0; !pace.over; turn += 1) {
       // A round for each backup and one ahead: the shed stays small, and something is always being written.
-      while (!pace.over && turn > pace.rounds) await sleep(5)
+      while (turn > pace.rounds) await sleep(5)
       made += 1
       const loopId = `backed-up-${lane}-${String(turn).padStart(5, '0')}`
       const sawId = lane === 0 ? SAW : SECOND_SAW
@@ -65,6 +65,7 @@ test(`${BACKUPS} backups taken while others write: all can be read back, and com
     expect(backup.content.people.filter((person) => !known.has(JSON.stringify(person)))).toEqual([])
   }
   pace.over = true
+  pace.rounds = Infinity
   await Promise.all(writing)
   expect([...statuses.keys()].filter((status) => status !== 201)).toEqual([])
   report(`backups under load: ${BACKUPS} while ${made} rounds of entries were written; all read back equal`)
