@@ -118,3 +118,13 @@ test('what one page left is sent by another of the same device', async ({ page, 
   await expect.poll(() => tanksOf(undercliff, 'K3'), { timeout: 15_000 }).toBe(before + 1)
   await expect(page.getByText(/kept on this device/)).toBeHidden()
 })
+
+test('a page that is older than the server says so, and does not say that the shed is away', async ({ page, open }) => {
+  await page.route('**/assets/TriagePage*.js', (route) => route.fulfill({ status: 404, body: '' }))
+  await open('/')
+  await page.evaluate(() => {
+    history.pushState({}, '', '/triage')
+    dispatchEvent(new PopStateEvent('popstate', { state: {} }))
+  })
+  await expect(page.getByText(/Undercliff was updated since this page was opened/)).toBeVisible()
+})

@@ -24,8 +24,14 @@ const notices = useNotices()
 const session = useSession()
 const moves = useMoves()
 useWedge()
-router.onError(() => {
-  notices.say('That screen cannot be opened while the shed does not answer.')
+/** A screen that was not fetched yet: either nothing answers, or this page is older than what does. */
+router.onError(async () => {
+  await session.ask()
+  notices.say(
+    session.away
+      ? 'That screen cannot be opened while the shed does not answer.'
+      : 'Undercliff was updated since this page was opened. Load it again; nothing that is kept is lost.',
+  )
 })
 /** Another person on this device: what they see and what they left to be sent is theirs. */
 watch(

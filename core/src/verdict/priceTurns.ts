@@ -22,6 +22,8 @@ const MOST_FACTOR = 20
 const HALVINGS = 22
 /** A turn holds when it is so this much on either side of it. */
 const NEAR = 0.02
+/** And when it is so still this far beyond it: what is advised in a sliver is no turn. */
+const FAR = 0.04
 
 /** House rules with one price so many times what it is. */
 function priced(rules: HouseRules, { spec }: Pick<LoopState, 'spec'>, what: Price, factor: number): HouseRules {
@@ -90,7 +92,8 @@ function turnOf(
     const factor = candidate()
     if (factor === null) continue
     const turnsTo = adviceAt(beyond(factor, NEAR))
-    if (turnsTo !== advised && adviceAt(beyond(factor, -NEAR)) === advised) return { factor, turnsTo }
+    const holds = turnsTo !== advised && adviceAt(beyond(factor, FAR)) === turnsTo
+    if (holds && adviceAt(beyond(factor, -NEAR)) === advised) return { factor, turnsTo }
   }
   return null
 }

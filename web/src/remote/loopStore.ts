@@ -56,7 +56,8 @@ export const useLoop = defineStore('loop', () => {
     if (shed.loopByTag(tag) === undefined) await shed.load()
     const card = shed.loopByTag(tag)
     if (card === undefined) {
-      status.value = shed.away ? 'away' : 'missing'
+      // Only a shed that answered can say that it has no such loop.
+      status.value = shed.loaded && !shed.away ? 'missing' : 'away'
       return
     }
     if (loopId.value !== card.loopId) {

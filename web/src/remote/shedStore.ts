@@ -30,6 +30,7 @@ export const useShed = defineStore('shed', () => {
   const fault = ref<string | null>(null)
 
   let asked = 0
+  let latest: Promise<void> = Promise.resolve()
   let waitMs = FIRST_WAIT_MS
   let again: ReturnType<typeof setTimeout> | undefined
   /** Answers to entries that were taken. */
@@ -47,12 +48,23 @@ export const useShed = defineStore('shed', () => {
   let keeping: ReturnType<typeof setTimeout> | undefined
 
   /**
-   * Asks for the shed. An answer that is overtaken by a later question is dropped; one that entries
-   * overtook while it was on its way is asked for again.
+   * Asks for the shed, and settles once the latest question is answered: whoever waits for it has it then,
+   * however many asked meanwhile.
    */
   async function load(): Promise<void> {
     asked += 1
-    const [mine, before] = [asked, taken]
+    const mine = asked
+    latest = ask(mine)
+    await latest
+    if (mine !== asked) await latest
+  }
+
+  /**
+   * Puts the question. An answer that is overtaken by a later question is dropped; one that entries
+   * overtook while it was on its way is asked for again.
+   */
+  async function ask(mine: number): Promise<void> {
+    const before = taken
     try {
       const fresh = await fetchShed(loaded.value ? version : null)
       if (mine !== asked) return
@@ -70,6 +82,7 @@ export const useShed = defineStore('shed', () => {
       fault.value = null
       loaded.value = true
     } catch (error) {
+      if (mine !== asked) return
       away.value = error instanceof ServerAway
       if (away.value) askAgain()
       fault.value = away.value || error instanceof SignedOut ? null : (error as Error).message

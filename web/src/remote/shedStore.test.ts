@@ -1,0 +1,85 @@
+import { createPinia, setActivePinia } from 'pinia'
+import { afterEach, beforeEach, expect, test, vi } from 'vitest'
+import { useLoop } from './loopStore'
+import { useShed } from './shedStore'
+import { StandInStorage } from './standInStorage'
+
+/** Questions for the shed that wait for their answer, in the order in which they were put. */
+let asked: ((response: Response) => void)[]
+const shedOf = (...tags: string[]): Response =>
+  new Response(
+    JSON.stringify({
+      crew: null,
+      people: [],
+      saws: [],
+      profiles: [],
+      loops: tags.map((tag) => ({ loopId: tag, tag })),
+    }),
+  )
+
+beforeEach(() => {
+  vi.useFakeTimers()
+  asked = []
+  vi.stubGlobal('localStorage', new StandInStorage())
+  vi.stubGlobal('fetch', (path: string) =>
+    path === '/api/shed'
+      ? new Promise<Response>((resolve) => asked.push(resolve))
+      : Promise.resolve(new Response(JSON.stringify({ loopId: 'K5', entries: [] }))),
+  )
+  setActivePinia(createPinia())
+})
+afterEach(() => {
+  vi.useRealTimers()
+  vi.unstubAllGlobals()
+})
+const settle = () => vi.advanceTimersByTimeAsync(1)
+
+test('a loop is not said to be missing because somebody else asked for the shed meanwhile', async () => {
+  const [loop, shed] = [useLoop(), useShed()]
+  const opened = loop.open('K5')
+  await settle()
+  void shed.load()
+  await settle()
+  asked[0]?.(shedOf('K5'))
+  await settle()
+  expect(loop.status).toBe('loading')
+  asked[1]?.(shedOf('K5'))
+  await opened
+  expect(loop.status).toBe('ready')
+})
+
+test('only a shed that answered has no such loop; one that is away or made a mistake does not say so', async () => {
+  const loop = useLoop()
+  const answers = [
+    [shedOf('K1'), 'missing'],
+    [new Response('{"code":"database-away","detail":"Away."}', { status: 503 }), 'away'],
+    [new Response('{"code":"internal-error","detail":"No."}', { status: 500 }), 'away'],
+  ] as const
+  for (const [answer, status] of answers) {
+    setActivePinia(createPinia())
+    const mine = useLoop()
+    const opened = mine.open('K9')
+    await settle()
+    asked.at(-1)?.(answer)
+    await opened
+    expect(mine.status).toBe(status)
+  }
+  expect(loop.status).toBe('loading')
+})
+
+test('a shed that is away is asked again by itself, less and less often; a mistake is said', async () => {
+  const shed = useShed()
+  void shed.load()
+  await settle()
+  for (const waitMs of [2000, 4000, 8000, 16_000, 30_000, 30_000]) {
+    const before = asked.length
+    asked.at(-1)?.(new Response('{}', { status: 503 }))
+    await vi.advanceTimersByTimeAsync(waitMs - 100)
+    expect([shed.away, asked.length]).toEqual([true, before])
+    await vi.advanceTimersByTimeAsync(200)
+    expect(asked).toHaveLength(before + 1)
+  }
+  asked.at(-1)?.(new Response('{"code":"internal-error","detail":"No."}', { status: 500 }))
+  await settle()
+  expect([shed.away, shed.fault]).toEqual([false, 'Undercliff made a mistake. No.'])
+})
