@@ -1,9 +1,10 @@
-import { DEFAULT_RULES, type NewEntry } from '@undercliff/core'
+import { DEFAULT_RULES } from '@undercliff/core'
 import type { Backup } from '@undercliff/contract'
 import { setTimeout as sleep } from 'node:timers/promises'
 import { afterAll, beforeAll, expect, test } from 'vitest'
-import { Harness, ran, registered, SPEC, type As } from '../fixtures/harness'
+import { Harness, ran, registered, type As } from '../fixtures/harness'
 import { report, times } from './long'
+import { season } from './season'
 
 const LOOPS = times(120, 2000)
 /** The longest that one in a hundred of the others may wait, in ms, at 2,000 loops. */
@@ -14,34 +15,6 @@ const WRITE_EVERY = 10
 
 let harness: Harness
 const loopIds = Array.from({ length: LOOPS }, (_, i) => `waiting-loop-${String(i).padStart(5, '0')}`)
-let made = 0
-
-/** A loop with a season behind it. */
-function season(loopId: string): NewEntry[] {
-  const at = (hours: number): string =>
-    new Date(Date.parse('2026-01-10T09:00:00.000Z') + hours * 3_600_000).toISOString()
-  let hour = 0
-  const entry = (body: object): NewEntry => {
-    hour += 6
-    made += 1
-    return {
-      id: `waits-${String(made).padStart(8, '0')}`,
-      loopId,
-      happenedAt: at(hour),
-      personId: null,
-      ...body,
-    } as NewEntry
-  }
-  const log = [entry({ kind: 'registered', tag: `W${loopId.slice(-5)}`, spec: SPEC })]
-  for (let turn = 0; turn < 4; turn += 1) {
-    const readings = [1, 2, 9, 18].map((cutter) => ({ cutter, lengthUm: 7600 - turn * 260 - cutter, damage: [] }))
-    log.push(entry({ kind: 'ran', tanks: 3, conditions: 'clean' }), entry({ kind: 'measured', readings }))
-    log.push(
-      entry({ kind: 'sharpened', method: 'fileBench', gaugesLowered: turn === 2, strokes: { left: 4, right: 4 } }),
-    )
-  }
-  return log
-}
 
 beforeAll(async () => {
   harness = await Harness.open()
