@@ -102,7 +102,7 @@ test('what the server cannot take is set aside with what it held, put right and 
   await page.unroute('**/api/entries')
   await panel.getByRole('button', { name: 'Send it again' }).click()
   await expect(panel).toBeHidden()
-  expect(await tanksOf(undercliff, 'K3')).toBe(before + 1)
+  await expect.poll(() => tanksOf(undercliff, 'K3')).toBe(before + 1)
   expect((await logOf(undercliff, 'K3')).at(-1)).toMatchObject({ kind: 'ran', tanks: 2 })
 })
 
