@@ -1,4 +1,4 @@
-import { validate } from '@undercliff/contract'
+import { isId, validate } from '@undercliff/contract'
 import type { Request } from 'express'
 import { Refusal } from '../store/refusal'
 
@@ -56,12 +56,10 @@ export function readText(body: Uint8Array): unknown {
 /** The bytes of a body that is read as they are. */
 export const bytesOf = ({ body }: Request): Uint8Array => (body instanceof Uint8Array ? body : new Uint8Array())
 
-const ID = /^[A-Za-z0-9_-]{8,36}$/
-
 /** An id in the path of a request; null when nothing can have it. */
 export function pathId(request: Request, name: string): string | null {
   const value = request.params[name]
-  return typeof value === 'string' && ID.test(value) ? value : null
+  return isId(value) ? value : null
 }
 
 /** Where a device says what its clock shows. */
