@@ -82,6 +82,10 @@ export async function lockFolder(dataDir: string, address: string, say: (line: s
   if (child === null) throw inUse(readHolder(file))
   const letGo: Unlock = () =>
     new Promise((resolve) => {
+      if (child.exitCode !== null || child.signalCode !== null) {
+        resolve()
+        return
+      }
       child.once('exit', () => {
         resolve()
       })

@@ -133,6 +133,18 @@ describe('what is said to be kept is kept', () => {
     expect([outbox.keptHere, outbox.heldHere]).toEqual([0, 0])
   })
 
+  test('what is set aside on a device that is full stays in the page, whatever else is sent', async () => {
+    vi.stubGlobal('localStorage', new FullStorage())
+    const outbox = useOutbox()
+    answers = [away]
+    await outbox.send([entry('entry-one')])
+    answers = [refusal]
+    await vi.advanceTimersByTimeAsync(2100)
+    answers = []
+    await outbox.send([entry('entry-two')])
+    expect(outbox.refused.map(({ entries }) => entries)).toEqual([[entry('entry-one')]])
+  })
+
   test('what can be asked for anew makes room', async () => {
     const storage = new StandInStorage()
     storage.setItem(KEPT_SHED, 'x'.repeat(1000))

@@ -87,7 +87,9 @@ export const useOutbox = defineStore('outbox', () => {
   function sync(): void {
     const kept = keptParcels()
     const known = new Set(kept.map(({ key }) => key))
-    const here = waiting.value.filter(({ key }) => !known.has(key))
+    const here = parcels.value.filter(
+      ({ key, refused: why }) => !known.has(key) && (why === null || unkept.value.has(key)),
+    )
     parcels.value = [...kept, ...here].sort((one, other) => (one.key < other.key ? -1 : 1))
     for (const parcel of here) put(parcel)
   }
