@@ -89,6 +89,7 @@ export function standingOf(entries: readonly Entry[]): Standing | null {
 export class RunningStanding {
   private known: Standing | null | undefined
   private last: Entry | undefined
+  private struck: ReadonlySet<string> = new Set()
 
   constructor(private readonly entries: readonly Entry[]) {}
 
@@ -97,6 +98,7 @@ export class RunningStanding {
     if (this.known === undefined) {
       this.known = standingOf(this.entries)
       this.last = entriesThatCount(this.entries).at(-1)
+      this.struck = new Set(this.entries.flatMap((entry) => (entry.kind === 'corrected' ? [entry.strikes] : [])))
     }
     return this.known
   }
@@ -106,7 +108,8 @@ export class RunningStanding {
     const { known, last } = this
     const inOrder = last !== undefined && compareEntries(last, entry) <= 0
     const plain = entry.kind !== 'corrected' && entry.kind !== 'specChanged' && entry.kind !== 'registered'
-    if (known == null || !inOrder || !plain) {
+    // What strikes an entry out may have come before it.
+    if (known == null || !inOrder || !plain || this.struck.has(entry.id)) {
       this.known = undefined
       return
     }
