@@ -111,12 +111,17 @@ async function save(field: SpecField): Promise<void> {
     return
   }
   const changes = { [field]: value } as Partial<SpecValues>
-  wrong.value =
-    (await loop.write(
-      { kind: 'specChanged', changes, origin: origin.value, personId: session.me?.personId ?? null },
-      `${props.tag}: ${SPEC_FIELD_NAMES[field]} ${saySpecValue(changes, field, shed.lengths)}`,
-    )) ?? ''
-  if (wrong.value === '' && editing.value === field) editing.value = null
+  const refused = await loop.write(
+    { kind: 'specChanged', changes, origin: origin.value, personId: session.me?.personId ?? null },
+    `${props.tag}: ${SPEC_FIELD_NAMES[field]} ${saySpecValue(changes, field, shed.lengths)}`,
+  )
+  // Somebody quick is at another value by now: what is said there stays.
+  if (editing.value !== field) {
+    if (refused !== null) notices.say(`${props.tag}: ${SPEC_FIELD_NAMES[field]} stays. ${refused}`)
+    return
+  }
+  wrong.value = refused ?? ''
+  if (refused === null) editing.value = null
 }
 
 const newTag = ref('')
