@@ -102,6 +102,15 @@ test('a value of the spec is replaced with where it comes from, and a loop gets 
   open,
 }) => {
   await open('/loops/M2/spec')
+  // A slow answer to the first save comes while the second is being refused, and takes nothing away.
+  await page.route(
+    '**/api/entries',
+    async (route) => {
+      await new Promise((answered) => setTimeout(answered, 1500))
+      await route.continue()
+    },
+    { times: 1 },
+  )
   await page.getByRole('button', { name: 'Change gauge setting' }).click()
   await page.getByLabel('gauge setting', { exact: true }).fill('0.6')
   await page.getByRole('button', { name: 'Save', exact: true }).click()
@@ -110,7 +119,10 @@ test('a value of the spec is replaced with where it comes from, and a loop gets 
   await page.getByRole('button', { name: 'Change drive links' }).click()
   await page.getByLabel('drive links', { exact: true }).fill('40')
   await page.getByRole('button', { name: 'Save', exact: true }).click()
-  await expect(page.getByText(/such a loop has 20\. Strike those readings out first/)).toBeVisible()
+  const refusal = page.getByText(/such a loop has 20\. Strike those readings out first/)
+  await expect(refusal).toBeVisible()
+  await expect(page.getByText(/M2: gauge setting 0\.60 mm/)).toBeVisible()
+  await expect(refusal).toBeVisible()
   expect(await violations(page)).toEqual([])
   await page.getByLabel('Tag', { exact: true }).fill('K3')
   await page.getByRole('button', { name: 'Give it this tag' }).click()

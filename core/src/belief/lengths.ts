@@ -197,9 +197,18 @@ function spreadSides(
 
 /** Readings that common practice counts for when the first ones of a used loop tell how far its cutters stray. */
 const COUNTS_FOR = 4
-/** Usual strays beyond which a cutter is one of its own, hit or filed alone; and what is rather a slip. Starting. */
-const ODD = 3
+/**
+ * Usual strays from which a cutter begins to be one of its own, hit or filed alone, and at which it is altogether; and
+ * what is rather a slip. Starting.
+ */
+const ODD = { from: 2.5, altogether: 3.5 }
 const SLIP_UM = 1500
+
+/** How widely a cutter strays that was seen so far from the middle of its side; a micrometre more changes little. */
+function ownStray(seenUm: number, usualUm: number): number {
+  const odd = (seenUm / usualUm - ODD.from) / (ODD.altogether - ODD.from)
+  return seenUm > SLIP_UM || odd <= 0 ? usualUm : usualUm + Math.min(1, odd) * (seenUm - usualUm)
+}
 
 /**
  * The loop was used while nobody wrote it down, before it was registered or since: what its cutters have
@@ -223,8 +232,7 @@ export function wasUsed(belief: LengthBelief, strays: ReadonlyMap<number, number
   Object.assign(shift, opened)
   spreadSides(tied, opened, used ** 2, usedSides)
   for (let i = 0; i < hands.length; i += 1) {
-    const stray = Math.abs(strays.get(i) ?? 0)
-    tied.ownVar[i] = (stray > ODD * usual && stray <= SLIP_UM ? stray : usual) ** 2
+    tied.ownVar[i] = ownStray(Math.abs(strays.get(i) ?? 0), usual) ** 2
   }
 }
 

@@ -205,7 +205,7 @@ export function noteLifePoint(draft: Draft, at: Instant): number {
 export const shortestUmOf = ({ life }: Draft): Um => life.at(-1)?.shortestUm ?? 0
 
 const estimateOf = ({ mean, variance }: Normal, known: Known): Estimate => ({
-  um: Math.round(mean),
+  um: Math.round(mean) + 0, // never −0
   known,
   sdUm: Math.max(1, Math.round(Math.sqrt(variance))),
 })

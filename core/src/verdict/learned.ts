@@ -64,7 +64,7 @@ export const learnedOf = onceFor((state: LoopState): Learned => {
     meanLengthUm: Math.round(mean(cutters.map(({ length }) => length.um))),
     shortestUm: Math.min(...cutters.map(({ length }) => length.um)),
     sdUm: Math.max(...cutters.map(({ length }) => length.sdUm)),
-    settingUm: Math.round(mean(cutters.map(({ setting }) => setting.um))),
+    settingUm: Math.round(mean(cutters.map(({ setting }) => setting.um))) + 0,
     settingMeasured: cutters.every(({ setting }) => setting.known === 'measured'),
     slopeDeg: (Math.atan(state.slope.mean) * 180) / Math.PI,
   }
