@@ -174,16 +174,20 @@ ol {
 }
 .leaves {
   display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(200px, 1fr));
-  gap: 10px;
+  grid-template-columns: repeat(auto-fill, minmax(230px, 1fr));
+  gap: 10px 14px;
   margin-top: 8px;
   align-items: end;
 }
 .leaf {
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 4px;
 }
 .leaf input[type='datetime-local'] {
+  width: 100%;
+  min-width: 0;
+  box-sizing: border-box;
   min-height: var(--target);
   padding: 0 10px;
   font: inherit;
