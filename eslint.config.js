@@ -38,14 +38,24 @@ const CORE_LAYERS = [
   ...['roles', 'house', 'sharpen', 'wear', 'fold', 'verdict', 'fit', 'admit', 'card', 'importing', 'words'],
 ]
 
+/** Places of the interface, in the order of the working day. No place imports from another. */
+const WEB_PLACES = ['shed', 'bench', 'learn', 'house']
 /** Folders of web that hold what screens share, with what else of web each may import from. */
-const WEB_SHARED = { theme: [], remote: [], parts: ['remote', 'theme'] }
-
+const WEB_SHARED = {
+  theme: [],
+  remote: [],
+  parts: ['remote', 'theme'],
+  move: ['parts', 'remote', 'theme'],
+  frame: ['parts', 'remote', 'theme', 'move'],
+}
 const SHARED = Object.keys(WEB_SHARED)
-const webFolders = readdirSync(`${import.meta.dirname}/web/src`, { withFileTypes: true })
-  .filter((entry) => entry.isDirectory())
-  .map(({ name }) => name)
+const WEB_FOLDERS = [...WEB_PLACES, ...SHARED]
+/** Round every screen: no screen takes anything from there. */
+const FROM_SHARED = SHARED.filter((folder) => folder !== 'frame')
 
+for (const entry of readdirSync(`${import.meta.dirname}/web/src`, { withFileTypes: true }))
+  if (entry.isDirectory() && !WEB_FOLDERS.includes(entry.name))
+    throw new Error(`web/src/${entry.name} is neither in WEB_PLACES nor in WEB_SHARED`)
 for (const entry of readdirSync(`${import.meta.dirname}/core/src`, { withFileTypes: true }))
   if (entry.isDirectory() && entry.name !== 'fixtures' && !CORE_LAYERS.includes(entry.name))
     throw new Error(`core/src/${entry.name} has no place in CORE_LAYERS`)
@@ -82,18 +92,19 @@ const coreRules = CORE_LAYERS.map((folder, i) =>
     ['**/*.test.ts'],
   ),
 )
-const webRules = SHARED.map((folder) =>
-  importRule(
+const webRules = WEB_FOLDERS.map((folder) => {
+  const may = [folder, ...(WEB_SHARED[folder] ?? FROM_SHARED)]
+  return importRule(
     'web',
     [`web/src/${folder}/**/*.{ts,vue}`],
     [
       notFrom(
-        webFolders.filter((other) => other !== folder && !WEB_SHARED[folder].includes(other)),
-        `${folder} is shared by screens: it knows none of them.`,
+        WEB_FOLDERS.filter((other) => !may.includes(other)),
+        `${folder} takes nothing from there: see WEB_PLACES and WEB_SHARED.`,
       ),
     ],
-  ),
-)
+  )
+})
 
 /** What core knows nothing of: clocks, chance, the machine, the browser and the network. */
 const NOT_IN_CORE = [

@@ -7,7 +7,7 @@ import { anyName, instant, oneOf, strictObject } from './fields'
 /** The version of the backup format that this Undercliff writes, and the newest that it reads. */
 export const BACKUP_VERSION = 3
 
-/** Everything of a crew's in one file. `docs/formats.md` describes it. */
+/** Everything of a crew's in one file. `docs/house/formats.md` describes it. */
 export interface Backup {
   readonly format: 'undercliff-backup'
   readonly version: number

@@ -22,7 +22,7 @@ export interface NamedOutcome extends SchoolOutcome {
   readonly name: string
 }
 
-/** Everything that a loop file comes to. `docs/formats.md` describes it. */
+/** Everything that a loop file comes to. `docs/house/formats.md` describes it. */
 export interface DecisionFile extends Omit<FullDecision, 'conflicts' | 'schools'> {
   readonly schools: Readonly<Record<Question, readonly NamedOutcome[]>>
   readonly format: 'undercliff-decision'

@@ -21,7 +21,7 @@ export const LOOP_FILE_VERSION = 1
 
 /**
  * One loop with all that a verdict rests on, in one file: its spec, its log, the house rules and
- * the present. `docs/formats.md` describes it.
+ * the present. `docs/house/formats.md` describes it.
  */
 export interface LoopFile {
   readonly format: 'undercliff-loop'

@@ -14,9 +14,9 @@ import {
 import { describe, expect, test } from 'vitest'
 import { scenario } from './scenario'
 
-// docs/verdict.md carries one loop of the demo through by hand. Everything here is worked out from
+// docs/bench/verdict.md carries one loop of the demo through by hand. Everything here is worked out from
 // the figures it begins with, by plain arithmetic, and compared with the page and the program.
-const PAGE = readFileSync(new URL('../../docs/verdict.md', import.meta.url), 'utf8')
+const PAGE = readFileSync(new URL('../../docs/bench/verdict.md', import.meta.url), 'utf8')
 /** What the page says a step comes to. */
 function says(step: string): string {
   const row = PAGE.split('\n').find((line) => line.startsWith(`| ${step}`))

@@ -2,8 +2,8 @@
 import { usePreferredDark } from '@vueuse/core'
 import { NConfigProvider } from 'naive-ui'
 import { computed, defineAsyncComponent, onMounted, watch } from 'vue'
-import AppBar from './parts/AppBar.vue'
-import NoticeBar from './parts/NoticeBar.vue'
+import AppBar from './frame/AppBar.vue'
+import NoticeBar from './frame/NoticeBar.vue'
 import { useNotices } from './remote/notices'
 import MovePanel from './move/MovePanel.vue'
 import { useMoves } from './move/moveStore'
@@ -11,10 +11,10 @@ import { useOutbox } from './remote/outbox'
 import { useSession } from './remote/sessionStore'
 import { useShed } from './remote/shedStore'
 import { fetchOtherScreens, router } from './router'
-import { useWedge } from './scan/useWedge'
+import { useWedge } from './shed/scan/useWedge'
 import { darkOverrides, darkTheme, lightOverrides } from './theme/naive'
 
-const SignInPage = defineAsyncComponent(() => import('./session/SignInPage.vue'))
+const SignInPage = defineAsyncComponent(() => import('./frame/session/SignInPage.vue'))
 const dark = usePreferredDark()
 const theme = computed(() => (dark.value ? darkTheme : null))
 const overrides = computed(() => (dark.value ? darkOverrides : lightOverrides))

@@ -112,7 +112,7 @@ describe('backup', () => {
 // The schema is read by ajv, which knows nothing of this project.
 test('the JSON Schema that ships describes what is written, and refuses what is not', async () => {
   const validate = new Ajv2020({ allErrors: true }).compile(
-    JSON.parse(readFileSync(new URL('../../../docs/backup.schema.json', import.meta.url), 'utf8')) as object,
+    JSON.parse(readFileSync(new URL('../../../docs/house/backup.schema.json', import.meta.url), 'utf8')) as object,
   )
   await harness.demo()
   const good = await backup()

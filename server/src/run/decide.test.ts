@@ -4,7 +4,7 @@ import { fileURLToPath } from 'node:url'
 import { expect, test } from 'vitest'
 
 const ROOT = fileURLToPath(new URL('../../../', import.meta.url))
-const EXAMPLE = `${ROOT}docs/examples/struck-run.loop.json`
+const EXAMPLE = `${ROOT}docs/house/examples/struck-run.loop.json`
 
 /** Runs the command as a script would. */
 const decide = (args: readonly string[], input?: string): Promise<{ code: number; out: string; err: string }> =>

@@ -5,7 +5,7 @@ import { scenario } from '@undercliff/demo'
 import { describe, expect, test } from 'vitest'
 import { decideFile, readLoopFile, writeLoopFile, type LoopFile } from '@undercliff/contract'
 
-const docs = (name: string): string => readFileSync(new URL(`../../../docs/${name}`, import.meta.url), 'utf8')
+const docs = (name: string): string => readFileSync(new URL(`../../../docs/house/${name}`, import.meta.url), 'utf8')
 const example = (name: string): LoopFile => JSON.parse(docs(`examples/${name}.loop.json`)) as LoopFile
 const problemsOf = (value: unknown): string[] => {
   const decided = decideFile(value)

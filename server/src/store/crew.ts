@@ -73,7 +73,7 @@ async function writeDemo(tx: Transaction, crewId: string, now: Date, signIns: Si
 async function writeDemoEntries(tx: Transaction, crewId: string, now: Date, demo: Scenario): Promise<void> {
   const lead = demo.people.find(({ role }) => role === 'lead')
   const caller = { crewId, personId: lead?.id ?? '', role: 'lead' } as const
-  // Registered before any of them is read, each loop begins with common practice, as `docs/verdict.md` has it.
+  // Registered before any of them is read, each loop begins with common practice, as `docs/bench/verdict.md` has it.
   const isRegistration = ({ kind }: NewEntry): boolean => kind === 'registered'
   const sent = [...demo.entries.filter(isRegistration), ...demo.entries.filter((entry) => !isRegistration(entry))]
   // All at once, so that each log is folded once.

@@ -1,0 +1,108 @@
+import { fold, specFromProfile, type Entry } from '@undercliff/core'
+import fc from 'fast-check'
+import { describe, expect, test } from 'vitest'
+import { DAMAGE_KEYS, WALK_KEYS } from '../../parts/keys'
+import * as walking from './walk'
+
+const registered = {
+  id: 'registered',
+  loopId: 'loop-under-test',
+  kind: 'registered',
+  tag: 'T1',
+  happenedAt: '2026-01-05T08:00:00.000Z',
+  writtenAt: '2026-01-05T08:00:00.000Z',
+  personId: null,
+  spec: specFromProfile({ pitchClass: 'threeEighths', gaugeUm: 1500, driveLinks: 72, cutterType: 'semiChisel' }),
+} as Entry
+const state = fold([registered])
+if (state === null) throw new Error('the loop should be registered')
+const loop: walking.WalkLoop = { spec: state.spec, cutters: state.cutters, bare: 'mm' }
+const begin = (order: walking.WalkOrder = 'round') => walking.beginWalk(loop.cutters, order)
+const type = (walk: walking.Walk, ...texts: string[]) =>
+  texts.reduce((now, text) => walking.enter(now, loop, text), walk)
+
+describe('the walk', () => {
+  test('numbers and Enter go round the loop', () => {
+    const walk = type(begin(), '7.2', '7.15', '7,1 mm')
+    expect(walking.cutterInHand(walk)).toBe(4)
+    expect(walking.readingsOf(walk)).toEqual([
+      { cutter: 1, lengthUm: 7200, damage: [] },
+      { cutter: 2, lengthUm: 7150, damage: [] },
+      { cutter: 3, lengthUm: 7100, damage: [] },
+    ])
+  })
+
+  test('one side first, then the other; a change of order stays at the cutter', () => {
+    const walk = type(begin('sides'), '7', '7')
+    expect(walking.cutterInHand(walk)).toBe(5)
+    expect(walking.cutterInHand(walking.reorder(walk, loop.cutters, 'round'))).toBe(5)
+    expect(begin('sides').route.slice(17, 20)).toEqual([35, 2, 4])
+  })
+
+  test('damage asks how deep, and stays with the cutter when its length is read', () => {
+    const asked = walking.markDamage(begin(), loop, 'stone')
+    expect(asked.asking).toEqual({ what: 'depth', kind: 'stone' })
+    const walk = type(asked, '1.1', '7')
+    expect(walking.readingsOf(walk)).toEqual([
+      { cutter: 1, lengthUm: 7000, damage: [{ kind: 'stone', depthUm: 1100 }] },
+    ])
+  })
+
+  test('Enter alone says that nobody measured the depth; dullness has none', () => {
+    expect(walking.damageOf(type(walking.markDamage(begin(), loop, 'chipped'), ''), loop, 1)).toEqual([
+      { kind: 'chipped', depthUm: null },
+    ])
+    expect(walking.markDamage(begin(), loop, 'rounded').asking.what).toBe('length')
+    expect(walking.damageOf(walking.wipeDamage(walking.markDamage(begin(), loop, 'rounded')), loop, 1)).toEqual([])
+  })
+
+  test('a slip is asked about once and then taken as typed', () => {
+    const asked = type(begin(), '0.72')
+    expect(asked).toMatchObject({ at: 0, asking: { what: 'sure', lengthUm: 720 } })
+    expect(asked.wrong).toContain('slipped decimal')
+    expect(walking.readingsOf(type(asked, ''))).toEqual([{ cutter: 1, lengthUm: 720, damage: [] }])
+    expect(walking.readingsOf(type(asked, '7.2'))).toEqual([{ cutter: 1, lengthUm: 7200, damage: [] }])
+  })
+
+  test('what cannot be is refused and nothing moves', () => {
+    for (const text of ['72', 'abc', '', '-1']) {
+      const walk = type(begin(), text)
+      expect(walk.at).toBe(0)
+      expect(walk.wrong).not.toBeNull()
+      expect(walking.readingsOf(walk)).toEqual([])
+    }
+    expect(type(walking.markDamage(begin(), loop, 'stone'), '30').wrong).toContain('deeper')
+  })
+
+  test('skip, back, other side, a cutter pointed at, a setting', () => {
+    const walk = walking.skip(walking.skip(begin()))
+    expect(walking.cutterInHand(walk)).toBe(3)
+    expect(walking.cutterInHand(walking.back(walk))).toBe(2)
+    expect(walking.cutterInHand(walking.otherSide(walk, loop))).toBe(2)
+    expect(walking.cutterInHand(walking.goTo(walk, 30))).toBe(30)
+    expect(walking.readingsOf(type(walking.askSetting(walk), '.025"'))).toEqual([{ cutter: 3, settingUm: 635 }])
+  })
+
+  test('whatever is typed, the walk stays on its route and its readings are within the loop', () => {
+    const texts = fc.array(fc.oneof(fc.constantFrom('7', '6.9', '', 'x', '99', '0.7'), fc.string({ maxLength: 6 })), {
+      maxLength: 60,
+    })
+    fc.assert(
+      fc.property(texts, (typed) => {
+        const walk = type(begin(), ...typed)
+        expect(walk.at).toBeGreaterThanOrEqual(0)
+        expect(walk.at).toBeLessThanOrEqual(36)
+        for (const { cutter, lengthUm } of walking.readingsOf(walk)) {
+          expect(cutter >= 1 && cutter <= 36).toBe(true)
+          expect(lengthUm === undefined || (lengthUm >= 0 && lengthUm <= 8480)).toBe(true)
+        }
+        expect(JSON.parse(JSON.stringify(walk))).toEqual(walk)
+      }),
+    )
+  })
+})
+
+test('no key means two things', () => {
+  const keys = [...DAMAGE_KEYS.map(({ key }) => key), ...WALK_KEYS.slice(1).map(({ key }) => key)]
+  expect(new Set(keys).size).toBe(keys.length)
+})

@@ -1,0 +1,297 @@
+<script setup lang="ts">
+import { useLocalStorage } from '@vueuse/core'
+import {
+  BUMPER_CAUTION,
+  hasBumpers,
+  damageDepth,
+  decide,
+  FILE_AGE_NAMES,
+  FILE_AGES,
+  METHOD_CAUTIONS,
+  METHOD_NAMES,
+  SHARPEN_METHODS,
+  type Action,
+  type FileAge,
+  type SharpenMethod,
+} from '@undercliff/core'
+import { NInput } from 'naive-ui'
+import { computed, ref, watch } from 'vue'
+import { useRouter } from 'vue-router'
+import LoopAway from '../../parts/LoopAway.vue'
+import LoopInHand from '../../parts/LoopInHand.vue'
+import { readTyped } from '../../parts/readTyped'
+import WhoField from '../../parts/WhoField.vue'
+import WhenField from '../../parts/WhenField.vue'
+import { useOpenLoop } from '../../remote/openLoop'
+import RadioChoice from '../../parts/RadioChoice.vue'
+
+const props = defineProps<{ tag: string }>()
+const router = useRouter()
+const { loop, shed, rules } = useOpenLoop(() => props.tag)
+
+const methods = SHARPEN_METHODS.map((value) => ({ value, label: METHOD_NAMES[value] }))
+const fileAges = FILE_AGES.map((value) => ({ value, label: FILE_AGE_NAMES[value] }))
+const NO_YES = [
+  { value: false, label: 'No' },
+  { value: true, label: 'Yes' },
+] as const
+const DULL = [
+  { value: true, label: 'Dull' },
+  { value: false, label: 'Still cut' },
+] as const
+const EVENED = [
+  { value: false, label: 'Same for all' },
+  { value: true, label: 'All down to the shortest' },
+] as const
+const STOP_CHECKED = [
+  { value: true, label: 'Checked' },
+  { value: false, label: 'Not checked' },
+] as const
+const CLEARED = [
+  { value: true, label: 'All clean' },
+  { value: false, label: 'Some left' },
+] as const
+const method = useLocalStorage<SharpenMethod>('undercliff:method', 'fileField')
+const strokes = useLocalStorage<{ left: number; right: number }>('undercliff:strokes', { left: 4, right: 4 })
+const counted = ref(true)
+const gauges = ref(false)
+const cleared = ref<boolean | null>(null)
+const evened = ref<boolean | null>(null)
+const stopChecked = ref<boolean | null>(null)
+const dull = ref<boolean | null>(null)
+const fileAge = ref<FileAge | null>(null)
+const who = ref<string | null>(null)
+const happenedAt = ref<string | null>(null)
+const note = ref('')
+const setting = ref('')
+const before = ref('')
+const after = ref('')
+const more = ref(false)
+const wrong = ref('')
+const busy = ref(false)
+
+/** The method that the verdict calls for; the last one used where it calls for none. */
+const CALLED_FOR: Partial<Record<Action, SharpenMethod>> = {
+  regrind: 'grinder',
+  file: 'fileBench',
+  touchUp: 'fileField',
+  shop: 'shop',
+}
+const verdict = computed(() => (loop.state === null ? null : decide(loop.state, rules.value)))
+watch(
+  () => verdict.value?.action,
+  (action, before) => {
+    const wanted = action === undefined || before !== undefined ? undefined : CALLED_FOR[action]
+    if (wanted !== undefined) method.value = wanted
+  },
+  { immediate: true },
+)
+const gaugesDue = computed(
+  () => verdict.value?.also.includes('lowerGauges') === true || verdict.value?.action === 'lowerGauges',
+)
+
+const filed = computed(() => method.value === 'fileField' || method.value === 'fileBench')
+const damaged = computed(
+  () =>
+    loop.state?.cutters.filter(({ damage }) => damageDepth(damage).knownUm > 0 || damageDepth(damage).unknown).length ??
+    0,
+)
+const change = (side: 'left' | 'right', by: number): void => {
+  strokes.value = { ...strokes.value, [side]: Math.max(0, Math.min(500, strokes.value[side] + by)) }
+}
+const both = (by: number): void => {
+  change('left', by)
+  change('right', by)
+}
+
+/** The figures of the more detailed part; a sentence when one cannot be read. */
+function details(): { settingUm?: number; pairs?: { cutter: number; beforeUm: number; afterUm: number }[] } | string {
+  const settingUm = readTyped(setting.value, 'Gauge setting', shed.bareUnit)
+  const beforeUm = readTyped(before.value, 'Before', shed.bareUnit)
+  const afterUm = readTyped(after.value, 'After', shed.bareUnit)
+  for (const one of [settingUm, beforeUm, afterUm]) if (typeof one === 'string') return one
+  if ((beforeUm === null) !== (afterUm === null)) return 'Give both lengths of cutter 1, before and after, or neither.'
+  return {
+    ...(typeof settingUm === 'number' && gauges.value ? { settingUm } : {}),
+    ...(typeof beforeUm === 'number' && typeof afterUm === 'number'
+      ? { pairs: [{ cutter: 1, beforeUm, afterUm }] }
+      : {}),
+  }
+}
+
+async function save(): Promise<void> {
+  const extra = details()
+  if (typeof extra === 'string') {
+    wrong.value = extra
+    return
+  }
+  busy.value = true
+  const problem = await loop.write(
+    {
+      kind: 'sharpened',
+      method: method.value,
+      gaugesLowered: gauges.value,
+      personId: who.value,
+      ...(filed.value && counted.value ? { strokes: { ...strokes.value } } : {}),
+      ...(dull.value === null ? {} : { wasDull: dull.value }),
+      ...(filed.value && fileAge.value !== null ? { fileAge: fileAge.value } : {}),
+      ...(cleared.value === null ? {} : { damageCleared: cleared.value }),
+      ...(filed.value && evened.value !== null ? { evened: evened.value } : {}),
+      ...(method.value === 'grinder' && stopChecked.value !== null ? { stopChecked: stopChecked.value } : {}),
+      ...(note.value.trim() === '' ? {} : { note: note.value.trim() }),
+      ...(happenedAt.value === null ? {} : { happenedAt: happenedAt.value }),
+      ...extra,
+    },
+    `Sharpening of ${props.tag} logged`,
+  )
+  busy.value = false
+  if (problem !== null) {
+    wrong.value = problem
+    return
+  }
+  await router.push({ name: 'loop', params: { tag: props.tag } })
+}
+</script>
+
+<template>
+  <LoopAway v-if="loop.state === null" :status="loop.status" :tag="tag" @again="loop.open(tag)" />
+  <div v-else class="desk">
+    <form class="sheet log-form" @submit.prevent="save">
+      <h1>
+        Sharpened <RouterLink :to="{ name: 'loop', params: { tag } }" class="figures">{{ tag }}</RouterLink>
+      </h1>
+      <WhoField v-model="who" />
+      <fieldset>
+        <legend>How</legend>
+        <RadioChoice v-model="method" label="How" :options="methods" />
+        <p class="caution">{{ METHOD_CAUTIONS[method] }}</p>
+      </fieldset>
+      <fieldset v-if="filed">
+        <legend>Strokes a side</legend>
+        <div class="row strokes">
+          <template v-if="counted">
+            <button type="button" class="act" aria-label="One stroke fewer on both sides" @click="both(-1)">−</button>
+            <span class="figures count" aria-live="polite">{{
+              strokes.left === strokes.right ? strokes.left : `${strokes.left} L, ${strokes.right} R`
+            }}</span>
+            <button type="button" class="act" aria-label="One stroke more on both sides" @click="both(1)">+</button>
+          </template>
+          <button type="button" class="act small" :aria-pressed="!counted" @click="counted = !counted">
+            Not counted
+          </button>
+        </div>
+      </fieldset>
+      <fieldset>
+        <legend>Gauges lowered? <span v-if="gaugesDue" class="soft">They are due.</span></legend>
+        <RadioChoice v-model="gauges" label="Gauges lowered?" :options="NO_YES" />
+        <p v-if="gauges" class="caution">
+          Use the plate. Gauges too low cannot be put back: the saw snatches and kicks.
+        </p>
+        <p v-if="gauges && hasBumpers(loop.state.spec)" class="caution">{{ BUMPER_CAUTION }}</p>
+      </fieldset>
+      <fieldset v-if="loop.state.tanksSinceSharpened > 0">
+        <legend>Was it dull?</legend>
+        <RadioChoice v-model="dull" label="Was it dull?" :options="DULL" clearable />
+      </fieldset>
+      <fieldset v-if="damaged > 0">
+        <legend>{{ damaged }} {{ damaged === 1 ? 'cutter was' : 'cutters were' }} damaged. All clean now?</legend>
+        <RadioChoice v-model="cleared" label="All clean now?" :options="CLEARED" />
+      </fieldset>
+      <fieldset v-if="filed && (damaged > 0 || more)">
+        <legend>How far was each filed?</legend>
+        <RadioChoice v-model="evened" label="How far was each filed?" :options="EVENED" clearable />
+      </fieldset>
+      <fieldset v-if="method === 'grinder'">
+        <legend>Stop checked after the clamp was turned?</legend>
+        <RadioChoice
+          v-model="stopChecked"
+          label="Stop checked after the clamp was turned?"
+          :options="STOP_CHECKED"
+          clearable
+        />
+      </fieldset>
+      <div v-if="more" class="details">
+        <div v-if="filed && counted" class="field">
+          <span class="legend">Strokes left and right apart</span>
+          <div class="row">
+            <button type="button" class="act small" @click="change('left', -1)">L −</button
+            ><button type="button" class="act small" @click="change('left', 1)">L +</button
+            ><button type="button" class="act small" @click="change('right', -1)">R −</button
+            ><button type="button" class="act small" @click="change('right', 1)">R +</button>
+          </div>
+        </div>
+        <div v-if="gauges" class="field">
+          <label for="setting">Gauge setting on the plate</label
+          ><NInput v-model:value="setting" :input-props="{ id: 'setting', inputmode: 'decimal' }" placeholder="0.65" />
+        </div>
+        <div class="field">
+          <label for="before">Cutter 1 before</label
+          ><NInput v-model:value="before" :input-props="{ id: 'before', inputmode: 'decimal' }" placeholder="5.2" />
+        </div>
+        <div class="field">
+          <label for="after">Cutter 1 after</label
+          ><NInput v-model:value="after" :input-props="{ id: 'after', inputmode: 'decimal' }" placeholder="5.0" />
+        </div>
+        <fieldset v-if="filed">
+          <legend>The file</legend>
+          <RadioChoice v-model="fileAge" label="The file" :options="fileAges" small clearable />
+        </fieldset>
+        <WhenField v-model="happenedAt" />
+        <div class="field wide">
+          <label for="note">Note</label
+          ><NInput
+            v-model:value="note"
+            type="textarea"
+            :autosize="{ minRows: 1, maxRows: 4 }"
+            :maxlength="2000"
+            :input-props="{ id: 'note' }"
+            placeholder=""
+          />
+        </div>
+      </div>
+      <p v-if="wrong" class="stop-text" role="alert">{{ wrong }}</p>
+      <button type="submit" class="act next save" :disabled="busy">Log the sharpening</button>
+      <button type="button" class="act small more" :aria-expanded="more" @click="more = !more">
+        {{ more ? 'Less' : 'More detail' }}
+      </button>
+    </form>
+    <LoopInHand :state="loop.state" />
+  </div>
+</template>
+
+<style scoped>
+.strokes .act {
+  min-width: 64px;
+  font-size: 1.2rem;
+}
+.strokes .small {
+  font-size: 0.92rem;
+}
+.caution {
+  margin-top: 8px;
+}
+.more {
+  justify-self: start;
+}
+.details {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 14px;
+}
+.wide {
+  grid-column: 1 / -1;
+}
+@media (max-width: 700px) {
+  .details {
+    grid-template-columns: 1fr;
+  }
+  .log-form {
+    border: 0;
+    background: none;
+    padding: 0;
+  }
+  .row > .act {
+    flex: 1 1 auto;
+  }
+}
+</style>

@@ -1,0 +1,433 @@
+<script setup lang="ts">
+import {
+  CUTTER_TYPE_NAMES,
+  everySchool,
+  forecast,
+  PITCH_CLASSES,
+  PITCH_PROFILES,
+  followsSchool,
+  QUESTION_WORDS,
+  QUESTIONS,
+  rulesConflicts,
+  sayRange,
+  schoolsOf,
+  schoolWords,
+  writeLength,
+  type HouseRules,
+  type Question,
+  type SchoolId,
+} from '@undercliff/core'
+import { NSelect } from 'naive-ui'
+import { computed, ref, watch } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+import RadioChoice from '../../parts/RadioChoice.vue'
+import { putRules, ServerRefusal } from '../../remote/api'
+import { useLoop } from '../../remote/loopStore'
+import { useNotices } from '../../remote/notices'
+import { useSession } from '../../remote/sessionStore'
+import { useShed } from '../../remote/shedStore'
+import ShedAway from '../../parts/ShedAway.vue'
+import { LENGTH_LIMITS, NUMBER_LIMITS, PRICES, rulesFrom, textsOf } from './limits'
+import { changedFields, takenBack } from './ownChange'
+import SchoolCard from './SchoolCard.vue'
+
+/** Where crews disagree, the house chooses; what each school comes to is shown on a loop of its own. */
+const shed = useShed()
+const session = useSession()
+const notices = useNotices()
+const loop = useLoop()
+const route = useRoute()
+const router = useRouter()
+if (shed.answer === null) void shed.load()
+const wrong = ref('')
+const wrongField = ref('')
+const busy = ref(false)
+const rules = computed(() => shed.rules)
+
+/** The loop on which it is shown: the one in the address, else one with something to decide. */
+const live = computed(() => shed.loops.filter(({ retired }) => !retired))
+const tag = computed(() => {
+  const asked = typeof route.query.loop === 'string' ? route.query.loop : ''
+  if (live.value.some((card) => card.tag === asked)) return asked
+  const damaged = live.value.find(
+    ({ action, tooth }) => tooth.damaged > 0 && (action === 'regrind' || action === 'file' || action === 'shop'),
+  )
+  return (
+    (damaged ?? live.value.find(({ action }) => action === 'regrind' || action === 'file') ?? live.value[0])?.tag ?? ''
+  )
+})
+watch(
+  tag,
+  (wanted) => {
+    if (wanted !== '') void loop.open(wanted)
+  },
+  { immediate: true },
+)
+const loopOptions = computed(() => live.value.map((card) => ({ value: card.tag, label: card.tag })))
+const pick = (wanted: string): void => {
+  void router.replace({ query: { ...route.query, loop: wanted } })
+}
+const state = computed(() => (loop.state?.tag === tag.value ? loop.state : null))
+const schools = computed(() =>
+  state.value === null ? null : everySchool({ ...state.value, decision: null }, rules.value),
+)
+
+/** How the loop stands, to hold what each school would make of it against. */
+const now = computed(() => {
+  if (state.value === null) return ''
+  const { summary, sharpeningsLeft, settingUm } = forecast(state.value, rules.value)
+  const damaged = summary.damaged.length
+  return [
+    `shortest ${writeLength(summary.shortest.length.um, shed.lengths)}`,
+    `cutters ${writeLength(summary.spreadUm, shed.lengths)} apart`,
+    damaged === 0 ? 'none damaged' : `${damaged} damaged`,
+    `gauges at ${writeLength(settingUm, shed.lengths)}`,
+    `${sayRange(sharpeningsLeft)} sharpenings left.`,
+  ].join(', ')
+})
+
+/** What to know of the loop that a question is shown on. */
+function notHere(question: Question): string {
+  const spec = state.value?.spec
+  if (spec === undefined) return ''
+  if (question === 'chisel' && spec.cutterType !== 'fullChisel')
+    return `${tag.value} is ${CUTTER_TYPE_NAMES[spec.cutterType]}: choose a full-chisel loop to see it`
+  if (question === 'file' && spec.pitchClass !== 'threeEighths')
+    return `${tag.value} is ${PITCH_PROFILES[spec.pitchClass].name}: choose a 3/8" loop to see it`
+  return question === 'when' || question === 'bench'
+    ? `${tag.value} as the routine brings it to the bench, its damage cleaned out`
+    : ''
+}
+
+const choicesOf = (question: Question) =>
+  schoolsOf(question).map((school) => ({ value: school.id, label: schoolWords(question, school.id).name, school }))
+const followed = (question: Question): SchoolId | null =>
+  schoolsOf(question).find((school) => followsSchool(rules.value, school))?.id ?? null
+const follow = (question: Question, id: SchoolId): void => {
+  const school = schoolsOf(question).find((one) => one.id === id)
+  if (school !== undefined)
+    void change(school.sets, `${schoolWords(question, id).name}: every loop is worked out again.`)
+}
+
+/**
+ * Saves a change against the version of the rules that is shown; somebody else's is not overwritten.
+ *
+ * @returns the rules as they hold then, or null when they were refused
+ */
+async function saveRules(part: Partial<HouseRules>): Promise<HouseRules | null> {
+  const wanted = { ...rules.value, ...part, version: rules.value.version }
+  const [conflict] = rulesConflicts(wanted)
+  if (conflict !== undefined) {
+    wrong.value = conflict.message
+    wrongField.value = conflict.fields[0] ?? ''
+    return null
+  }
+  busy.value = true
+  try {
+    const saved = await putRules(wanted)
+    await shed.load()
+    wrong.value = wrongField.value = ''
+    return saved
+  } catch (error) {
+    wrong.value = (error as Error).message
+    // What somebody else changed meanwhile is shown, to be changed again from there.
+    if (error instanceof ServerRefusal && error.problem.code === 'rules-changed') await shed.load()
+    return null
+  } finally {
+    busy.value = false
+  }
+}
+
+async function change(part: Partial<HouseRules>, said: string): Promise<void> {
+  const before = rules.value
+  const own = changedFields(before, { ...before, ...part })
+  if (own.length === 0) return
+  const saved = await saveRules(part)
+  if (saved === null) return
+  notices.say(said, async () => {
+    // Only this change is taken back, and nothing that was changed again since.
+    const back = takenBack(before, saved, rules.value, own)
+    if (Object.keys(back).length === 0) wrong.value = 'That was changed again since; it stays as it is now.'
+    else await saveRules(back)
+  })
+}
+
+const texts = ref<Record<string, string>>({})
+watch(
+  rules,
+  (known) => {
+    texts.value = { ...textsOf(known, shed.bareUnit) }
+  },
+  { immediate: true },
+)
+async function save(): Promise<void> {
+  const read = rulesFrom(rules.value, texts.value, shed.bareUnit)
+  if ('message' in read) {
+    wrong.value = read.message
+    wrongField.value = read.field
+    return
+  }
+  await change(read, 'Limits and prices changed; every loop is worked out again.')
+}
+const locked = computed(() => !session.isLead || busy.value)
+</script>
+
+<template>
+  <ShedAway v-if="shed.answer === null" />
+  <div v-else class="house">
+    <header class="top">
+      <div>
+        <h1>
+          House rules <span class="soft version">version {{ rules.version }}</span>
+        </h1>
+        <p class="soft">
+          {{
+            session.isLead
+              ? 'Each choice holds for every loop from now on, and every verdict says under which version it was made.'
+              : 'A lead changes these.'
+          }}
+        </p>
+      </div>
+      <label v-if="tag" class="pick"
+        ><span>Shown on loop</span
+        ><NSelect :value="tag" :options="loopOptions" filterable aria-label="Shown on loop" @update:value="pick"
+      /></label>
+    </header>
+    <p v-if="wrong" class="stop-text wrong" role="alert">{{ wrong }}</p>
+    <p v-if="now" class="now">
+      <strong class="figures">{{ tag }}</strong> before anything is done: {{ now }}
+    </p>
+    <p v-if="!tag" class="sheet">Add a loop, and what each school comes to is shown on it.</p>
+
+    <section v-for="question in QUESTIONS" :key="question" class="sheet" :aria-labelledby="`q-${question}`">
+      <h2 :id="`q-${question}`">
+        {{ QUESTION_WORDS[question] }}
+        <span v-if="notHere(question)" class="soft nothere">{{ notHere(question) }}</span>
+      </h2>
+      <RadioChoice
+        v-slot="{ option }"
+        class="schools"
+        :labelledby="`q-${question}`"
+        :model-value="followed(question)"
+        :options="choicesOf(question)"
+        :disabled="locked"
+        manual
+        option-class="school"
+        @update:model-value="(id) => id && follow(question, id)"
+      >
+        <SchoolCard
+          :school="option.school"
+          :question="question"
+          :outcome="schools?.[question].find(({ id }) => id === option.value)?.outcome ?? null"
+          :figures="shed.figures"
+        />
+      </RadioChoice>
+    </section>
+
+    <form class="sheet limits" @submit.prevent="save">
+      <h2>Limits and prices</h2>
+      <fieldset class="grid">
+        <legend>Limits</legend>
+        <div v-for="{ field, label, hint } in LENGTH_LIMITS" :key="field" class="field">
+          <label :for="field">{{ label }}</label><input
+            :id="field"
+            v-model="texts[field]"
+            class="plain figures"
+            inputmode="decimal"
+            :disabled="locked"
+            :aria-invalid="wrongField === field"
+          /><span class="soft hint">{{ hint }}</span>
+        </div>
+        <div v-for="{ field, label, unit } in NUMBER_LIMITS" :key="field" class="field">
+          <label :for="field">{{ label }}</label><input
+            :id="field"
+            v-model="texts[field]"
+            class="plain figures"
+            inputmode="decimal"
+            :disabled="locked"
+            :aria-invalid="wrongField === field"
+          /><span class="soft hint">{{ unit }}</span>
+        </div>
+      </fieldset>
+      <fieldset>
+        <legend>What the house has and does</legend>
+        <div class="row">
+          <button
+            type="button"
+            class="act"
+            :aria-pressed="rules.grinderOwned"
+            :disabled="locked"
+            @click="
+              change({ grinderOwned: !rules.grinderOwned }, rules.grinderOwned ? 'No grinder.' : 'There is a grinder.')
+            "
+          >
+            {{ rules.grinderOwned ? 'Owns a grinder' : 'No grinder' }}
+          </button>
+          <button
+            type="button"
+            class="act"
+            :aria-pressed="rules.shopUsed"
+            :disabled="locked"
+            @click="
+              change({ shopUsed: !rules.shopUsed }, rules.shopUsed ? 'Nothing goes to a shop.' : 'A shop is used.')
+            "
+          >
+            {{ rules.shopUsed ? 'Uses a shop' : 'Uses no shop' }}
+          </button>
+          <button
+            type="button"
+            class="act"
+            :aria-pressed="rules.dirtyDuty"
+            :disabled="locked"
+            @click="
+              change(
+                { dirtyDuty: !rules.dirtyDuty },
+                rules.dirtyDuty ? 'No loops are kept for dirty work.' : 'Worn loops are kept for dirty work.',
+              )
+            "
+          >
+            {{ rules.dirtyDuty ? 'Keeps loops for dirty work' : 'Keeps none for dirty work' }}
+          </button>
+        </div>
+      </fieldset>
+      <fieldset class="grid">
+        <legend>Prices</legend>
+        <div class="field">
+          <label for="currency">Money</label
+          ><input
+            id="currency"
+            v-model="texts.currency"
+            class="plain figures"
+            maxlength="3"
+            :disabled="locked"
+            :aria-invalid="wrongField === 'currency'"
+          /><span class="soft hint">three letters, such as EUR</span>
+        </div>
+        <div v-for="{ field, label } in PRICES" :key="field" class="field">
+          <label :for="field">{{ label }}</label><input
+            :id="field"
+            v-model="texts[field]"
+            class="plain figures"
+            inputmode="decimal"
+            :disabled="locked"
+            :aria-invalid="wrongField === field"
+          />
+        </div>
+        <div v-for="pitch in PITCH_CLASSES" :key="pitch" class="field">
+          <label :for="`link:${pitch}`">A drive link of {{ PITCH_PROFILES[pitch].name }}</label
+          ><input
+            :id="`link:${pitch}`"
+            v-model="texts[`link:${pitch}`]"
+            class="plain figures"
+            inputmode="decimal"
+            :disabled="locked"
+            :aria-invalid="wrongField === `link:${pitch}`"
+          />
+        </div>
+      </fieldset>
+      <p class="soft">
+        A value that the box or a measurement gave a loop wins over a house rule about files and angles. Prices start at
+        invented values: put in your own.
+      </p>
+      <p v-if="wrong" class="stop-text" role="alert">{{ wrong }}</p>
+      <p v-if="session.isLead">
+        <button type="submit" class="act next" :disabled="busy">Save limits and prices</button>
+      </p>
+    </form>
+  </div>
+</template>
+
+<style scoped>
+.house {
+  display: grid;
+  gap: 14px;
+  grid-template-columns: minmax(0, 1fr);
+}
+.top {
+  display: grid;
+  grid-template-columns: 1fr 220px;
+  gap: 16px;
+  align-items: end;
+}
+.version {
+  font-size: 1rem;
+  font-weight: 400;
+  letter-spacing: 0;
+}
+.pick {
+  display: grid;
+  gap: 4px;
+  font-weight: 700;
+}
+.schools {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(210px, 1fr));
+  gap: 10px;
+  margin-top: 10px;
+}
+.limits {
+  display: grid;
+  gap: 16px;
+}
+.grid {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(210px, 1fr));
+  gap: 12px 16px;
+  align-items: start;
+}
+.grid legend {
+  grid-column: 1 / -1;
+}
+.grid input {
+  width: 100%;
+}
+.grid label {
+  display: flex;
+  align-items: end;
+  min-height: 2.7em;
+  line-height: 1.25;
+}
+.nothere {
+  font-size: 0.9rem;
+  font-weight: 400;
+  margin-left: 8px;
+  letter-spacing: 0;
+}
+.grid input[aria-invalid='true'] {
+  border-color: var(--stop);
+}
+.hint {
+  font-size: 0.85rem;
+}
+@media (max-width: 700px) {
+  .top {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+:deep(.school) {
+  display: grid;
+  grid-template-rows: auto auto 1fr auto;
+  gap: 6px;
+  align-content: start;
+  text-align: left;
+  padding: 10px 12px;
+  min-height: var(--target);
+  border: 2px solid var(--rule);
+  border-radius: 4px;
+  background: none;
+  color: var(--ink);
+  font: 400 0.95rem/1.3 var(--text);
+  cursor: pointer;
+}
+:deep(.school[aria-checked='true']) {
+  border-color: var(--ink);
+  box-shadow: inset 0 6px var(--ink);
+  padding-top: 16px;
+}
+:deep(.school:disabled) {
+  cursor: default;
+}
+:deep(.school strong) {
+  font-size: 1.02rem;
+}
+</style>

@@ -1,0 +1,261 @@
+<script setup lang="ts">
+import {
+  CUTTER_TYPES,
+  CUTTER_TYPE_NAMES,
+  freshTag,
+  GAUGES_UM,
+  layoutLoop,
+  PITCH_CLASSES,
+  PITCH_PROFILES,
+  pitchUmOf,
+  readLength,
+  sayRefusal,
+  LINK_KIND_NAMES,
+  LINK_KINDS,
+  SEQUENCES,
+  SEQUENCE_NAMES,
+  specFromProfile,
+  START_MARKS,
+  writeFile,
+  writeMm,
+  type LoopSpec,
+  type NewEntry,
+  type Origin,
+  type SpecField,
+} from '@undercliff/core'
+import { nanoid } from 'nanoid'
+import { NInput, NSelect } from 'naive-ui'
+import { computed, ref } from 'vue'
+import { useRouter } from 'vue-router'
+import { useSession } from '../../remote/sessionStore'
+import { useShed } from '../../remote/shedStore'
+import { useWriting } from '../../remote/writing'
+import { addLoopForm } from './addLoopForm'
+
+const router = useRouter()
+const shed = useShed()
+const writing = useWriting()
+const session = useSession()
+const form = addLoopForm()
+const wrong = ref('')
+const profile = computed(() => PITCH_PROFILES[form.value.pitchClass])
+const options = <T extends string>(values: readonly T[], names: Record<T, string>) =>
+  values.map((value) => ({ value, label: names[value] }))
+const pitches = PITCH_CLASSES.map((value) => ({ value, label: PITCH_PROFILES[value].name }))
+const gauges = GAUGES_UM.map((value) => ({ value, label: writeMm(value, 1) }))
+const files = computed(() =>
+  [...new Set([...profile.value.filesUm.value, ...(form.value.fileUm === null ? [] : [form.value.fileUm])])].map(
+    (value) => ({ value, label: writeFile(value) }),
+  ),
+)
+const file = computed(
+  () => files.value.find(({ value }) => value === form.value.fileUm)?.value ?? files.value[0]?.value ?? null,
+)
+
+const profileOptions = computed(() => [
+  { value: '', label: 'the trade’s common practice' },
+  ...shed.profiles.map(({ id, name }) => ({ value: id, label: name })),
+])
+const own = computed(() => shed.profiles.find(({ id }) => id === form.value.profileId))
+function startFrom(id: string): void {
+  const found = shed.profiles.find((one) => one.id === id)
+  form.value = { ...form.value, profileId: found?.id ?? null, measured: [], newLength: '', markLength: '' }
+  if (found === undefined) return
+  const { pitchClass, gaugeUm, cutterType, sequence, fileUm } = found.values
+  form.value = { ...form.value, pitchClass, gaugeUm, cutterType, sequence, fileUm }
+}
+const usualNewLength = computed(() => {
+  const { value, origin } = profile.value.newLengthUm
+  return `${writeMm(value)}, ${origin === 'assumed' ? 'assumed' : 'common practice'}`
+})
+const marks = START_MARKS.map((value) => ({ value, label: value }))
+const makeTag = (): void => {
+  form.value.tag = freshTag(new Set(shed.loops.map(({ tag }) => tag)), Math.random()) ?? ''
+}
+/** Values that the box or the crew gave, and those that came from measuring. */
+function originsOf(typed: readonly SpecField[]): LoopSpec['origins'] {
+  const origins: Partial<Record<SpecField, Origin>> = {}
+  if (own.value !== undefined)
+    for (const field of ['newLengthUm', 'markLengthUm', 'settingUm', 'fileUm', 'topPlateAngleDeg'] as const)
+      origins[field] = 'crew'
+  if (form.value.fileUm !== null && form.value.fileUm !== files.value[0]?.value) origins.fileUm = 'crew'
+  for (const field of typed) origins[field] = 'box'
+  for (const field of form.value.measured) origins[field] = 'measured'
+  return origins
+}
+
+function specOf(): LoopSpec | string {
+  const { pitchClass, gaugeUm, cutterType, sequence } = form.value
+  const lengths: Partial<Record<'newLengthUm' | 'markLengthUm', number>> = {}
+  for (const [field, text, name] of [
+    ['newLengthUm', form.value.newLength, 'New length'],
+    ['markLengthUm', form.value.markLength, 'At the mark'],
+  ] as const) {
+    if (text.trim() === '') continue
+    const reading = readLength(text, shed.bareUnit)
+    if (!reading.ok) return `${name}: ${sayRefusal(reading)}`
+    lengths[field] = reading.um
+  }
+  const typed = Object.keys(lengths) as SpecField[]
+  const startMark = form.value.startMark === 'none' ? {} : { startMark: form.value.startMark }
+  const origins = originsOf(typed)
+  const named = origins === undefined || Object.keys(origins).length === 0 ? {} : { origins }
+  return specFromProfile({
+    ...own.value?.values,
+    pitchClass,
+    gaugeUm,
+    driveLinks: Number(form.value.driveLinks),
+    cutterType,
+    sequence,
+    ...(file.value === null ? {} : { fileUm: file.value }),
+    ...lengths,
+    ...startMark,
+    ...(form.value.links === 'plain' ? {} : { links: form.value.links }),
+    ...named,
+  })
+}
+const preview = computed(() => {
+  const spec = specOf()
+  if (typeof spec === 'string') return ''
+  try {
+    const { cutters, joint, lengthUm } = layoutLoop({ ...spec, pitchUm: pitchUmOf(spec) })
+    const regular = joint.regular ? 'regular' : 'irregular'
+    return `${cutters.length} cutters on ${writeMm(lengthUm, 0)} of chain; the joint is ${regular}.`
+  } catch (error) {
+    return (error as Error).message
+  }
+})
+
+async function save(): Promise<void> {
+  const spec = specOf()
+  if (typeof spec === 'string') {
+    wrong.value = spec
+    return
+  }
+  const tag = form.value.tag.trim()
+  const said = `${tag} is in the shed`
+  const registered: NewEntry = {
+    id: nanoid(),
+    loopId: nanoid(),
+    happenedAt: new Date().toISOString(),
+    personId: session.me?.personId ?? null,
+    kind: 'registered',
+    tag,
+    spec,
+  }
+  wrong.value = (await writing.write([registered], said)) ?? ''
+  if (wrong.value !== '') return
+  form.value = { ...form.value, tag: '', measured: [] }
+  await router.push(shed.loopByTag(tag) === undefined ? { name: 'shed' } : { name: 'loop', params: { tag } })
+}
+</script>
+
+<template>
+  <form class="sheet form" @submit.prevent="save">
+    <h1>Add a loop</h1>
+    <p class="wide">
+      <RouterLink :to="{ name: 'identify' }">Not sure which chain it is? Measure it first.</RouterLink>
+    </p>
+    <div class="field">
+      <label for="tag">Tag</label>
+      <div class="tag">
+        <NInput
+          v-model:value="form.tag"
+          :maxlength="12"
+          :input-props="{ id: 'tag', autocapitalize: 'characters' }"
+          placeholder="the crew's own, or"
+        /><button type="button" class="act small" @click="makeTag">Make one</button>
+      </div>
+    </div>
+    <div v-if="shed.profiles.length > 0" class="field">
+      <span class="legend">Start from</span
+      ><NSelect
+        :value="form.profileId ?? ''"
+        :options="profileOptions"
+        aria-label="Start from"
+        @update:value="startFrom"
+      />
+    </div>
+    <div class="field">
+      <span class="legend">Pitch</span><NSelect v-model:value="form.pitchClass" :options="pitches" aria-label="Pitch" />
+    </div>
+    <div class="field">
+      <span class="legend">Gauge</span><NSelect v-model:value="form.gaugeUm" :options="gauges" aria-label="Gauge" />
+    </div>
+    <div class="field">
+      <label for="links">Drive links</label
+      ><NInput v-model:value="form.driveLinks" :input-props="{ id: 'links', inputmode: 'numeric' }" placeholder="" />
+    </div>
+    <div class="field">
+      <span class="legend">Cutters</span
+      ><NSelect
+        v-model:value="form.cutterType"
+        :options="options(CUTTER_TYPES, CUTTER_TYPE_NAMES)"
+        aria-label="Cutter type"
+      />
+    </div>
+    <div class="field">
+      <span class="legend">Sequence</span
+      ><NSelect v-model:value="form.sequence" :options="options(SEQUENCES, SEQUENCE_NAMES)" aria-label="Sequence" />
+    </div>
+    <div class="field">
+      <span class="legend">File</span
+      ><NSelect
+        :value="file"
+        :options="files"
+        aria-label="File"
+        @update:value="(value: number) => (form.fileUm = value)"
+      />
+    </div>
+    <div class="field">
+      <span class="legend">Start mark</span
+      ><NSelect v-model:value="form.startMark" :options="marks" aria-label="Start mark" />
+    </div>
+    <div class="field">
+      <span class="legend">Links</span
+      ><NSelect v-model:value="form.links" :options="options(LINK_KINDS, LINK_KIND_NAMES)" aria-label="Links" />
+    </div>
+    <div class="field">
+      <label for="new">New cutter, edge to mark</label
+      ><NInput
+        v-model:value="form.newLength"
+        :input-props="{ id: 'new', inputmode: 'decimal' }"
+        :placeholder="usualNewLength"
+      />
+    </div>
+    <div class="field">
+      <label for="mark">Reading at the mark</label
+      ><NInput
+        v-model:value="form.markLength"
+        :input-props="{ id: 'mark', inputmode: 'decimal' }"
+        placeholder="0, when you measure to the mark"
+      />
+    </div>
+    <p class="soft wide" aria-live="polite">{{ preview }} The box or the maker's sheet wins over these figures.</p>
+    <p v-if="wrong" class="stop-text wide" role="alert">{{ wrong }}</p>
+    <button type="submit" class="act next wide">Add the loop</button>
+  </form>
+</template>
+
+<style scoped>
+.tag {
+  display: grid;
+  grid-template-columns: 1fr auto;
+  gap: 8px;
+}
+.form {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 14px;
+  max-width: 860px;
+}
+h1,
+.wide {
+  grid-column: 1 / -1;
+}
+@media (max-width: 700px) {
+  .form {
+    grid-template-columns: 1fr;
+  }
+}
+</style>

@@ -1,0 +1,76 @@
+<script setup lang="ts">
+import { useSessionStorage } from '@vueuse/core'
+import { GAUGES_UM, PITCH_CLASSES, PITCH_PROFILES, writeMm, type PitchClass } from '@undercliff/core'
+import { nanoid } from 'nanoid'
+import { NInput, NSelect } from 'naive-ui'
+import { ref } from 'vue'
+import { useRouter } from 'vue-router'
+import { postSaw } from '../../remote/api'
+import { useShed } from '../../remote/shedStore'
+
+const router = useRouter()
+const shed = useShed()
+const form = useSessionStorage('undercliff:addSaw', {
+  nickname: '',
+  pitchClass: 'threeEighths' as PitchClass,
+  gaugeUm: 1500,
+  driveLinks: '72',
+  nose: 'same' as 'same' | 'solid' | PitchClass,
+})
+const wrong = ref('')
+const pitches = PITCH_CLASSES.map((value) => ({ value, label: PITCH_PROFILES[value].name }))
+const noses = [
+  { value: 'same', label: 'as the sprocket' },
+  { value: 'solid', label: 'a solid nose, or not looked at' },
+  ...pitches,
+]
+const gauges = GAUGES_UM.map((value) => ({ value, label: writeMm(value, 1) }))
+
+async function save(): Promise<void> {
+  try {
+    const { pitchClass, gaugeUm, nose } = form.value
+    const nosePitchClass = nose === 'solid' ? null : nose === 'same' ? pitchClass : nose
+    await postSaw({
+      id: nanoid(),
+      nickname: form.value.nickname.trim(),
+      pitchClass,
+      gaugeUm,
+      driveLinks: Number(form.value.driveLinks),
+      nosePitchClass,
+    })
+    form.value = { ...form.value, nickname: '' }
+    await shed.load()
+    await router.push({ name: 'shed' })
+  } catch (error) {
+    wrong.value = (error as Error).message
+  }
+}
+</script>
+
+<template>
+  <form class="sheet stack" style="max-width: 640px" @submit.prevent="save">
+    <h1>Add a saw</h1>
+    <div class="field">
+      <label for="nickname">What the crew calls it</label
+      ><NInput v-model:value="form.nickname" :maxlength="40" :input-props="{ id: 'nickname' }" placeholder="" />
+    </div>
+    <p class="soft">These are stamped on the bar, if they have not worn off.</p>
+    <div class="field">
+      <span class="legend">Pitch</span><NSelect v-model:value="form.pitchClass" :options="pitches" aria-label="Pitch" />
+    </div>
+    <div class="field">
+      <span class="legend">Groove gauge</span
+      ><NSelect v-model:value="form.gaugeUm" :options="gauges" aria-label="Gauge" />
+    </div>
+    <div class="field">
+      <label for="links">Drive links</label
+      ><NInput v-model:value="form.driveLinks" :input-props="{ id: 'links', inputmode: 'numeric' }" placeholder="" />
+    </div>
+    <div class="field">
+      <span class="legend">Nose of the bar</span
+      ><NSelect v-model:value="form.nose" :options="noses" aria-label="Nose of the bar" />
+    </div>
+    <p v-if="wrong" class="stop-text" role="alert">{{ wrong }}</p>
+    <button type="submit" class="act next">Add the saw</button>
+  </form>
+</template>

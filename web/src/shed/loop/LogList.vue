@@ -1,0 +1,104 @@
+<script setup lang="ts">
+import { compareEntries, sayEntry, struckOutIds, whyNotStrike, type Entry } from '@undercliff/core'
+import { computed, ref } from 'vue'
+import { useSession } from '../../remote/sessionStore'
+import { useShed } from '../../remote/shedStore'
+
+const props = defineProps<{ entries: readonly Entry[]; waiting: readonly Entry[] }>()
+const emit = defineEmits<{ strike: [string] }>()
+const shed = useShed()
+const session = useSession()
+/** A registration stays; a lead strikes out anything else, others what they wrote or did lately. */
+const canStrike = (entry: Entry): boolean =>
+  entry.kind !== 'registered' && (session.isLead || whyNotStrike(entry, session.asking()) === null)
+const SHORT = 8
+const all = ref(false)
+const struck = computed(() => struckOutIds(props.entries))
+const unsent = computed(() => new Set(props.waiting.map(({ id }) => id)))
+const lines = computed(() =>
+  props.entries
+    .filter(({ kind }) => kind !== 'corrected')
+    .sort(compareEntries)
+    .reverse(),
+)
+const shown = computed(() => (all.value ? lines.value : lines.value.slice(0, SHORT)))
+const dayOf = (instant: string): string =>
+  new Date(instant).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' })
+</script>
+
+<template>
+  <section>
+    <h2>
+      Log <span class="soft figures">{{ lines.length }}</span>
+    </h2>
+    <ol>
+      <li v-for="entry in shown" :key="entry.id" :class="{ struck: struck.has(entry.id) }" :data-entry="entry.kind">
+        <time class="figures" :datetime="entry.happenedAt">{{ dayOf(entry.happenedAt) }}</time>
+        <div>
+          <p>
+            {{ sayEntry(entry, shed.figures, shed.sawName)
+            }}<span v-if="unsent.has(entry.id)" class="unsent"> (kept here, not sent yet)</span>
+          </p>
+          <p class="soft">
+            {{ entry.personId === null ? '' : shed.nameOf(entry.personId)
+            }}<template v-if="entry.note">{{ entry.personId === null ? '' : ': ' }}{{ entry.note }}</template
+            ><template v-if="entry.writtenBy && entry.writtenBy !== entry.personId"
+              >{{ entry.personId === null && !entry.note ? 'W' : ' · w' }}ritten by
+              {{ shed.nameOf(entry.writtenBy) }}</template
+            ><template v-if="struck.has(entry.id)"> Struck out.</template>
+          </p>
+        </div>
+        <button
+          v-if="canStrike(entry) && !struck.has(entry.id)"
+          type="button"
+          class="act small"
+          :aria-label="`Strike out: ${sayEntry(entry, shed.figures, shed.sawName)}`"
+          @click="emit('strike', entry.id)"
+        >
+          Strike out
+        </button>
+      </li>
+    </ol>
+    <button v-if="lines.length > SHORT" type="button" class="act small" :aria-expanded="all" @click="all = !all">
+      {{ all ? 'Show the latest' : `Show all ${lines.length}` }}
+    </button>
+  </section>
+</template>
+
+<style scoped>
+ol {
+  list-style: none;
+  margin: 8px 0;
+  padding: 0;
+}
+li {
+  display: grid;
+  grid-template-columns: 108px 1fr auto;
+  gap: 12px;
+  align-items: center;
+  padding: 6px 0;
+  border-top: 1px solid var(--rule);
+}
+time {
+  font-size: 0.85rem;
+  color: var(--ink-soft);
+}
+.struck p:first-child {
+  text-decoration: line-through;
+}
+.unsent {
+  font-weight: 700;
+}
+li .soft {
+  font-size: 0.9rem;
+}
+@media (max-width: 700px) {
+  li {
+    grid-template-columns: 1fr auto;
+  }
+  time {
+    grid-column: 1 / 3;
+    margin-bottom: -8px;
+  }
+}
+</style>

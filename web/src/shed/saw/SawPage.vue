@@ -1,0 +1,478 @@
+<script setup lang="ts">
+import type { SawAnswer } from '@undercliff/contract'
+import {
+  fitCheck,
+  FIT_WORDS,
+  GAUGES_UM,
+  PITCH_CLASSES,
+  PITCH_PROFILES,
+  readLength,
+  SAW_DUE_WORDS,
+  SAW_FIGURES,
+  admitSaw,
+  isFlip,
+  sawEntriesThatCount,
+  saySawEntry,
+  specLine,
+  writeLength,
+  writeMm,
+  whyNotStrikeOfSaw,
+  type NewSawEntry,
+  type PitchClass,
+  type SawEntry,
+} from '@undercliff/core'
+import { nanoid } from 'nanoid'
+import { NInput, NSelect } from 'naive-ui'
+import { computed, ref, shallowRef, watch } from 'vue'
+import FitMark from '../../parts/FitMark.vue'
+import LoopTile from '../../parts/LoopTile.vue'
+import { fetchSaw } from '../../remote/api'
+import { useMoves } from '../../move/moveStore'
+import { useSession } from '../../remote/sessionStore'
+import { useShed } from '../../remote/shedStore'
+import { useWriting } from '../../remote/writing'
+
+/** A saw's bar, nose and sprocket: what they take, how worn they are, what is due, what was done. */
+const props = defineProps<{ nickname: string }>()
+const shed = useShed()
+const session = useSession()
+const writing = useWriting()
+const moves = useMoves()
+const answer = shallowRef<SawAnswer | null>(null)
+const missing = ref(false)
+const wrong = ref('')
+const saw = computed(() => shed.saws.find(({ nickname }) => nickname === props.nickname))
+
+async function load(): Promise<void> {
+  if (saw.value === undefined) await shed.load()
+  missing.value = saw.value === undefined && shed.loaded
+  if (saw.value === undefined) return
+  try {
+    answer.value = await fetchSaw(saw.value.id)
+  } catch (error) {
+    wrong.value = (error as Error).message
+  }
+}
+watch(
+  () => [props.nickname, shed.answer],
+  () => void load(),
+  { immediate: true },
+)
+
+type Body<T> = T extends NewSawEntry ? Omit<T, 'id' | 'sawId' | 'happenedAt' | 'personId'> : never
+/** Writes an entry, checked here as the server checks it, kept on this device until it is sent. */
+async function write(body: Body<NewSawEntry>, said: string): Promise<boolean> {
+  if (saw.value === undefined || answer.value === null) return false
+  const entry: NewSawEntry = {
+    id: nanoid(),
+    sawId: saw.value.id,
+    happenedAt: new Date().toISOString(),
+    personId: session.me?.personId ?? null,
+    ...body,
+  }
+  const [problem] = admitSaw(entry, answer.value.entries, answer.value.saw, Date.now())
+  wrong.value = problem?.message ?? (await writing.write([entry], said)) ?? ''
+  if (wrong.value !== '') return false
+  // The shed may say the same of it as before.
+  await load()
+  return true
+}
+async function strikeOut(entry: SawEntry): Promise<void> {
+  await writing.strikeOut([entry])
+  await load()
+}
+
+const form = ref<'none' | 'check' | 'bar' | 'sprocket'>('none')
+const width = ref('')
+const depth = ref('')
+const burrs = ref<boolean | null>(null)
+async function saveCheck(): Promise<void> {
+  const lengths: { grooveWidthUm?: number; grooveDepthUm?: number } = {}
+  for (const [field, text, name] of [
+    ['grooveWidthUm', width.value, 'Width'],
+    ['grooveDepthUm', depth.value, 'Depth'],
+  ] as const) {
+    if (text.trim() === '') continue
+    const reading = readLength(text, shed.bareUnit)
+    if (!reading.ok) {
+      wrong.value = `${name}: ${reading.message}`
+      return
+    }
+    lengths[field] = reading.um
+  }
+  if (Object.keys(lengths).length === 0 && burrs.value === null) {
+    wrong.value = 'Nothing was looked at yet.'
+    return
+  }
+  if (
+    await write(
+      { kind: 'barChecked', ...lengths, ...(burrs.value === null ? {} : { burrs: burrs.value }) },
+      'The bar is checked',
+    )
+  )
+    form.value = 'none'
+}
+const pitches = PITCH_CLASSES.map((value) => ({ value, label: PITCH_PROFILES[value].name }))
+const noses = [...pitches, { value: 'solid', label: 'a solid nose' }]
+const gauges = GAUGES_UM.map((value) => ({ value, label: writeMm(value, 1) }))
+const bar = ref<{ gaugeUm: number; driveLinks: string; nose: PitchClass | 'solid' }>({
+  gaugeUm: 1500,
+  driveLinks: '72',
+  nose: 'threeEighths',
+})
+const sprocket = ref<PitchClass>('threeEighths')
+function open(which: typeof form.value): void {
+  form.value = form.value === which ? 'none' : which
+  wrong.value = ''
+  if (saw.value === undefined) return
+  bar.value = {
+    gaugeUm: saw.value.gaugeUm,
+    driveLinks: String(saw.value.driveLinks),
+    nose: saw.value.nosePitchClass ?? 'solid',
+  }
+  sprocket.value = saw.value.pitchClass
+}
+async function saveBar(): Promise<void> {
+  const { gaugeUm, driveLinks, nose } = bar.value
+  if (
+    await write(
+      { kind: 'barFitted', gaugeUm, driveLinks: Number(driveLinks), nosePitchClass: nose === 'solid' ? null : nose },
+      'Another bar is on',
+    )
+  )
+    form.value = 'none'
+}
+async function saveSprocket(): Promise<void> {
+  if (await write({ kind: 'sprocketRenewed', pitchClass: sprocket.value }, 'The sprocket is new')) form.value = 'none'
+}
+
+const on = computed(() => (saw.value === undefined ? undefined : shed.loopOn(saw.value.id)))
+const candidates = computed(() => {
+  const { value } = saw
+  if (value === undefined) return []
+  return shed.loops
+    .filter(({ retired, sawId }) => !retired && sawId !== value.id)
+    .map((loop) => ({ loop, check: fitCheck(loop.spec, value, value, loop.fitForUse) }))
+    .filter(({ check }) => check.level !== 'mustNot')
+    .sort((a, b) => (a.check.level === b.check.level ? 0 : a.check.level === 'fits' ? -1 : 1))
+})
+const entries = computed(() =>
+  answer.value === null ? [] : [...answer.value.entries].filter(({ kind }) => kind !== 'sawCorrected').reverse(),
+)
+const counted = computed(() => new Set(sawEntriesThatCount(answer.value?.entries ?? []).map(({ id }) => id)))
+const dayOf = (instant: string): string =>
+  new Date(instant).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' })
+const [, WORN_OUT] = SAW_FIGURES.loopsPerSprocket.value
+</script>
+
+<template>
+  <section v-if="missing" class="sheet stack">
+    <h1>No saw is called {{ nickname }}</h1>
+    <p><RouterLink class="act next" :to="{ name: 'shed' }">To the shed</RouterLink></p>
+  </section>
+  <p v-else-if="!saw || !answer" class="sheet">
+    Fetching {{ nickname }} … <span v-if="wrong" class="stop-text">{{ wrong }}</span>
+  </p>
+  <div v-else class="stack">
+    <header class="top">
+      <div>
+        <h1>{{ saw.nickname }}</h1>
+        <p>
+          <strong>{{ specLine(saw) }}</strong> ·
+          {{ saw.nosePitchClass ? `nose ${PITCH_PROFILES[saw.nosePitchClass].name}` : 'solid nose, or not looked at' }}
+        </p>
+      </div>
+      <ul v-if="saw.due.length > 0" class="due" aria-label="Due on this saw">
+        <li v-for="one in saw.due" :key="one">{{ SAW_DUE_WORDS[one] }}</li>
+      </ul>
+      <p v-else class="soft">Nothing is due on its bar or sprocket.</p>
+    </header>
+    <p v-if="wrong" class="stop-text" role="alert">{{ wrong }}</p>
+
+    <div class="two">
+      <section class="sheet stack">
+        <h2>Bar</h2>
+        <dl class="fact-list">
+          <dt>Groove</dt>
+          <dd>
+            <strong>{{ writeMm(saw.gaugeUm, 1) }}</strong>{{
+              answer.state.bar.grooveWidthUm === null
+                ? ', wear not measured'
+                : `, measured ${writeLength(answer.state.bar.grooveWidthUm, shed.lengths)}`
+            }}{{
+              answer.state.bar.grooveDepthUm === null
+                ? ''
+                : `, ${writeLength(answer.state.bar.grooveDepthUm, shed.lengths)} deep`
+            }}
+          </dd>
+          <dt>Rails</dt>
+          <dd>{{ answer.state.bar.burrs ? 'burred' : 'no burrs known' }}</dd>
+          <dt>Flipped</dt>
+          <dd>
+            {{ answer.state.bar.flippedAt ? dayOf(answer.state.bar.flippedAt) : 'not since the log began' }}, about
+            {{ answer.state.bar.hoursSinceFlip }} h ago by tanks
+          </dd>
+          <dt>Run</dt>
+          <dd>about {{ answer.state.bar.hours }} h</dd>
+        </dl>
+        <p class="row">
+          <button
+            type="button"
+            class="act"
+            :class="{ next: saw.due.some(isFlip) }"
+            @click="write({ kind: 'barFlipped' }, 'The bar is flipped')"
+          >
+            Flipped
+          </button>
+          <button
+            type="button"
+            class="act"
+            :class="{ next: saw.due.includes('burrs') }"
+            @click="write({ kind: 'railsDressed' }, 'The rails are dressed')"
+          >
+            Rails dressed
+          </button>
+          <button type="button" class="act" :aria-expanded="form === 'check'" @click="open('check')">Checked …</button>
+          <button v-if="session.isLead" type="button" class="act" :aria-expanded="form === 'bar'" @click="open('bar')">
+            Another bar …
+          </button>
+        </p>
+        <form v-if="form === 'check'" class="stack inner" @submit.prevent="saveCheck">
+          <p class="caution">Engine off and cold or battery out, chain off, gloves on: burrs are sharp.</p>
+          <div class="field">
+            <label for="width">Groove width</label
+            ><NInput v-model:value="width" :input-props="{ id: 'width', inputmode: 'decimal' }" placeholder="" />
+          </div>
+          <div class="field">
+            <label for="depth">Groove depth</label
+            ><NInput v-model:value="depth" :input-props="{ id: 'depth', inputmode: 'decimal' }" placeholder="" />
+          </div>
+          <p class="row">
+            <button
+              type="button"
+              class="act"
+              :aria-pressed="burrs === true"
+              @click="burrs = burrs === true ? null : true"
+            >
+              Burrs</button
+            ><button
+              type="button"
+              class="act"
+              :aria-pressed="burrs === false"
+              @click="burrs = burrs === false ? null : false"
+            >
+              No burrs</button
+            ><button type="submit" class="act next">Save</button>
+          </p>
+        </form>
+        <form v-if="form === 'bar'" class="stack inner" @submit.prevent="saveBar">
+          <div class="field">
+            <span class="legend">Groove</span
+            ><NSelect v-model:value="bar.gaugeUm" :options="gauges" aria-label="Groove" />
+          </div>
+          <div class="field">
+            <label for="bar-links">Drive links</label
+            ><NInput
+              v-model:value="bar.driveLinks"
+              :input-props="{ id: 'bar-links', inputmode: 'numeric' }"
+              placeholder=""
+            />
+          </div>
+          <div class="field">
+            <span class="legend">Nose</span><NSelect v-model:value="bar.nose" :options="noses" aria-label="Nose" />
+          </div>
+          <button type="submit" class="act next">It has this bar now</button>
+        </form>
+      </section>
+      <section class="sheet stack">
+        <h2>Sprocket</h2>
+        <dl class="fact-list">
+          <dt>Pitch</dt>
+          <dd>
+            <strong>{{ PITCH_PROFILES[saw.pitchClass].name }}</strong>
+          </dd>
+          <dt>Since</dt>
+          <dd>{{ answer.state.sprocket.since ? dayOf(answer.state.sprocket.since) : 'before the log began' }}</dd>
+          <dt>Run</dt>
+          <dd>
+            about {{ answer.state.sprocket.hours }} h, {{ answer.state.sprocket.loops }}
+            {{ answer.state.sprocket.loops === 1 ? 'loop' : 'loops' }}
+          </dd>
+          <dt>Loops worn out on it</dt>
+          <dd>
+            <strong>{{ answer.state.sprocket.loopsWorn }}</strong> of
+            {{ SAW_FIGURES.loopsPerSprocket.value.join(' to ') }}
+          </dd>
+        </dl>
+        <svg
+          class="worn"
+          viewBox="0 0 300 14"
+          preserveAspectRatio="none"
+          role="img"
+          :aria-label="`${answer.state.sprocket.loopsWorn} of ${WORN_OUT} loops worn out`"
+        >
+          <rect width="300" height="14" class="room" />
+          <rect :width="Math.min(1, answer.state.sprocket.loopsWorn / WORN_OUT) * 300" height="14" class="gone" />
+          <path d="M200 0V14" class="tick" />
+        </svg>
+        <p class="soft">
+          Common practice: a sprocket goes with two to three loops worn out, so rotate loops on one. Hours are worked
+          out from tanks.
+        </p>
+        <p v-if="session.isLead" class="row">
+          <button
+            type="button"
+            class="act"
+            :class="{ next: saw.due.includes('sprocketNow') }"
+            :aria-expanded="form === 'sprocket'"
+            @click="open('sprocket')"
+          >
+            Renewed …
+          </button>
+        </p>
+        <form v-if="form === 'sprocket'" class="stack inner" @submit.prevent="saveSprocket">
+          <div class="field">
+            <span class="legend">Pitch</span
+            ><NSelect v-model:value="sprocket" :options="pitches" aria-label="Pitch of the sprocket" />
+          </div>
+          <button type="submit" class="act next">It has a new sprocket</button>
+        </form>
+      </section>
+    </div>
+
+    <section class="sheet stack">
+      <h2>{{ on ? 'On it, and what else could be' : 'No loop on it; these could be' }}</h2>
+      <div class="loops">
+        <div v-if="on" class="one"><LoopTile :loop="on" /><span class="soft">on it now</span></div>
+        <div v-for="{ loop, check } in candidates" :key="loop.loopId" class="one">
+          <LoopTile :loop="loop" /><span
+            ><FitMark :level="check.level" />
+            {{ check.level === 'fits' ? FIT_WORDS.fits : `${FIT_WORDS.but} ${check.parts[0]?.reason}` }}</span
+          ><button type="button" class="act small" @click="moves.ask([loop.loopId], saw.id)">Put on</button>
+        </div>
+      </div>
+      <p v-if="candidates.length === 0" class="soft">No other loop fits.</p>
+    </section>
+    <section class="sheet">
+      <h2>
+        Log <span class="soft figures">{{ entries.length }}</span>
+      </h2>
+      <ol class="log">
+        <li v-for="entry in entries" :key="entry.id" :class="{ struck: !counted.has(entry.id) }">
+          <time class="figures soft" :datetime="entry.happenedAt">{{ dayOf(entry.happenedAt) }}</time>
+          <p>
+            {{ saySawEntry(entry, shed.lengths)
+            }}<span class="soft">
+              {{ entry.personId ? shed.nameOf(entry.personId) : '' }}{{ entry.note ? `: ${entry.note}` : '' }}</span
+            >
+          </p>
+          <button
+            v-if="counted.has(entry.id) && (session.isLead || whyNotStrikeOfSaw(entry, session.asking()) === null)"
+            type="button"
+            class="act small"
+            :aria-label="`Strike out: ${saySawEntry(entry, shed.lengths)}`"
+            @click="strikeOut(entry)"
+          >
+            Strike out
+          </button>
+        </li>
+      </ol>
+      <p v-if="entries.length === 0" class="soft">Nothing was logged of its bar or sprocket yet.</p>
+    </section>
+  </div>
+</template>
+
+<style scoped>
+.top {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 18px;
+  align-items: center;
+}
+.top h1 {
+  font-size: 2.2rem;
+}
+.due {
+  list-style: none;
+  margin: 0;
+  padding: 6px 12px;
+  border-left: 6px solid var(--work);
+  font-weight: 700;
+}
+.two {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 14px;
+  align-items: start;
+}
+.fact-list dd {
+  font-weight: 400;
+}
+.inner {
+  border-top: 1px solid var(--rule);
+  padding-top: 10px;
+}
+.worn {
+  width: 100%;
+  height: 14px;
+}
+.room {
+  fill: none;
+  stroke: var(--rule-strong);
+  stroke-width: 2;
+}
+.gone {
+  fill: var(--steel);
+}
+.tick {
+  stroke: var(--ink);
+  stroke-width: 2;
+  stroke-dasharray: 3 2;
+}
+.loops {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(250px, 1fr));
+  gap: 10px;
+}
+.one {
+  display: grid;
+  gap: 4px;
+  align-content: start;
+  font-size: 0.9rem;
+}
+.log {
+  list-style: none;
+  margin: 8px 0;
+  padding: 0;
+}
+.log li {
+  display: grid;
+  grid-template-columns: 108px 1fr auto;
+  gap: 12px;
+  align-items: center;
+  padding: 6px 0;
+  border-top: 1px solid var(--rule);
+}
+.log .act {
+  min-height: var(--target);
+}
+.struck p {
+  text-decoration: line-through;
+}
+time {
+  font-size: 0.85rem;
+}
+@media (max-width: 900px) {
+  .top,
+  .two {
+    grid-template-columns: minmax(0, 1fr);
+  }
+  .log li {
+    grid-template-columns: 1fr auto;
+  }
+  time {
+    grid-column: 1 / 3;
+    margin-bottom: -8px;
+  }
+}
+</style>
