@@ -54,7 +54,7 @@ const WEB_FOLDERS = [...WEB_PLACES, ...SHARED]
 const FROM_SHARED = SHARED.filter((folder) => folder !== 'frame')
 
 for (const entry of readdirSync(`${import.meta.dirname}/web/src`, { withFileTypes: true }))
-  if (entry.isDirectory() && !WEB_FOLDERS.includes(entry.name))
+  if (entry.isDirectory() && entry.name !== 'fixtures' && !WEB_FOLDERS.includes(entry.name))
     throw new Error(`web/src/${entry.name} is neither in WEB_PLACES nor in WEB_SHARED`)
 for (const entry of readdirSync(`${import.meta.dirname}/core/src`, { withFileTypes: true }))
   if (entry.isDirectory() && entry.name !== 'fixtures' && !CORE_LAYERS.includes(entry.name))
@@ -99,10 +99,11 @@ const webRules = WEB_FOLDERS.map((folder) => {
     [`web/src/${folder}/**/*.{ts,vue}`],
     [
       notFrom(
-        WEB_FOLDERS.filter((other) => !may.includes(other)),
+        ['fixtures', ...WEB_FOLDERS].filter((other) => !may.includes(other)),
         `${folder} takes nothing from there: see WEB_PLACES and WEB_SHARED.`,
       ),
     ],
+    ['**/*.test.ts'],
   )
 })
 

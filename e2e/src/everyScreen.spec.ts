@@ -25,6 +25,7 @@ const SCREENS = [
   '/triage',
   '/rules',
   '/wear',
+  '/words',
 ]
 const LOOKS = [
   { name: 'desk, by day', size: { width: 1280, height: 800 }, scheme: 'light' },

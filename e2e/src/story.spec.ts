@@ -12,7 +12,6 @@ test('from the shed to a logged sharpening by keyboard alone, through a killed s
   // Find the loop and open it.
   await page.keyboard.press('/')
   await page.keyboard.type('b3')
-  await page.keyboard.press('ArrowDown')
   await page.keyboard.press('Enter')
   await expect(page.getByRole('heading', { name: 'B3', exact: true })).toBeVisible()
   const verdict = page.getByRole('region', { name: 'Verdict' })

@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import { usePreferredDark } from '@vueuse/core'
 import { NConfigProvider } from 'naive-ui'
-import { computed, defineAsyncComponent, onMounted, watch } from 'vue'
+import { computed, defineAsyncComponent, nextTick, onMounted, ref, watch } from 'vue'
 import AppBar from './frame/AppBar.vue'
+import { titleOf } from './frame/places'
 import NoticeBar from './frame/NoticeBar.vue'
 import { useNotices } from './remote/notices'
 import MovePanel from './move/MovePanel.vue'
@@ -33,6 +34,16 @@ router.onError(async () => {
       : 'Undercliff was updated since this page was opened. Load it again; nothing that is kept is lost.',
   )
 })
+const main = ref<HTMLElement | null>(null)
+const announced = ref('')
+/** Every page has its title, in the tab and for who listens; focus goes with it unless the page puts it somewhere. */
+router.afterEach(async (to, from, failure) => {
+  document.title = `${titleOf(to)} · Undercliff`
+  if (failure !== undefined || to.path === from.path || from.matched.length === 0) return
+  announced.value = titleOf(to)
+  await nextTick()
+  if (main.value?.contains(document.activeElement) !== true) main.value?.focus({ preventScroll: true })
+})
 /** Another person on this device: what they see and what they left to be sent is theirs. */
 watch(
   () => [session.state, session.me?.personId, session.me?.crewId] as const,
@@ -58,8 +69,10 @@ onMounted(() => {
 <template>
   <NConfigProvider :theme="theme" :theme-overrides="overrides" preflight-style-disabled>
     <template v-if="session.state === 'signedIn'">
+      <a class="skip act" href="#page" @click.prevent="main?.focus()">To the page</a>
       <AppBar />
-      <main class="page">
+      <p class="hidden-text" aria-live="polite">{{ announced }}</p>
+      <main id="page" ref="main" class="page" tabindex="-1">
         <RouterView :key="$route.path" />
       </main>
       <MovePanel v-if="moves.asked" />
@@ -68,3 +81,20 @@ onMounted(() => {
     <main v-else class="page"><SignInPage /></main>
   </NConfigProvider>
 </template>
+
+<style scoped>
+.skip {
+  position: absolute;
+  left: 12px;
+  top: -80px;
+  z-index: 30;
+  background: var(--sheet);
+}
+.skip:focus {
+  top: 6px;
+}
+/* It holds the focus for who listens; there is nothing to press on it. */
+main:focus {
+  outline: none;
+}
+</style>

@@ -23,6 +23,7 @@ const screens = {
   triage: () => import('./bench/triage/TriagePage.vue'),
   house: () => import('./house/rules/HouseRulesPage.vue'),
   wear: () => import('./learn/wear/WearPage.vue'),
+  glossary: () => import('./learn/glossary/GlossaryPage.vue'),
   me: () => import('./house/me/MePage.vue'),
   nowhere: () => import('./frame/NowherePage.vue'),
 }
@@ -35,10 +36,24 @@ export async function fetchOtherScreens(): Promise<void> {
   for (const screen of Object.values(screens)) await screen().catch(() => undefined)
 }
 
+/** Where one was, once the page is long enough again to be there; a page that stays short is as far as it goes. */
+async function longEnough(at: { left?: number; top: number }): Promise<{ left?: number; top: number }> {
+  for (let frame = 0; frame < 60; frame += 1) {
+    if (frame > 2 && document.documentElement.scrollHeight >= at.top + window.innerHeight) break
+    await new Promise(requestAnimationFrame)
+  }
+  return at
+}
+
 /** Every place has an address; only the shed is loaded at once. */
 export const router = createRouter({
   history: createWebHistory(),
-  scrollBehavior: (_to, _from, saved) => saved ?? { top: 0 },
+  scrollBehavior: async (to, _from, saved) => {
+    if (saved !== null) return longEnough(saved)
+    if (to.hash === '') return { top: 0 }
+    await longEnough({ top: 0 })
+    return { el: to.hash, top: 12 }
+  },
   routes: [
     { path: '/', name: 'shed', component: ShedPage },
     { path: '/loops/:tag', name: 'loop', component: screens.loop, props: true },
@@ -55,6 +70,7 @@ export const router = createRouter({
     { path: '/triage', name: 'triage', component: screens.triage },
     { path: '/rules', name: 'house', component: screens.house },
     { path: '/wear', name: 'wear', component: screens.wear },
+    { path: '/words', name: 'glossary', component: screens.glossary },
     { path: '/scan', name: 'scan', component: screens.scan },
     { path: '/tags', name: 'tags', component: screens.tags },
     { path: '/import', name: 'import', component: screens.importing },
@@ -93,6 +109,7 @@ interface Screens {
   triage: Screen<'triage'>
   house: Screen<'house'>
   wear: Screen<'wear'>
+  glossary: Screen<'glossary'>
   scan: Screen<'scan'>
   tags: Screen<'tags'>
   import: Screen<'import'>

@@ -6,27 +6,35 @@ import { useOutbox } from '../remote/outbox'
 import { useSession } from '../remote/sessionStore'
 import { useShed } from '../remote/shedStore'
 import { isTyping } from '../parts/typing'
+import PlaceBar from './PlaceBar.vue'
 
 const SwitchPanel = defineAsyncComponent(() => import('./session/SwitchPanel.vue'))
 const SetAsidePanel = defineAsyncComponent(() => import('./setAside/SetAsidePanel.vue'))
-const KeyList = defineAsyncComponent(() => import('./KeyList.vue'))
+const HelpPanel = defineAsyncComponent(() => import('./help/HelpPanel.vue'))
+const SearchPanel = defineAsyncComponent(() => import('./search/SearchPanel.vue'))
 const shed = useShed()
 const outbox = useOutbox()
 const session = useSession()
 const asideShown = ref(false)
-const keysShown = ref(false)
+const helpShown = ref(false)
+const searching = ref(false)
 const switching = ref(false)
-onKeyStroke('?', (event) => {
+onKeyStroke(['?', 'F1'], (event) => {
+  if (event.key !== 'F1' && isTyping(event)) return
+  event.preventDefault()
+  helpShown.value = !helpShown.value
+})
+onKeyStroke('/', (event) => {
   if (isTyping(event)) return
   event.preventDefault()
-  keysShown.value = !keysShown.value
+  searching.value = true
 })
 </script>
 
 <template>
   <header class="bar no-print">
     <RouterLink :to="{ name: 'shed' }" class="name">Undercliff</RouterLink>
-    <RouterLink :to="{ name: 'crew' }" class="crew">{{ shed.crew?.name }}</RouterLink>
+    <PlaceBar class="middle" />
     <span v-if="outbox.keptHere > 0" class="state" role="status">
       {{ outbox.keptHere }} kept on this device, waiting to be sent
     </span>
@@ -34,7 +42,10 @@ onKeyStroke('?', (event) => {
     <span v-if="outbox.others > 0" class="state" role="status"
       >{{ outbox.others }} of somebody else's wait until they sign in</span
     >
-    <RouterLink :to="{ name: 'scan' }" class="act small">Scan a tag</RouterLink>
+    <button type="button" class="act small" @click="searching = true">Search <kbd class="keys-only">/</kbd></button>
+    <RouterLink :to="{ name: 'scan' }" class="act small" aria-label="Scan a tag"
+      ><span class="long">Scan a tag</span><span class="short">Scan</span></RouterLink
+    >
     <button
       v-if="session.me?.shared"
       type="button"
@@ -48,9 +59,7 @@ onKeyStroke('?', (event) => {
       ><span class="long">{{ session.me?.name }}</span
       ><span class="short">{{ session.me?.name.split(' ')[0] }}</span></RouterLink
     >
-    <button type="button" class="act small keys-only" aria-label="List of keys" @click="keysShown = !keysShown">
-      <kbd>?</kbd>
-    </button>
+    <button type="button" class="act small" aria-label="Help for this page" @click="helpShown = !helpShown">?</button>
   </header>
   <div v-if="outbox.heldHere > 0" class="refused" role="alert">
     {{ outbox.heldHere }} NOT kept, since
@@ -71,7 +80,8 @@ onKeyStroke('?', (event) => {
   </div>
   <SetAsidePanel v-if="asideShown" @close="asideShown = false" />
   <SwitchPanel v-if="switching" @close="switching = false" />
-  <KeyList v-if="keysShown" @close="keysShown = false" />
+  <HelpPanel v-if="helpShown" @close="helpShown = false" />
+  <SearchPanel v-if="searching" @close="searching = false" />
 </template>
 
 <style scoped>
@@ -94,14 +104,8 @@ onKeyStroke('?', (event) => {
   align-items: center;
   min-height: var(--target);
 }
-.crew {
-  color: var(--ink-soft);
+.middle {
   margin-right: auto;
-  display: inline-flex;
-  align-items: center;
-  min-height: var(--target);
-  text-underline-offset: 4px;
-  text-decoration-color: var(--rule-strong);
 }
 .state {
   border-left: 6px solid var(--work);
@@ -141,14 +145,8 @@ onKeyStroke('?', (event) => {
     padding: 2px 12px;
     gap: 4px 8px;
   }
-  .crew {
-    flex: 1 1 60px;
-    min-width: 0;
-    display: block;
-    line-height: var(--target);
-    white-space: nowrap;
-    overflow: hidden;
-    text-overflow: ellipsis;
+  .name {
+    margin-right: auto;
   }
 }
 </style>

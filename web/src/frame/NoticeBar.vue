@@ -21,7 +21,7 @@ async function undo(): Promise<void> {
 <style scoped>
 .place {
   position: fixed;
-  inset: auto 0 12px;
+  inset: auto 0 calc(12px + var(--foot));
   display: grid;
   justify-items: center;
   pointer-events: none;

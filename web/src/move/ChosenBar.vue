@@ -32,7 +32,7 @@ const print = (): void => {
 <style scoped>
 .chosen {
   position: fixed;
-  inset: auto 0 0;
+  inset: auto 0 var(--foot);
   z-index: 20;
   display: flex;
   flex-wrap: wrap;

@@ -1,46 +1,6 @@
-import {
-  cardOf,
-  DEFAULT_RULES,
-  fold,
-  specFromProfile,
-  type Entry,
-  type LoopCard,
-  type SpecChoice,
-} from '@undercliff/core'
 import { describe, expect, test } from 'vitest'
+import { card, saw } from '../fixtures/shed'
 import { groupShed } from './groupShed'
-
-const saw = (id: string, driveLinks = 72) => ({
-  id,
-  nickname: id,
-  pitchClass: 'threeEighths' as const,
-  gaugeUm: 1500,
-  driveLinks,
-  due: [],
-  grooveWidthUm: null,
-})
-function card(tag: string, sawId: string | null = null, more: Partial<SpecChoice> = {}, retired = false): LoopCard {
-  const spec = specFromProfile({
-    pitchClass: 'threeEighths',
-    gaugeUm: 1500,
-    driveLinks: 72,
-    cutterType: 'semiChisel',
-    ...more,
-  })
-  const base = {
-    loopId: `loop-${tag}`,
-    personId: null,
-    happenedAt: '2026-03-01T09:00:00.000Z',
-    writtenAt: '2026-03-01T09:00:00.000Z',
-    writtenBy: null,
-  }
-  const log: Entry[] = [{ ...base, id: `${tag}-1`, kind: 'registered', tag, spec }]
-  if (sawId !== null) log.push({ ...base, id: `${tag}-2`, kind: 'fitted', sawId })
-  if (retired) log.push({ ...base, id: `${tag}-3`, kind: 'retired', reason: 'worn' })
-  const state = fold(log)
-  if (state === null) throw new Error('the loop should be registered')
-  return cardOf(state, DEFAULT_RULES)
-}
 
 describe('groupShed', () => {
   test('saws that take the same loops stand together, each with the loop on it', () => {

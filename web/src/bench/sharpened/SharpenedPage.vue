@@ -16,7 +16,7 @@ import {
 } from '@undercliff/core'
 import { NInput } from 'naive-ui'
 import { computed, ref, watch } from 'vue'
-import { useRouter } from 'vue-router'
+import { useRoute, useRouter } from 'vue-router'
 import LoopAway from '../../parts/LoopAway.vue'
 import LoopInHand from '../../parts/LoopInHand.vue'
 import { readTyped } from '../../parts/readTyped'
@@ -27,6 +27,7 @@ import RadioChoice from '../../parts/RadioChoice.vue'
 
 const props = defineProps<{ tag: string }>()
 const router = useRouter()
+const route = useRoute()
 const { loop, shed, rules } = useOpenLoop(() => props.tag)
 
 const methods = SHARPEN_METHODS.map((value) => ({ value, label: METHOD_NAMES[value] }))
@@ -51,8 +52,11 @@ const CLEARED = [
   { value: true, label: 'All clean' },
   { value: false, label: 'Some left' },
 ] as const
-const method = useLocalStorage<SharpenMethod>('undercliff:method', 'fileField')
-const strokes = useLocalStorage<{ left: number; right: number }>('undercliff:strokes', { left: 4, right: 4 })
+/** What was logged last on this device; what is only looked at here does not stick. */
+const lastMethod = useLocalStorage<SharpenMethod>('undercliff:method', 'fileField')
+const lastStrokes = useLocalStorage<{ left: number; right: number }>('undercliff:strokes', { left: 4, right: 4 })
+const method = ref<SharpenMethod>(lastMethod.value)
+const strokes = ref({ ...lastStrokes.value })
 const counted = ref(true)
 const gauges = ref(false)
 const cleared = ref<boolean | null>(null)
@@ -78,18 +82,20 @@ const CALLED_FOR: Partial<Record<Action, SharpenMethod>> = {
   shop: 'shop',
 }
 const verdict = computed(() => (loop.state === null ? null : decide(loop.state, rules.value)))
-watch(
-  () => verdict.value?.action,
-  (action, before) => {
-    const wanted = action === undefined || before !== undefined ? undefined : CALLED_FOR[action]
-    if (wanted !== undefined) method.value = wanted
-  },
-  { immediate: true },
-)
 const gaugesDue = computed(
   () => verdict.value?.also.includes('lowerGauges') === true || verdict.value?.action === 'lowerGauges',
 )
 
+watch(
+  () => verdict.value?.action,
+  (action, before) => {
+    if (action === undefined || before !== undefined) return
+    // Whoever says that it was a touch-up says so whatever is advised.
+    method.value = route.query.as === 'touchUp' ? 'fileField' : (CALLED_FOR[action] ?? method.value)
+    gauges.value = gaugesDue.value && method.value === CALLED_FOR[action]
+  },
+  { immediate: true },
+)
 const filed = computed(() => method.value === 'fileField' || method.value === 'fileBench')
 const damaged = computed(
   () =>
@@ -149,6 +155,8 @@ async function save(): Promise<void> {
     wrong.value = problem
     return
   }
+  lastMethod.value = method.value
+  lastStrokes.value = strokes.value
   await router.push({ name: 'loop', params: { tag: props.tag } })
 }
 </script>

@@ -59,7 +59,10 @@ const nothing = computed(() => wear.value !== null && (groups.value?.side.length
 
 <template>
   <div class="wear">
-    <h1>What wears</h1>
+    <header class="row">
+      <h1>What wears</h1>
+      <RouterLink class="act small words no-print" :to="{ name: 'glossary' }">Words of the trade</RouterLink>
+    </header>
     <div v-if="wear === null" class="sheet">
       <p v-if="wrong">{{ wrong }} <button type="button" class="act small" @click="load">Try again</button></p>
       <p v-else>Gathering the logs …</p>
@@ -99,6 +102,9 @@ const nothing = computed(() => wear.value !== null && (groups.value?.side.length
 </template>
 
 <style scoped>
+.words {
+  margin-left: auto;
+}
 .wear {
   display: grid;
   gap: 14px;

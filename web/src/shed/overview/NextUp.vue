@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { ACTION_WORDS, sayMinutes, sayReason, type LoopCard } from '@undercliff/core'
+import { ACTION_WORDS, briefMinutes, sayReason, type LoopCard } from '@undercliff/core'
 import { computed } from 'vue'
 import { useShed } from '../../remote/shedStore'
 import ToothSign from '../../parts/ToothSign.vue'
@@ -22,46 +22,51 @@ const where = (loop: LoopCard): string => (loop.sawId === null ? 'off the saws' 
         {{ due.length }} {{ due.length === 1 ? 'loop needs' : 'loops need' }} you<template v-if="unfit > 0"
           >, <span class="stop-text">{{ unfit }} must not cut</span></template
         >
-        <RouterLink class="all" :to="{ name: 'triage' }"
-          >Go through them all, about {{ Math.round(minutes) }} minutes</RouterLink
-        >
       </template>
     </h1>
-    <ol>
+    <ol v-if="due.length > 0">
       <li v-for="(loop, i) in shown" :key="loop.loopId">
         <ToothSign class="sign" :tooth="loop.tooth" />
-        <div class="what">
-          <RouterLink class="go" :class="{ first: i === 0 }" :to="{ name: 'loop', params: { tag: loop.tag } }"
-            ><VerdictMark :action="loop.action" /> {{ ACTION_WORDS[loop.action] }}
-            <span class="figures">{{ loop.tag }}</span></RouterLink
-          >
-          <span class="soft where"
-            >{{ where(loop) }}{{ sayMinutes(loop.minutes) ? `, ${sayMinutes(loop.minutes)}` : '' }}</span
-          >
-          <p>{{ loop.reason ? sayReason(loop.reason, shed.figures) : '' }}</p>
-        </div>
+        <RouterLink
+          class="go"
+          :class="{ first: i === 0 }"
+          :to="{ name: 'loop', params: { tag: loop.tag } }"
+          :title="loop.reason ? sayReason(loop.reason, shed.figures) : ''"
+          ><VerdictMark :action="loop.action" /> {{ ACTION_WORDS[loop.action] }}
+          <span class="figures">{{ loop.tag }}</span></RouterLink
+        >
+        <span class="soft where"
+          >{{ where(loop) }}{{ briefMinutes(loop.minutes) ? `, ${briefMinutes(loop.minutes)}` : '' }}</span
+        >
       </li>
     </ol>
+    <RouterLink v-if="due.length > 0" class="all" :to="{ name: 'triage' }"
+      >Go through them all, about {{ Math.round(minutes) }} minutes</RouterLink
+    >
   </section>
 </template>
 
 <style scoped>
 .next {
-  padding: 0 0 10px;
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto;
+  gap: 2px 14px;
+  align-items: center;
+  padding-bottom: 6px;
 }
 .all {
-  font-size: 1rem;
+  grid-column: 2;
+  grid-row: 1;
   font-weight: 700;
-  margin-left: 10px;
-  letter-spacing: 0;
   display: inline-flex;
   align-items: center;
-  min-height: var(--target);
+  min-height: 44px;
   text-underline-offset: 4px;
 }
 ol {
   list-style: none;
-  margin: 8px 0 0;
+  grid-column: 1 / 3;
+  margin: 0;
   padding: 0;
   display: grid;
   grid-template-columns: repeat(3, 1fr);
@@ -69,10 +74,11 @@ ol {
 }
 li {
   display: grid;
-  grid-template-columns: 76px 1fr;
-  gap: 12px;
-  align-items: start;
-  padding: 10px 14px;
+  grid-template-columns: 52px minmax(0, 1fr);
+  gap: 0 10px;
+  align-items: center;
+  min-height: 52px;
+  padding: 2px 12px;
   border-left: 1px solid var(--rule);
   position: relative;
 }
@@ -84,12 +90,13 @@ li:hover {
   background: var(--sheet);
 }
 .sign {
-  width: 76px;
+  width: 52px;
+  grid-row: 1 / 3;
 }
 /* The whole block is the target; the words are the link. */
 .go {
+  justify-self: start;
   font-weight: 700;
-  font-size: 1.05rem;
   text-decoration: none;
 }
 .go::after {
@@ -100,7 +107,7 @@ li:hover {
 .go.first {
   background: var(--work);
   color: var(--work-ink);
-  padding: 4px 10px;
+  padding: 1px 8px;
   border-radius: 3px;
   margin-left: -4px;
 }
@@ -111,33 +118,21 @@ li:hover {
   stroke: var(--work);
 }
 .where {
-  display: block;
-  font-size: 0.9rem;
-  padding-top: 4px;
+  font-size: 0.88rem;
+  line-height: 1.2;
 }
-.what p {
-  font-size: 0.92rem;
-  line-height: 1.3;
-}
-@media (max-width: 900px) {
+/* In the hand it is one line that opens the queue. */
+@media (max-width: 700px) {
+  .next {
+    grid-template-columns: minmax(0, 1fr);
+    padding-bottom: 4px;
+  }
   ol {
-    grid-template-columns: 1fr;
-  }
-  li {
-    border-left: 0;
-    padding-inline: 0;
-    border-top: 1px solid var(--rule);
-    grid-template-columns: 72px 1fr;
-  }
-  li:first-child {
-    border-top: 0;
-  }
-  .sign {
-    width: 72px;
+    display: none;
   }
   .all {
-    display: block;
-    margin: 2px 0 0;
+    grid-column: 1;
+    grid-row: auto;
   }
 }
 </style>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { onKeyStroke } from '@vueuse/core'
+import { onKeyStroke, useMediaQuery } from '@vueuse/core'
 import { ACTION_WORDS, ACTIONS, PITCH_PROFILES, placeWord, type Action, type LoopCard } from '@undercliff/core'
 import { computed, onMounted, onUnmounted, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
@@ -13,6 +13,8 @@ import { isTyping } from '../../parts/typing'
 import { useSession } from '../../remote/sessionStore'
 import LoopTile from '../../parts/LoopTile.vue'
 import NextUp from './NextUp.vue'
+import OnSaws from './OnSaws.vue'
+import { LINES, useOverview } from './overviewStore'
 import SawLine from './SawLine.vue'
 import ShedAway from '../../parts/ShedAway.vue'
 
@@ -22,6 +24,9 @@ const moves = useMoves()
 const chosen = useChosen()
 const route = useRoute()
 const router = useRouter()
+const overview = useOverview()
+/** In the hand what is on the saws comes first, with its quick log. */
+const phone = useMediaQuery('(max-width: 700px)')
 /** What is known is painted first, and then asked for anew. */
 if (shed.answer === null) void shed.load()
 else onMounted(() => requestAnimationFrame(() => setTimeout(() => void shed.load())))
@@ -58,6 +63,13 @@ const counts = computed(() => {
   for (const { action } of live.value) counted.set(action, (counted.get(action) ?? 0) + 1)
   return ACTIONS.map((action) => ({ action, count: counted.get(action) ?? 0 })).filter(({ count }) => count > 0)
 })
+/** The gravest verdicts have a button; the rest, and whatever is chosen of them, come with one tap. */
+const GRAVEST = 3
+const verdicts = computed(() =>
+  overview.allFilters
+    ? counts.value
+    : counts.value.filter(({ action }, i) => (!phone.value && i < GRAVEST) || action === only.value),
+)
 
 const words = computed(() => search.value.toLowerCase().split(/\s+/).filter(Boolean))
 /** What is searched of each loop, worked out once for each answer of the shed. */
@@ -104,17 +116,15 @@ const shownGroups = computed(() => {
 const shownHomeless = computed(() => (filtering.value ? grouped.value.homeless.filter(found) : grouped.value.homeless))
 /** Loops drawn beside a saw before somebody asks for the rest, so that a long shed stays quick. */
 const BESIDE = 6
-/** Lines drawn at once, and then a few with each frame, up to what is drawn without being asked for. */
+/** Lines drawn at once, and then a few with each frame, up to what was asked for. */
 const FIRST_LINES = 3
 const LINES_A_FRAME = 3
-const LINES = 24
-const opened = ref(new Set<string>())
 const besideOf = <T,>(key: string, loops: readonly T[]): readonly T[] =>
-  opened.value.has(key) ? loops : loops.slice(0, BESIDE)
+  overview.opened.has(key) ? loops : loops.slice(0, BESIDE)
 const linesShown = ref(FIRST_LINES)
 let nextFrame = 0
 const drawMore = (): void => {
-  if (linesShown.value >= LINES) return
+  if (linesShown.value >= overview.lines) return
   linesShown.value += LINES_A_FRAME
   nextFrame = requestAnimationFrame(drawMore)
 }
@@ -126,6 +136,10 @@ function drawAnew(): void {
     nextFrame = requestAnimationFrame(drawMore)
   })
 }
+const drawFurther = (): void => {
+  overview.lines += LINES
+  linesShown.value += LINES
+}
 onMounted(drawAnew)
 onUnmounted(() => {
   cancelAnimationFrame(nextFrame)
@@ -136,7 +150,7 @@ const choose = (action: Action): void => {
 }
 
 const searchField = ref<HTMLInputElement | null>(null)
-onKeyStroke('/', (event) => {
+onKeyStroke('f', (event) => {
   if (isTyping(event)) return
   event.preventDefault()
   searchField.value?.focus()
@@ -210,16 +224,17 @@ onKeyStroke(['ArrowLeft', 'ArrowRight', 'ArrowUp', 'ArrowDown'], (event) => {
   </div>
   <template v-else>
     <NextUp />
+    <OnSaws v-if="phone && !filtering" :groups="grouped.groups" />
     <div class="tools">
       <label class="find"
-        ><span class="hidden-text">Search loops</span
+        ><span class="hidden-text">Find loops in the list</span
         ><input ref="searchField" v-model="search" type="search" placeholder="Find" /><kbd class="keys-only"
-          >/</kbd
+          >f</kbd
         ></label
       >
-      <div class="filters" role="group" aria-label="Filter by verdict">
+      <div v-if="verdicts.length > 0" class="filters" role="group" aria-label="Filter by verdict">
         <button
-          v-for="{ action, count } in counts"
+          v-for="{ action, count } in verdicts"
           :key="action"
           type="button"
           class="act small"
@@ -230,16 +245,28 @@ onKeyStroke(['ArrowLeft', 'ArrowRight', 'ArrowUp', 'ArrowDown'], (event) => {
           <span class="figures">{{ count }}</span>
         </button>
       </div>
-    </div>
-    <div class="tools second">
-      <PlaceStrip :loops="live" :only="place" @choose="place = place === $event ? '' : $event" />
       <button
+        type="button"
+        class="act small quiet"
+        :aria-expanded="overview.allFilters"
+        @click="overview.allFilters = !overview.allFilters"
+      >
+        {{ overview.allFilters ? 'Fewer' : phone ? 'Filter' : 'More' }}
+      </button>
+      <PlaceStrip
+        v-if="!phone || overview.allFilters || place !== ''"
+        :loops="live"
+        :only="place"
+        @choose="place = place === $event ? '' : $event"
+      />
+      <button
+        v-if="!phone || overview.allFilters || chosen.choosing"
         type="button"
         class="act small quiet"
         :aria-pressed="chosen.choosing"
         @click="chosen.choosing ? chosen.clear() : (chosen.choosing = true)"
       >
-        Choose several
+        Choose …
       </button>
       <p v-if="filtering" class="soft status" role="status">
         {{ hits.length }} of {{ live.length }} loops
@@ -255,7 +282,12 @@ onKeyStroke(['ArrowLeft', 'ArrowRight', 'ArrowUp', 'ArrowDown'], (event) => {
     <section class="ledger" aria-label="Saws and loops">
       <div class="line head" aria-hidden="true"><span>Saw</span><span>On it</span><span>Fits, beside it</span></div>
       <div v-for="group in shownGroups.slice(0, linesShown)" :key="group.key" class="line">
-        <div class="pairs">
+        <div v-if="phone && !filtering" class="pairs">
+          <h2>
+            {{ group.saws.map(({ saw }) => saw.nickname).join(', ') }} <span class="soft spec">{{ group.spec }}</span>
+          </h2>
+        </div>
+        <div v-else class="pairs">
           <SawLine v-for="{ saw, loop } in group.saws" :key="saw.id" :saw="saw" :spec="group.spec" :loop="loop" />
         </div>
         <div class="beside">
@@ -266,10 +298,10 @@ onKeyStroke(['ArrowLeft', 'ArrowRight', 'ArrowUp', 'ArrowDown'], (event) => {
             :drawback="level === 'but'"
           />
           <button
-            v-if="group.beside.length > BESIDE && !opened.has(group.key)"
+            v-if="group.beside.length > BESIDE && !overview.opened.has(group.key)"
             type="button"
             class="act small"
-            @click="opened.add(group.key)"
+            @click="overview.opened.add(group.key)"
           >
             {{ group.beside.length - BESIDE }} more
           </button>
@@ -277,10 +309,10 @@ onKeyStroke(['ArrowLeft', 'ArrowRight', 'ArrowUp', 'ArrowDown'], (event) => {
         </div>
       </div>
       <button
-        v-if="linesShown >= LINES && shownGroups.length > linesShown"
+        v-if="linesShown >= overview.lines && shownGroups.length > linesShown"
         type="button"
         class="act more"
-        @click="linesShown += LINES"
+        @click="drawFurther"
       >
         {{ shownGroups.length - linesShown }} more kinds of saw
       </button>
@@ -289,10 +321,10 @@ onKeyStroke(['ArrowLeft', 'ArrowRight', 'ArrowUp', 'ArrowDown'], (event) => {
         <div class="beside">
           <LoopTile v-for="loop in besideOf('homeless', shownHomeless)" :key="loop.loopId" :loop="loop" />
           <button
-            v-if="shownHomeless.length > BESIDE && !opened.has('homeless')"
+            v-if="shownHomeless.length > BESIDE && !overview.opened.has('homeless')"
             type="button"
             class="act small"
-            @click="opened.add('homeless')"
+            @click="overview.opened.add('homeless')"
           >
             {{ shownHomeless.length - BESIDE }} more
           </button>
@@ -322,16 +354,17 @@ onKeyStroke(['ArrowLeft', 'ArrowRight', 'ArrowUp', 'ArrowDown'], (event) => {
 <style scoped>
 .tools {
   display: flex;
-  gap: 8px 10px;
+  flex-wrap: wrap;
+  gap: 6px;
   align-items: center;
-  margin-bottom: 8px;
+  margin-bottom: 4px;
 }
 .find {
   position: relative;
   display: flex;
   align-items: center;
-  flex: 0 1 170px;
-  min-width: 130px;
+  flex: 0 1 120px;
+  min-width: 110px;
 }
 .find input {
   width: 100%;
@@ -383,11 +416,13 @@ onKeyStroke(['ArrowLeft', 'ArrowRight', 'ArrowUp', 'ArrowDown'], (event) => {
   gap: 6px;
   align-content: start;
 }
-.saw h2 {
+.saw h2,
+.pairs h2 {
   font-size: 1.1rem;
 }
-.second {
-  flex-wrap: wrap;
+.pairs .spec {
+  font-size: 0.82rem;
+  font-weight: 400;
 }
 .quiet {
   padding: 4px 9px;
@@ -437,21 +472,8 @@ onKeyStroke(['ArrowLeft', 'ArrowRight', 'ArrowUp', 'ArrowDown'], (event) => {
     grid-template-columns: 1fr 1fr;
     padding-left: 8px;
   }
-  .tools {
-    flex-wrap: wrap;
-  }
   .find {
-    flex-basis: 100%;
-  }
-  .filters {
-    overflow-x: auto;
-    max-width: 100%;
-    padding: 4px;
-    margin: -4px;
-    flex-wrap: nowrap;
-  }
-  .filters .act {
-    flex: none;
+    flex: 1 1 200px;
   }
 }
 @media (max-width: 430px) {

@@ -1,10 +1,14 @@
 <script setup lang="ts">
-import Panel from '../parts/Panel.vue'
-import { DAMAGE_KEYS, WALK_KEYS } from '../parts/keys'
+import { DAMAGE_KEYS, WALK_KEYS } from '../../parts/keys'
+import { PLACES } from '../places'
 
-const emit = defineEmits<{ close: [] }>()
+const ANYWHERE: readonly (readonly [string, string])[] = [
+  ['/', 'search: loops, saws, people, screens, words'],
+  ...PLACES.map(({ key, name }) => [`Shift ${key}`, name] as const),
+  ['? or F1', 'help and keys'],
+]
 const SHED: readonly (readonly [string, string])[] = [
-  ['/', 'search'],
+  ['f', 'find in the list'],
   ['arrow keys', 'from loop to loop'],
   ['Enter', 'open the loop'],
   ['t', 'triage: go through all that wait'],
@@ -29,6 +33,7 @@ const TRIAGE: readonly (readonly [string, string])[] = [
   ['a', 'accept the verdicts of those chosen'],
 ]
 const groups = [
+  { name: 'Anywhere', keys: ANYWHERE },
   { name: 'In the shed', keys: SHED },
   { name: 'On a loop', keys: LOOP },
   { name: 'Triage', keys: TRIAGE },
@@ -38,21 +43,19 @@ const groups = [
 </script>
 
 <template>
-  <Panel title="Keys" :width="760" @close="emit('close')">
-    <div class="groups">
-      <section v-for="group in groups" :key="group.name">
-        <h3>{{ group.name }}</h3>
-        <dl>
-          <template v-for="[key, does] in group.keys" :key="key">
-            <dt>
-              <kbd>{{ key }}</kbd>
-            </dt>
-            <dd>{{ does }}</dd>
-          </template>
-        </dl>
-      </section>
-    </div>
-  </Panel>
+  <div class="groups">
+    <section v-for="group in groups" :key="group.name">
+      <h3>{{ group.name }}</h3>
+      <dl>
+        <template v-for="[key, does] in group.keys" :key="key">
+          <dt>
+            <kbd>{{ key }}</kbd>
+          </dt>
+          <dd>{{ does }}</dd>
+        </template>
+      </dl>
+    </section>
+  </div>
 </template>
 
 <style scoped>
