@@ -96,6 +96,7 @@ test('a drawback is overruled with a reason, which is logged', async ({ page, op
 test('the dull box is emptied onto the bench in one go, on a phone', async ({ page, open, undercliff }) => {
   await page.setViewportSize({ width: 390, height: 844 })
   await open('/')
+  await page.getByRole('button', { name: 'Filter', exact: true }).click()
   await page.locator('[data-place=dullBox]').click()
   await page.getByRole('button', { name: 'Choose these' }).click()
   const inBox = (await undercliff.json<ShedAnswer>('/api/shed')).loops

@@ -3,6 +3,7 @@ import { Undercliff } from './undercliff'
 
 test('search and filter narrow the shed, stand in the address, and survive a reload', async ({ page, open }) => {
   await open('/')
+  await page.getByRole('button', { name: 'More', exact: true }).click()
   await page.getByRole('button', { name: /^Regrind/ }).click()
   await expect(page).toHaveURL(/verdict=regrind/)
   await expect(page.getByText(/^3 of \d+ loops/)).toBeVisible()

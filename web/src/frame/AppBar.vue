@@ -7,6 +7,7 @@ import { useSession } from '../remote/sessionStore'
 import { useShed } from '../remote/shedStore'
 import { isTyping } from '../parts/typing'
 import PlaceBar from './PlaceBar.vue'
+import { useEarlyKeys } from './search/earlyKeys'
 
 const SwitchPanel = defineAsyncComponent(() => import('./session/SwitchPanel.vue'))
 const SetAsidePanel = defineAsyncComponent(() => import('./setAside/SetAsidePanel.vue'))
@@ -18,6 +19,7 @@ const session = useSession()
 const asideShown = ref(false)
 const helpShown = ref(false)
 const searching = ref(false)
+const early = useEarlyKeys(searching)
 const switching = ref(false)
 onKeyStroke(['?', 'F1'], (event) => {
   if (event.key !== 'F1' && isTyping(event)) return
@@ -81,7 +83,7 @@ onKeyStroke('/', (event) => {
   <SetAsidePanel v-if="asideShown" @close="asideShown = false" />
   <SwitchPanel v-if="switching" @close="switching = false" />
   <HelpPanel v-if="helpShown" @close="helpShown = false" />
-  <SearchPanel v-if="searching" @close="searching = false" />
+  <SearchPanel v-if="searching" :early="early" @close="searching = false" />
 </template>
 
 <style scoped>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { ACTION_WORDS, FIT_WORDS, SHELF_NAMES, briefMinutes, type LoopCard } from '@undercliff/core'
-import { computed } from 'vue'
+import { computed, useId } from 'vue'
 import { useChosen } from './chosenStore'
 import FitMark from './FitMark.vue'
 import ToothSign from './ToothSign.vue'
@@ -18,6 +18,8 @@ const where = computed(() => {
   if (duty === 'dirty' && place.at !== 'retired') return 'for dirt'
   return place.at === 'shop' ? 'at a shop' : place.at === 'saw' || place.at === 'retired' ? '' : SHELF_NAMES[place.at]
 })
+/** For who listens: the tag first, then what to do with it, then what the drawing shows. */
+const id = useId()
 function drag(event: DragEvent): void {
   event.dataTransfer?.setData('text/undercliff-loop', props.loop.loopId)
   if (event.dataTransfer !== null) event.dataTransfer.effectAllowed = 'move'
@@ -35,14 +37,15 @@ function tap(event: MouseEvent): void {
     :to="{ name: 'loop', params: { tag: loop.tag } }"
     class="tile"
     :class="[loop.action, { unfit: !loop.fitForUse, chosen }]"
+    :aria-labelledby="`${id}-words ${id}-sign`"
     data-loop-tile
     :data-loop-id="loop.loopId"
     draggable="true"
     @dragstart="drag"
     @click.capture="tap"
   >
-    <ToothSign class="sign" :tooth="loop.tooth" :retired="loop.retired" />
-    <span class="words">
+    <ToothSign :id="`${id}-sign`" class="sign" :tooth="loop.tooth" :retired="loop.retired" />
+    <span :id="`${id}-words`" class="words">
       <strong class="tag figures">{{ loop.tag }}<span v-if="chosen" class="hidden-text">, chosen</span></strong>
       <span v-if="drawback" class="where"><FitMark level="but" /> {{ FIT_WORDS.but }}</span>
       <span v-else class="where">{{ where || briefMinutes(loop.minutes) }}</span>

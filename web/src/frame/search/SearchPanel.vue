@@ -4,9 +4,11 @@ import { useRouter } from 'vue-router'
 import Panel from '../../parts/Panel.vue'
 import { useSession } from '../../remote/sessionStore'
 import { useShed } from '../../remote/shedStore'
+import type { EarlyKeys } from './earlyKeys'
 import { Finder, type Found } from './find'
 
 /** Anything, from anywhere: type its beginning, Enter opens it. */
+const props = defineProps<{ early: EarlyKeys }>()
 const emit = defineEmits<{ close: [] }>()
 const router = useRouter()
 const shed = useShed()
@@ -22,6 +24,9 @@ watch(typed, () => (at.value = 0))
 onMounted(async () => {
   await nextTick()
   field.value?.focus()
+  const before = props.early.take()
+  typed.value = before.text
+  if (before.entered) open(found.value[0])
 })
 
 function go(by: number): void {
