@@ -161,6 +161,9 @@ export const knownBiteSchema = strictObject({
     .max(MOST_HANDS, `At most ${MOST_HANDS} people.`),
 })
 
+/** What is said of a loop that comes used. */
+export const usedSchema = strictObject({ aboutUm: lengthUm() })
+
 /** One schema for each kind of entry in a loop's log. */
 export const entrySchemas = {
   registered: strictObject({
@@ -169,6 +172,7 @@ export const entrySchemas = {
     tag: tag(),
     spec: specSchema.required(),
     knownBite: knownBiteSchema.default(undefined).optional(),
+    used: usedSchema.default(undefined).optional(),
   }),
   specChanged: strictObject({
     ...entryBase,

@@ -5,13 +5,14 @@ import {
   type Entry,
   type HouseRules,
   type KnownBite,
+  type UsedBefore,
   type LoopSpec,
   type NewEntry,
 } from '@undercliff/core'
 import * as yup from 'yup'
 import { rulesSchema } from './crew'
 import { validateEntries } from './anyEntry'
-import { knownBiteSchema, specSchema, tag } from './entries'
+import { knownBiteSchema, specSchema, tag, usedSchema } from './entries'
 import { instant, oneOf, strictObject } from './fields'
 import type { FieldProblem } from './problem'
 import { validate } from './validate'
@@ -32,6 +33,8 @@ export interface LoopFile {
   readonly spec: LoopSpec
   /** What the crew's files were known to take off when it came; common practice where it is left out. */
   readonly knownBite?: KnownBite
+  /** It was used before it came; new where it is left out. */
+  readonly used?: UsedBefore
   /** What is left out is taken as common practice. */
   readonly rules?: Partial<HouseRules>
   /** Entries without ids, loop and writing; those are filled in. */
@@ -60,6 +63,7 @@ const outerSchema = strictObject({
   tag: tag(),
   spec: specSchema.required('The spec is missing.'),
   knownBite: knownBiteSchema.default(undefined).optional(),
+  used: usedSchema.default(undefined).optional(),
   rules: rulesSchema.partial(),
   log: yup.array(yup.object().required()).required('The log is missing.').max(MOST_LOG),
 })
@@ -77,7 +81,7 @@ export type LoopFileRead =
 export function readLoopFile(value: unknown): LoopFileRead {
   const outer = validate<LoopFile>(outerSchema, value)
   if (!outer.ok) return outer
-  const { now, tag: called, spec, knownBite, log } = outer.value
+  const { now, tag: called, spec, knownBite, used, log } = outer.value
   const first = log.reduce(
     (least, { happenedAt }) => (typeof happenedAt === 'string' && happenedAt < least ? happenedAt : least),
     now,
@@ -93,6 +97,7 @@ export function readLoopFile(value: unknown): LoopFileRead {
     tag: called,
     spec,
     ...(knownBite === undefined ? {} : { knownBite }),
+    ...(used === undefined ? {} : { used }),
   }
   const filled = log.map((entry, i) => ({
     personId: null,
@@ -135,6 +140,7 @@ export function writeLoopFile(entries: readonly Entry[], rules: HouseRules, now:
     tag: registered.tag,
     spec: registered.spec,
     ...(registered.knownBite === undefined ? {} : { knownBite: registered.knownBite }),
+    ...(registered.used === undefined ? {} : { used: registered.used }),
     rules,
     log,
   }

@@ -88,6 +88,14 @@ function strikeOutProblems(strikes: string, entries: readonly Entry[]): AdmitPro
   }
 }
 
+/** What is said of a loop that comes: judged by eye it may be a little beyond what a new one has, and no more. */
+function usedProblems({ spec, used }: NewEntryOf<'registered'>): AdmitProblem[] {
+  const aboutUm = used?.aboutUm
+  if (aboutUm === undefined || checkLength(spec, aboutUm, null).ok) return []
+  const message = `${writeMm(aboutUm)} left is longer than a new cutter (${writeMm(spec.newLengthUm)}).`
+  return [{ code: 'length-cannot-be', field: 'used.aboutUm', message }]
+}
+
 /** Moves that a loop which is away at a shop cannot make before it has come back. */
 function awayProblems({ shop, tag }: Standing): AdmitProblem[] {
   if (shop === null) return []
@@ -255,7 +263,7 @@ export class OpenLog {
     const standing = this.running.now()
     if (entry.kind === 'registered') {
       return standing === null
-        ? fileProblems(entry.spec, 'spec.fileUm')
+        ? [...fileProblems(entry.spec, 'spec.fileUm'), ...usedProblems(entry)]
         : [{ code: 'registered-already', field: 'loopId', message: `Loop ${standing.tag} is registered already.` }]
     }
     if (standing === null) return [{ code: 'not-registered', field: 'loopId', message: 'There is no such loop.' }]

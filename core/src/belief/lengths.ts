@@ -195,6 +195,20 @@ function spreadSides(
   addCov(tied, left, right, variance - sides)
 }
 
+/**
+ * The loop comes used, and nobody has read a cutter yet: all of it, its sides and its cutters may be anywhere near.
+ *
+ * @param um what its cutters have on average, as far as anybody can say
+ */
+export function lengthsOfUsed(belief: LengthBelief, um: Normal): void {
+  const { hands, tied } = belief
+  spreadSides(tied, levelsOf(belief), um.variance, LENGTH_SPREADS.usedSides)
+  for (let i = 0; i < hands.length; i += 1) {
+    tied.own[i] = um.mean
+    tied.ownVar[i] = LENGTH_SPREADS.usedCutter ** 2
+  }
+}
+
 /** Readings that common practice counts for when the first ones of a used loop tell how far its cutters stray. */
 const COUNTS_FOR = 4
 /**

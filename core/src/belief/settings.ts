@@ -20,6 +20,8 @@ const SETTING_SPREADS = {
   newShared: 50,
   newSide: 20,
   newGauge: 60,
+  /** Those of a loop that comes used, all of them together: lowered or not, nobody knows. */
+  usedShared: 150,
   /** A pass with plate and flat file: the pass, and each gauge. */
   pass: 20,
   gauge: 25,
@@ -39,11 +41,11 @@ export interface SettingBelief {
   readonly open: { left: number | null; right: number | null }
 }
 
-/** The settings of a new loop. */
-export function newSettings(hands: readonly Hand[], settingUm: Um): SettingBelief {
+/** The settings of a loop that is registered, new or used. */
+export function newSettings(hands: readonly Hand[], settingUm: Um, used = false): SettingBelief {
   const tied = noTies(hands.length, MOST_SHIFTS + 2)
-  const { newShared, newSide, newGauge } = SETTING_SPREADS
-  addShared(tied, { mean: 0, variance: newShared ** 2 }, () => 1)
+  const { newShared, usedShared, newSide, newGauge } = SETTING_SPREADS
+  addShared(tied, { mean: 0, variance: (used ? usedShared : newShared) ** 2 }, () => 1)
   addShared(tied, { mean: 0, variance: newSide ** 2 }, (i) => (hands[i] === 'left' ? 1 : -1))
   for (let i = 0; i < hands.length; i += 1) {
     tied.own[i] = settingUm

@@ -1,8 +1,9 @@
-import { keepTied, lengthOf, meanOf, newLengths, newSettings, settingOf, type Bite, type Normal } from '../belief'
+import { keepTied, lengthOf, lengthsOfUsed, meanOf, newLengths, newSettings, settingOf, type Bite, type Normal } from '../belief'
 import type { CutterState, Estimate, HeldReading, Known, LoopState, Population, Stint } from '../state'
 import type { CutterDamage, PartDamage } from '../damage'
 import { layoutLoop, type Hand } from '../loop'
-import type { Conditions, EntryOf, FileAge, Instant, KnownBite, KnownHand, SharpenMethod } from '../log'
+import type { Conditions, EntryOf, FileAge, Instant, KnownBite, KnownHand, SharpenMethod, UsedBefore } from '../log'
+import { LENGTH_SD_UM } from '../measure'
 import { isGiven, PITCH_PROFILES, pitchUmOf, usableLengthUm, type LoopSpec } from '../profile'
 import type { NormalBelief } from '../stats'
 import type { Um } from '../units'
@@ -117,11 +118,24 @@ const handsOf = (known: KnownBite | undefined): Pick<Draft, 'hands' | 'beganWith
   beganWith: known === undefined ? 'commonPractice' : 'crew',
 })
 
-/** A loop as it was registered, by the spec that holds for it: every cutter new. */
+/** What the cutters of a loop that comes used have: what somebody judged by eye, or anything down to the mark. */
+const usedUm = ({ newLengthUm, markLengthUm }: LoopSpec, { aboutUm }: UsedBefore): Normal =>
+  aboutUm === undefined
+    ? { mean: (newLengthUm + markLengthUm) / 2, variance: (newLengthUm - markLengthUm) ** 2 / 12 }
+    : { mean: aboutUm, variance: LENGTH_SD_UM.eye ** 2 }
+
+const startsWith = (spec: LoopSpec, used: UsedBefore | undefined): Um =>
+  used === undefined ? spec.newLengthUm : Math.round(usedUm(spec, used).mean)
+
+/** A loop as it was registered, by the spec that holds for it: every cutter new, or as much as is left of it. */
 export function openDraft(entry: EntryOf<'registered'>, spec: LoopSpec): Draft {
   const layout = layoutLoop({ ...spec, pitchUm: pitchUmOf(spec) })
   const hands = layout.cutters.map(({ hand }) => hand)
   const assumed = !isGiven(spec, 'newLengthUm')
+  const { used } = entry
+  const lengths = newLengths(hands, spec.newLengthUm, assumed, bitesOf(entry.knownBite))
+  if (used !== undefined) lengthsOfUsed(lengths, usedUm(spec, used))
+  const known = used === undefined ? 'new' : 'estimated'
   return {
     loopId: entry.loopId,
     tag: entry.tag,
@@ -135,13 +149,13 @@ export function openDraft(entry: EntryOf<'registered'>, spec: LoopSpec): Draft {
       number,
       hand,
       positionUm,
-      lengthKnown: 'new',
-      settingKnown: 'new',
+      lengthKnown: known,
+      settingKnown: known,
       damage: [],
     })),
-    lengths: newLengths(hands, spec.newLengthUm, assumed, bitesOf(entry.knownBite)),
+    lengths,
     ...handsOf(entry.knownBite),
-    settings: newSettings(hands, spec.settingUm),
+    settings: newSettings(hands, spec.settingUm, used !== undefined),
     held: new Map(),
     parts: [],
     openStrikes: [],
@@ -156,7 +170,7 @@ export function openDraft(entry: EntryOf<'registered'>, spec: LoopSpec): Draft {
     lastMeasuredAt: null,
     lastInspectedAt: null,
     removals: [],
-    life: [{ at: entry.happenedAt, sharpenings: 0, shortestUm: spec.newLengthUm, known: 'new' }],
+    life: [{ at: entry.happenedAt, sharpenings: 0, shortestUm: startsWith(spec, used), known }],
     doubts: [],
     questions: [],
     sharpenedLast: null,

@@ -113,6 +113,12 @@ export interface KnownBite {
   readonly people: readonly KnownHand[]
 }
 
+/** What is said of a loop that comes used. */
+export interface UsedBefore {
+  /** What its cutters have on average, judged by eye, as a reading would say it. Missing where nobody looked. */
+  readonly aboutUm?: Um
+}
+
 /** What each kind of entry carries beyond {@link EntryBase}. A new kind is a new line here. */
 export interface EntryBodies {
   /** The loop becomes known. Always the first entry that counts. */
@@ -121,6 +127,8 @@ export interface EntryBodies {
     readonly spec: LoopSpec
     /** Common practice where it is left out. */
     readonly knownBite?: KnownBite
+    /** It was used before it came; new where it is left out. */
+    readonly used?: UsedBefore
   }
   /** A correction or completion of the spec; it holds for the loop's whole life. */
   specChanged: { readonly changes: Partial<SpecValues>; readonly origin: Origin }

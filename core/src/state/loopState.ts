@@ -56,6 +56,9 @@ export type DoubtKind =
   /** A setting finer than the plate that the gauges were just filed to. */
   | 'belowPlate'
 
+/** Whether a loop was registered as one that had been used before: nothing but an estimate was known of it. */
+export const cameUsed = ({ life }: { readonly life: readonly LifePoint[] }): boolean => life[0]?.known === 'estimated'
+
 /** A contradiction in the log: kept, and shown to be asked about. */
 export interface Doubt {
   readonly kind: DoubtKind

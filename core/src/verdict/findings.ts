@@ -1,7 +1,7 @@
 import type { FindingRules } from './findingRules'
 import { someAtOrBelow } from '../belief'
 import { chanceBeyond, type CutterSummary } from '../measure'
-import { QUESTION_KINDS, type CutterState, type Known, type LoopState } from '../state'
+import { cameUsed, QUESTION_KINDS, type CutterState, type Known, type LoopState } from '../state'
 import { CUTTER_DAMAGE, damageDepth, PART_DAMAGE, type DamageEffect } from '../damage'
 import { fileFor, lengthToRight } from '../geometry'
 import { chanceTooLow, gaugeOffUm, gaugeStanding } from '../house'
@@ -159,7 +159,7 @@ export function unknowns(state: LoopState, rules: FindingRules, { summary }: For
       known: worst.length.known,
       chance,
     })
-  } else reasons.push(...longUnmeasured(state, summary))
+  } else reasons.push(...longUnmeasured(state, summary), ...usedUnmeasured(state, summary))
   return reasons
 }
 
@@ -181,6 +181,12 @@ function longUnmeasured({ spec, removals, life, lastMeasuredAt }: LoopState, { s
   const limits = { value: um(goneUm), limit: um(Math.round(mostUm)), limitFrom: 'trade', known: length.known } as const
   return [{ rule: 'longUnmeasured', cutter: number, hand, ...limits }]
 }
+
+/** A loop that came used, of which nobody has read a cutter: what it has left is somebody's guess. */
+const usedUnmeasured = (state: LoopState, { shortest }: CutterSummary): Reason[] =>
+  cameUsed(state) && state.lastMeasuredAt === null
+    ? [{ rule: 'usedUnmeasured', value: um(shortest.length.um), known: shortest.length.known }]
+    : []
 
 /** Chance of a cutter at its mark above which nobody runs a loop without measuring it. Starting value. */
 const MOST_AT_MARK = 0.02

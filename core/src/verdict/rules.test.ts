@@ -73,6 +73,11 @@ const CASES: Record<Rule, Case> = {
     says: { limit: { unit: 'um', amount: 4000 }, limitFrom: 'trade', known: 'estimated' },
     where: 'first',
   },
+  usedUnmeasured: {
+    log: new Log(SPEC, { used: { aboutUm: 5000 } }),
+    says: { value: { unit: 'um', amount: 5000 }, known: 'estimated' },
+    where: 'first',
+  },
   gaugesTooLow: {
     log: gauges(950),
     says: { cutter: 3, value: { unit: 'um', amount: 300 }, limit: { unit: 'um', amount: 150 }, known: 'measured' },

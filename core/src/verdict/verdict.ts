@@ -17,6 +17,7 @@ export type Rule =
   | 'noLengthBehindDamage'
   | 'perhapsAtMark'
   | 'longUnmeasured'
+  | 'usedUnmeasured'
   | 'gaugesTooLow'
   | 'struckUnseen'
   | 'ranSinceStruck'

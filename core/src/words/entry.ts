@@ -42,10 +42,15 @@ function sayStrokes(strokes: EntryOf<'sharpened'>['strokes']): string {
 
 /** One line for every kind of entry: a new kind is not written before it has its words. */
 const ENTRY_WORDS: { readonly [K in EntryKind]: (entry: EntryOf<K>, told: Told) => string } = {
-  registered: ({ tag, spec, knownBite }) =>
+  registered: ({ tag, spec, knownBite, used }, { figures }) =>
     listed(
       [
         `Registered as ${tag}: ${specLine(spec)}`,
+        used === undefined
+          ? ''
+          : used.aboutUm === undefined
+            ? 'used before'
+            : `used before, about ${writeLength(used.aboutUm, figures.lengths)} left by eye`,
         knownBite === undefined
           ? ''
           : `a stroke taken at ${Math.round(knownBite.strokeUm)} µm, as on the loops before it`,

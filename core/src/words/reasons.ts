@@ -66,6 +66,7 @@ const RULE_WORDS: { readonly [R in Rule]: (told: Told) => string } = {
     const gone = `About ${value} is thought to have gone since a length was last read`
     return `${gone}, and no reading has shown what a sharpening takes: it may be twice that. Measure it before it runs.`
   },
+  usedUnmeasured: ({ value }) => `It came used, and nobody has measured it: about ${value} is left, by estimate.`,
   gaugesTooLow: ({ value, limit, takes, about, at }) => {
     const right = takes === '' ? 'No filing brings it right.' : `${takes} has to come off the length to bring it right.`
     const low = `Depth gauge${at} is ${about}${value} too low (limit ${limit})`

@@ -21,7 +21,7 @@ import type { CutterReading, EntryBase, EntryOf, Instant, ReadWith } from '../..
 import { HANDS, type Hand } from '../../loop'
 import { LENGTH_SD_UM, READING_SD_UM } from '../../measure/accuracy'
 import { BEHIND_DAMAGE_UM } from '../../sharpen/removals'
-import type { DoubtKind, Population, SideRemoval } from '../../state'
+import { cameUsed, type DoubtKind, type Population, type SideRemoval } from '../../state'
 import { mean, median } from '../../stats'
 import type { Um } from '../../units'
 import { personBite } from '../../wear/personBite'
@@ -82,6 +82,10 @@ export function noticeUse(draft: Draft, read: readonly Read[], sdUm: number = RE
   const first = neverRead(draft)
   const limit = first ? USED_BEFORE : IMPROBABLE
   const round = [...read, ...heldBeside(draft, read)]
+  if (first && cameUsed(draft) && read.some(({ lengthUm }) => lengthUm !== undefined)) {
+    wasUsed(lengths, straysOf(draft, round))
+    return
+  }
   if (round.length < (first ? 1 : ENOUGH_TO_NOTICE) || !manyBelow(draft, round, limit * sdUm)) return
   const below: number[] = []
   for (const { cutter, lengthUm } of round) {
