@@ -20,6 +20,7 @@ test('a loop that nobody knows is told apart by three measurements and added', a
   await expect(page.getByText(/4\.0 mm \(5\/32"\)/).first()).toBeVisible()
   await page.getByRole('button', { name: 'Add it as a new loop' }).click()
   await page.getByLabel('Tag', { exact: true }).fill('P9')
+  await page.getByRole('radio', { name: 'New', exact: true }).click()
   await page.getByRole('button', { name: 'Add the loop' }).click()
   await expect(page.getByRole('heading', { name: 'P9' })).toBeVisible()
   await expect(

@@ -109,6 +109,7 @@ test('an empty shed is filled from the first saw on', async ({ page }) => {
     await page.getByRole('link', { name: 'Add a loop' }).click()
     await page.getByLabel('Tag', { exact: true }).fill('A1')
     await expect(page.getByText(/36 cutters on 1372 mm/)).toBeVisible()
+    await page.getByRole('radio', { name: 'New', exact: true }).click()
     await page.getByRole('button', { name: 'Add the loop' }).click()
     await expect(page.getByRole('heading', { name: 'A1' })).toBeVisible()
     await page.getByRole('button', { name: /^Put …/ }).click()

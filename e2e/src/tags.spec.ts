@@ -26,6 +26,7 @@ test('an unknown loop: three measurements, a made tag, and its printed QR code r
   await page.getByRole('button', { name: 'Make one' }).click()
   const tag = await page.getByLabel('Tag', { exact: true }).inputValue()
   expect(checks(tag)).toBe(true)
+  await page.getByRole('radio', { name: 'New', exact: true }).click()
   await page.getByRole('button', { name: 'Add the loop' }).click()
   await expect(page.getByRole('heading', { name: tag, exact: true })).toBeVisible()
   await page.getByRole('link', { name: 'Spec', exact: true }).click()

@@ -2,6 +2,7 @@
 import {
   CUTTER_TYPES,
   CUTTER_TYPE_NAMES,
+  fitCheck,
   freshTag,
   GAUGES_UM,
   layoutLoop,
@@ -14,6 +15,8 @@ import {
   LINK_KINDS,
   SEQUENCES,
   SEQUENCE_NAMES,
+  SHELF_NAMES,
+  SHELVES,
   specFromProfile,
   START_MARKS,
   writeFile,
@@ -21,18 +24,23 @@ import {
   type LoopSpec,
   type NewEntry,
   type Origin,
+  type Shelf,
   type SpecField,
 } from '@undercliff/core'
 import { nanoid } from 'nanoid'
 import { NInput, NSelect } from 'naive-ui'
-import { computed, ref } from 'vue'
-import { useRouter } from 'vue-router'
+import { computed, nextTick, ref, watch } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+import RadioChoice from '../../parts/RadioChoice.vue'
 import { useSession } from '../../remote/sessionStore'
 import { useShed } from '../../remote/shedStore'
 import { useWriting } from '../../remote/writing'
 import { addLoopForm } from './addLoopForm'
+import LeftField from './LeftField.vue'
+import { nextTag } from './nextTag'
 
 const router = useRouter()
+const route = useRoute()
 const shed = useShed()
 const writing = useWriting()
 const session = useSession()
@@ -114,6 +122,52 @@ function specOf(): LoopSpec | string {
     ...named,
   })
 }
+const CAME = [
+  { value: 'new', label: 'New' },
+  { value: 'used', label: 'Used' },
+] as const
+/** What the cutters have between new and the mark, by the form as it stands. */
+const span = computed(() => {
+  const spec = specOf()
+  const { newLengthUm, markLengthUm } = typeof spec === 'string' ? specFromProfile({ ...bare() }) : spec
+  return { newUm: newLengthUm, markUm: markLengthUm }
+})
+const bare = () => {
+  const { pitchClass, gaugeUm, cutterType } = form.value
+  return { pitchClass, gaugeUm, cutterType, driveLinks: 72 }
+}
+
+/** Saws that such a loop fits in every part and that have none on them. */
+const freeSaws = computed(() => {
+  const { pitchClass, gaugeUm, cutterType } = form.value
+  const fit = { pitchClass, gaugeUm, cutterType, driveLinks: Number(form.value.driveLinks) }
+  return shed.saws.filter((saw) => shed.loopOn(saw.id) === undefined && fitCheck(fit, saw, saw).level === 'fits')
+})
+const places = computed(() => [
+  ...freeSaws.value.map(({ id, nickname }) => ({ value: id, label: `on ${nickname}` })),
+  ...SHELVES.map((value) => ({ value, label: SHELF_NAMES[value] })),
+])
+/** A place that the form no longer offers is the bench. */
+const place = computed({
+  get: () => (places.value.some(({ value }) => value === form.value.place) ? form.value.place : 'bench'),
+  set: (value: string) => {
+    form.value.place = value
+  },
+})
+/** A loop for a saw: what its bar takes, and onto it. */
+const begun = ref(false)
+watch(
+  () => shed.saws.find(({ nickname }) => nickname === route.query.saw),
+  (saw) => {
+    if (saw === undefined || begun.value) return
+    begun.value = true
+    const { pitchClass, gaugeUm, driveLinks, id } = saw
+    const other = form.value.pitchClass === pitchClass ? {} : { fileUm: null }
+    form.value = { ...form.value, ...other, pitchClass, gaugeUm, driveLinks: String(driveLinks), place: id }
+  },
+  { immediate: true },
+)
+
 const preview = computed(() => {
   const spec = specOf()
   if (typeof spec === 'string') return ''
@@ -126,32 +180,55 @@ const preview = computed(() => {
   }
 })
 
-async function save(): Promise<void> {
+/** The entries that the form makes; a sentence where it cannot be read. */
+function entriesOf(tag: string): NewEntry[] | string {
+  const { came, leftUm } = form.value
+  if (came === null) return 'Say whether it is new or used.'
   const spec = specOf()
-  if (typeof spec === 'string') {
-    wrong.value = spec
+  if (typeof spec === 'string') return spec
+  const at = Date.now()
+  const loopId = nanoid()
+  const base = (after: number) => ({
+    id: nanoid(),
+    loopId,
+    happenedAt: new Date(at + after).toISOString(),
+    personId: session.me?.personId ?? null,
+  })
+  const used = came === 'new' ? {} : { used: leftUm === null ? {} : { aboutUm: leftUm } }
+  const registered: NewEntry = { ...base(0), kind: 'registered', tag, spec, ...used }
+  if (place.value === 'bench') return [registered]
+  const saw = freeSaws.value.find(({ id }) => id === place.value)
+  if (saw === undefined) return [registered, { ...base(1), kind: 'moved', to: place.value as Shelf }]
+  return [registered, { ...base(1), kind: 'fitted', sawId: saw.id }]
+}
+
+/** What comes after it is added: its page, its measuring, or another like it. */
+type Then = 'look' | 'measure' | 'another'
+async function save(then: Then): Promise<void> {
+  const tag = form.value.tag.trim()
+  const entries = entriesOf(tag)
+  if (typeof entries === 'string') {
+    wrong.value = entries
+    if (form.value.came === null) document.querySelector<HTMLElement>('#came [role=radio]')?.focus()
     return
   }
-  const tag = form.value.tag.trim()
-  const said = `${tag} is in the shed`
-  const registered: NewEntry = {
-    id: nanoid(),
-    loopId: nanoid(),
-    happenedAt: new Date().toISOString(),
-    personId: session.me?.personId ?? null,
-    kind: 'registered',
-    tag,
-    spec,
-  }
-  wrong.value = (await writing.write([registered], said)) ?? ''
+  wrong.value = (await writing.write(entries, `${tag} is in the shed`)) ?? ''
   if (wrong.value !== '') return
-  form.value = { ...form.value, tag: '', measured: [] }
-  await router.push(shed.loopByTag(tag) === undefined ? { name: 'shed' } : { name: 'loop', params: { tag } })
+  const known = shed.loopByTag(tag) !== undefined
+  if (then === 'another') {
+    const tags = [...shed.loops.map((loop) => loop.tag), tag]
+    form.value = { ...form.value, tag: nextTag(tag, tags), measured: [], place: 'bench' }
+    await nextTick()
+    document.getElementById('tag')?.focus()
+    return
+  }
+  form.value = { ...form.value, tag: '', measured: [], came: null, leftUm: null, place: 'bench' }
+  await router.push(known ? { name: then === 'measure' ? 'measure' : 'loop', params: { tag } } : { name: 'shed' })
 }
 </script>
 
 <template>
-  <form class="sheet form" @submit.prevent="save">
+  <form class="sheet form" @submit.prevent="save('look')">
     <h1>Add a loop</h1>
     <p class="wide">
       <RouterLink :to="{ name: 'identify' }">Not sure which chain it is? Measure it first.</RouterLink>
@@ -167,6 +244,18 @@ async function save(): Promise<void> {
         /><button type="button" class="act small" @click="makeTag">Make one</button>
       </div>
     </div>
+    <div class="field">
+      <span id="came-label" class="legend">It is</span>
+      <RadioChoice id="came" v-model="form.came" labelledby="came-label" :options="CAME" />
+    </div>
+    <LeftField
+      v-if="form.came === 'used'"
+      v-model="form.leftUm"
+      class="wide"
+      :new-um="span.newUm"
+      :mark-um="span.markUm"
+      :unit="shed.bareUnit"
+    />
     <div v-if="shed.profiles.length > 0" class="field">
       <span class="legend">Start from</span
       ><NSelect
@@ -208,6 +297,10 @@ async function save(): Promise<void> {
       />
     </div>
     <div class="field">
+      <span class="legend">Where it is</span
+      ><NSelect v-model:value="place" :options="places" aria-label="Where it is" />
+    </div>
+    <div class="field">
       <span class="legend">Start mark</span
       ><NSelect v-model:value="form.startMark" :options="marks" aria-label="Start mark" />
     </div>
@@ -233,7 +326,11 @@ async function save(): Promise<void> {
     </div>
     <p class="soft wide" aria-live="polite">{{ preview }} The box or the maker's sheet wins over these figures.</p>
     <p v-if="wrong" class="stop-text wide" role="alert">{{ wrong }}</p>
-    <button type="submit" class="act next wide">Add the loop</button>
+    <div class="row wide">
+      <button type="submit" class="act next">Add the loop</button>
+      <button type="button" class="act" @click="save('another')">Add, and another like it</button>
+      <button type="button" class="act" @click="save('measure')">Add, and measure it</button>
+    </div>
   </form>
 </template>
 

@@ -5,6 +5,12 @@ import type { CutterType, LinkKind, PitchClass, Sequence, SpecField, StartMark }
 export const addLoopForm = () =>
   useSessionStorage('undercliff:addLoop', {
     tag: '',
+    /** Nobody takes a used loop for a new one: it has to be said. */
+    came: null as 'new' | 'used' | null,
+    /** What a used one has left by eye; null where nobody looked. */
+    leftUm: null as number | null,
+    /** A shelf, or the id of a saw. */
+    place: 'bench',
     pitchClass: 'threeEighths' as PitchClass,
     gaugeUm: 1500,
     driveLinks: '72',

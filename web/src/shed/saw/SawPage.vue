@@ -186,6 +186,12 @@ const [, WORN_OUT] = SAW_FIGURES.loopsPerSprocket.value
         <li v-for="one in saw.due" :key="one">{{ SAW_DUE_WORDS[one] }}</li>
       </ul>
       <p v-else class="soft">Nothing is due on its bar or sprocket.</p>
+      <RouterLink
+        v-if="session.isLead"
+        class="act small no-print"
+        :to="{ name: 'addLoop', query: { saw: saw.nickname } }"
+        >A loop for this saw</RouterLink
+      >
     </header>
     <p v-if="wrong" class="stop-text" role="alert">{{ wrong }}</p>
 
