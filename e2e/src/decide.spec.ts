@@ -12,7 +12,7 @@ test('a strike over a run, looked into, decided and ground: life and verdict fol
 
   // The strike, in one stroke of the pointer over the map.
   await page.keyboard.press('x')
-  await expect(page.getByRole('heading', { name: 'Struck something T4' })).toBeVisible()
+  await expect(page.getByRole('heading', { name: 'Log a strike of T4' })).toBeVisible()
   const map = page.locator('.map svg')
   await map.scrollIntoViewIfNeeded()
   const box = await map.boundingBox()
@@ -30,6 +30,9 @@ test('a strike over a run, looked into, decided and ground: life and verdict fol
   await expect(page.getByLabel(/^Cutters/)).not.toHaveValue(before)
   const [from = 0, to = 0] = (await page.getByLabel(/^Cutters/).inputValue()).split('-').map(Number)
   await page.getByLabel(/How deep on cutter/).fill('1.4')
+  await page.getByRole('button', { name: 'Log the strike' }).click()
+  await expect(page.getByText(/Say what it struck/)).toBeFocused()
+  await page.getByRole('radio', { name: 'Stone', exact: true }).click()
   await page.getByRole('button', { name: 'Log the strike' }).click()
   await expect(verdict).toContainText('Inspect')
   await expect
@@ -60,7 +63,7 @@ test('a strike over a run, looked into, decided and ground: life and verdict fol
   // Ground, and logged.
   await page.getByRole('button', { name: 'Start the regrind' }).click()
   await expect(page.getByRole('radio', { name: 'Grinder' })).toBeChecked()
-  await page.getByRole('radio', { name: 'All clean' }).click()
+  await expect(page.getByRole('radio', { name: /^Ground as advised, to about .*all clean$/ })).toBeChecked()
   await page.getByRole('radio', { name: 'Yes', exact: true }).click()
   await page.getByRole('button', { name: 'Log the sharpening' }).click()
   await expect(verdict).toContainText('Run on')

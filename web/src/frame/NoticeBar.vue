@@ -1,7 +1,16 @@
 <script setup lang="ts">
+import { useElementSize } from '@vueuse/core'
+import { ref, watchEffect } from 'vue'
 import { useNotices } from '../remote/notices'
 
 const notices = useNotices()
+const bar = ref<HTMLElement | null>(null)
+const { height } = useElementSize(bar, { width: 0, height: 0 }, { box: 'border-box' })
+/** It covers nothing: what stands at the foot of a page moves up. */
+watchEffect(() => {
+  const room = notices.notice === null ? 0 : height.value + 20
+  document.documentElement.style.setProperty('--notice', `${room}px`)
+})
 async function undo(): Promise<void> {
   const { notice } = notices
   notices.clear()
@@ -11,7 +20,7 @@ async function undo(): Promise<void> {
 
 <template>
   <div class="place no-print" role="status" aria-live="polite">
-    <div v-if="notices.notice" class="notice">
+    <div v-if="notices.notice" ref="bar" class="notice">
       <span>{{ notices.notice.text }}</span>
       <button v-if="notices.notice.undo" type="button" class="act small" @click="undo">Undo</button>
     </div>

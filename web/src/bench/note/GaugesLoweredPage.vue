@@ -20,7 +20,7 @@ function body(): NoteBody | string {
 </script>
 
 <template>
-  <NoteForm :tag="tag" title="Gauges lowered" save="Log the gauges" :body="body">
+  <NoteForm :tag="tag" title="Log gauges lowered on" save="Log the gauges" :body="body">
     <p class="caution">
       Use the plate, file flush, then round the front again. Gauges too low cannot be put back: the saw snatches and
       kicks.

@@ -79,7 +79,7 @@ function body(): NoteBody | string {
 </script>
 
 <template>
-  <NoteForm :tag="tag" title="Inspected" save="Log the inspection" :body="body">
+  <NoteForm :tag="tag" title="Log an inspection of" save="Log the inspection" :body="body">
     <p class="caution">
       Engine off or battery out, brake on, gloves on. Look at working corners first, then straps, rivets, drive links
       and bumpers. A sharp edge throws no light.

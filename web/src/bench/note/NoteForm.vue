@@ -1,9 +1,10 @@
 <script setup lang="ts">
-import type { LoopState } from '@undercliff/core'
+import { capital, type LoopState } from '@undercliff/core'
 import { NInput } from 'naive-ui'
 import { ref } from 'vue'
 import { useRouter } from 'vue-router'
 import LoopAway from '../../parts/LoopAway.vue'
+import LogFoot from './LogFoot.vue'
 import LoopInHand from '../../parts/LoopInHand.vue'
 import WhenField from '../../parts/WhenField.vue'
 import WhoField from '../../parts/WhoField.vue'
@@ -31,6 +32,7 @@ const wrong = ref('')
 const busy = ref(false)
 
 async function write(): Promise<void> {
+  wrong.value = ''
   const body = props.body()
   if (typeof body === 'string') {
     wrong.value = body
@@ -44,7 +46,9 @@ async function write(): Promise<void> {
       ...(note.value.trim() === '' ? {} : { note: note.value.trim() }),
       ...(happenedAt.value === null ? {} : { happenedAt: happenedAt.value }),
     },
-    `${props.title}: ${props.tag} logged`,
+    props.title.startsWith('Log ')
+      ? `${capital(props.title.slice(4))} ${props.tag} logged`
+      : `${props.title}: ${props.tag} logged`,
   )
   busy.value = false
   if (problem === null) await router.push({ name: 'loop', params: { tag: props.tag } })
@@ -68,8 +72,7 @@ async function write(): Promise<void> {
           ><NInput v-model:value="note" :maxlength="2000" :input-props="{ id: 'note' }" placeholder="" />
         </div>
       </div>
-      <p v-if="wrong" class="stop-text" role="alert">{{ wrong }}</p>
-      <button type="submit" class="act save" :class="grave ? 'grave' : 'next'" :disabled="busy">{{ save }}</button>
+      <LogFoot :tag="tag" :save="save" :wrong="wrong" :busy="busy" :grave="grave" />
     </form>
     <LoopInHand :state="loop.state" />
   </div>

@@ -14,7 +14,7 @@ const body = (): NoteBody => ({ kind: 'ran', tanks: tanks.value, conditions: con
 </script>
 
 <template>
-  <NoteForm :tag="tag" title="Ran" save="Log the tanks" :body="body">
+  <NoteForm :tag="tag" title="Log tanks of" save="Log the tanks" :body="body">
     <fieldset>
       <legend>Tanks or batteries</legend>
       <div class="row steps">

@@ -25,7 +25,7 @@ import type { NoteBody } from './noteBody'
 defineProps<{ tag: string }>()
 const loop = useLoop()
 const shed = useShed()
-const against = ref<StrikeObject | null>('stone')
+const against = ref<StrikeObject | null>(null)
 const objects = STRIKE_OBJECTS.map((value) => ({ value, label: STRIKE_NAMES[value] }))
 const cuttersText = ref('')
 const strikeDepth = ref('')
@@ -52,7 +52,8 @@ const exposed = (spec: LoopSpec): number =>
   strikeExposure(spec, chainSpeed(pitchUmOf(spec), FULL_THROTTLE.perMinute, FULL_THROTTLE.teeth), TOUCH_MS).cutters
 
 function body(): NoteBody | string {
-  const struck = { kind: 'struck', against: against.value ?? 'unknown' } as const
+  if (against.value === null) return 'Say what it struck; “Not sure” is an answer too.'
+  const struck = { kind: 'struck', against: against.value } as const
   if (cuttersText.value.trim() === '') return struck
   const numbers = readCutterNumbers(cuttersText.value, cutterCount.value)
   if (typeof numbers === 'string') return numbers
@@ -65,7 +66,7 @@ function body(): NoteBody | string {
 </script>
 
 <template>
-  <NoteForm v-slot="{ state }" :tag="tag" title="Struck something" save="Log the strike" :body="body">
+  <NoteForm v-slot="{ state }" :tag="tag" title="Log a strike of" save="Log the strike" :body="body">
     <p class="caution grave">
       Stop the engine before you touch the chain. A struck chain is looked over, every cutter, strap and rivet, before
       it cuts again.

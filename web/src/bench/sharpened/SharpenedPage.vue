@@ -12,6 +12,7 @@ import {
   SHARPEN_METHODS,
   type Action,
   type FileAge,
+  writeLength,
   type SharpenMethod,
 } from '@undercliff/core'
 import { NInput } from 'naive-ui'
@@ -19,6 +20,7 @@ import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import LoopAway from '../../parts/LoopAway.vue'
 import LoopInHand from '../../parts/LoopInHand.vue'
+import LogFoot from '../note/LogFoot.vue'
 import { readTyped } from '../../parts/readTyped'
 import WhoField from '../../parts/WhoField.vue'
 import WhenField from '../../parts/WhenField.vue'
@@ -32,6 +34,12 @@ const { loop, shed, rules } = useOpenLoop(() => props.tag)
 
 const methods = SHARPEN_METHODS.map((value) => ({ value, label: METHOD_NAMES[value] }))
 const fileAges = FILE_AGES.map((value) => ({ value, label: FILE_AGE_NAMES[value] }))
+const TITLES: Readonly<Record<SharpenMethod, string>> = {
+  fileField: 'Log a touch-up of',
+  fileBench: 'Log a filing of',
+  grinder: 'Log a regrind of',
+  shop: 'Log a shop’s sharpening of',
+}
 const NO_YES = [
   { value: false, label: 'No' },
   { value: true, label: 'Yes' },
@@ -102,6 +110,35 @@ const damaged = computed(
     loop.state?.cutters.filter(({ damage }) => damageDepth(damage).knownUm > 0 || damageDepth(damage).unknown).length ??
     0,
 )
+/** What is advised, where it is what was done: one answer says how all of it came out. */
+const advised = computed(() => {
+  const now = verdict.value
+  if (now === null || method.value === 'shop' || CALLED_FOR[now.action] !== method.value) return null
+  return now.options.find(({ action, feasible }) => action === now.action && feasible) ?? null
+})
+const asAdvised = ref(true)
+const DONE_WORDS = { fileField: 'Touched up', fileBench: 'Filed', grinder: 'Ground', shop: '' } as const
+const advisedChoices = computed(() => {
+  if (advised.value === null) return []
+  const to = writeLength(Math.min(...advised.value.afterUm), shed.lengths)
+  const left = advised.value.damagedLeft
+  const clean = damaged.value === 0 ? '' : left === 0 ? ', all clean' : `, ${left} still to catch up`
+  return [
+    { value: true, label: `${DONE_WORDS[method.value]} as advised, to about ${to}${clean}` },
+    { value: false, label: 'Otherwise' },
+  ]
+})
+/** What the advised way leaves behind, where it was done as advised. */
+const outcome = computed(() => {
+  if (advised.value === null || !asAdvised.value)
+    return { damageCleared: cleared.value, evened: filed.value ? evened.value : null }
+  const { damagedLeft, way } = advised.value
+  return {
+    damageCleared: damaged.value > 0 && damagedLeft === 0 ? true : null,
+    evened: filed.value && way === 'matchShortest' ? true : null,
+  }
+})
+
 const change = (side: 'left' | 'right', by: number): void => {
   strokes.value = { ...strokes.value, [side]: Math.max(0, Math.min(500, strokes.value[side] + by)) }
 }
@@ -132,6 +169,8 @@ async function save(): Promise<void> {
     return
   }
   busy.value = true
+  wrong.value = ''
+  const { damageCleared, evened: wasEvened } = outcome.value
   const problem = await loop.write(
     {
       kind: 'sharpened',
@@ -141,8 +180,8 @@ async function save(): Promise<void> {
       ...(filed.value && counted.value ? { strokes: { ...strokes.value } } : {}),
       ...(dull.value === null ? {} : { wasDull: dull.value }),
       ...(filed.value && fileAge.value !== null ? { fileAge: fileAge.value } : {}),
-      ...(cleared.value === null ? {} : { damageCleared: cleared.value }),
-      ...(filed.value && evened.value !== null ? { evened: evened.value } : {}),
+      ...(damageCleared === null ? {} : { damageCleared }),
+      ...(wasEvened === null ? {} : { evened: wasEvened }),
       ...(method.value === 'grinder' && stopChecked.value !== null ? { stopChecked: stopChecked.value } : {}),
       ...(note.value.trim() === '' ? {} : { note: note.value.trim() }),
       ...(happenedAt.value === null ? {} : { happenedAt: happenedAt.value }),
@@ -166,7 +205,7 @@ async function save(): Promise<void> {
   <div v-else class="desk">
     <form class="sheet log-form" @submit.prevent="save">
       <h1>
-        Sharpened <RouterLink :to="{ name: 'loop', params: { tag } }" class="figures">{{ tag }}</RouterLink>
+        {{ TITLES[method] }} <RouterLink :to="{ name: 'loop', params: { tag } }" class="figures">{{ tag }}</RouterLink>
       </h1>
       <WhoField v-model="who" />
       <fieldset>
@@ -201,11 +240,15 @@ async function save(): Promise<void> {
         <legend>Was it dull?</legend>
         <RadioChoice v-model="dull" label="Was it dull?" :options="DULL" clearable />
       </fieldset>
-      <fieldset v-if="damaged > 0">
+      <fieldset v-if="advised !== null">
+        <legend>How it came out</legend>
+        <RadioChoice v-model="asAdvised" label="How it came out" :options="advisedChoices" small />
+      </fieldset>
+      <fieldset v-if="damaged > 0 && (advised === null || !asAdvised)">
         <legend>{{ damaged }} {{ damaged === 1 ? 'cutter was' : 'cutters were' }} damaged. All clean now?</legend>
         <RadioChoice v-model="cleared" label="All clean now?" :options="CLEARED" />
       </fieldset>
-      <fieldset v-if="filed && (damaged > 0 || more)">
+      <fieldset v-if="filed && (damaged > 0 || more) && (advised === null || !asAdvised)">
         <legend>How far was each filed?</legend>
         <RadioChoice v-model="evened" label="How far was each filed?" :options="EVENED" clearable />
       </fieldset>
@@ -257,11 +300,10 @@ async function save(): Promise<void> {
           />
         </div>
       </div>
-      <p v-if="wrong" class="stop-text" role="alert">{{ wrong }}</p>
-      <button type="submit" class="act next save" :disabled="busy">Log the sharpening</button>
       <button type="button" class="act small more" :aria-expanded="more" @click="more = !more">
         {{ more ? 'Less' : 'More detail' }}
       </button>
+      <LogFoot :tag="tag" save="Log the sharpening" :wrong="wrong" :busy="busy" />
     </form>
     <LoopInHand :state="loop.state" />
   </div>
@@ -295,7 +337,7 @@ async function save(): Promise<void> {
   }
   .log-form {
     border: 0;
-    background: none;
+    background: var(--ground);
     padding: 0;
   }
   .row > .act {

@@ -238,6 +238,7 @@ async function save(then: Then): Promise<void> {
       <div class="tag">
         <NInput
           v-model:value="form.tag"
+          autofocus
           :maxlength="12"
           :input-props="{ id: 'tag', autocapitalize: 'characters' }"
           placeholder="the crew's own, or"

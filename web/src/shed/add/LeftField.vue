@@ -80,7 +80,14 @@ const tooth = computed(
       placeholder="such as 4.0"
       @update:value="read"
     />
-    <p class="soft said" role="status">{{ wrong || `By eye: ${said}. The verdict asks for a measurement.` }}</p>
+    <p class="soft said" role="status">
+      {{
+        wrong ||
+        (model === null
+          ? 'Nobody has looked: it does not cut before it is measured.'
+          : `By eye: ${said}. The verdict asks for a measurement.`)
+      }}
+    </p>
   </fieldset>
 </template>
 

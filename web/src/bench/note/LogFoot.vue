@@ -1,0 +1,55 @@
+<script setup lang="ts">
+import { onKeyStroke } from '@vueuse/core'
+import { nextTick, ref, watch } from 'vue'
+import { useRouter } from 'vue-router'
+
+/** The foot of every form that logs something: what is wrong, saving (always in reach) and leaving it. */
+const props = defineProps<{
+  tag: string
+  /** What the button says. */
+  save: string
+  wrong: string
+  busy: boolean
+  /** It cannot simply be done again. */
+  grave?: boolean
+}>()
+const router = useRouter()
+const alert = ref<HTMLElement | null>(null)
+watch(
+  () => props.wrong,
+  async (wrong) => {
+    if (wrong === '') return
+    await nextTick()
+    alert.value?.focus()
+  },
+)
+const leave = (): void => {
+  void router.push({ name: 'loop', params: { tag: props.tag } })
+}
+onKeyStroke('Escape', (event) => {
+  // A list or a panel that is open closes first.
+  if (event.defaultPrevented || document.querySelector('[role=dialog], .n-base-select-menu') !== null) return
+  leave()
+})
+</script>
+
+<template>
+  <p v-if="wrong" ref="alert" class="stop-text" role="alert" tabindex="-1">{{ wrong }}</p>
+  <div class="log-foot">
+    <button type="submit" class="act save" :class="grave ? 'grave' : 'next'" :disabled="busy">{{ save }}</button>
+    <button type="button" class="act" @click="leave">Cancel <kbd class="keys-only">Esc</kbd></button>
+  </div>
+</template>
+
+<style scoped>
+.log-foot {
+  position: sticky;
+  bottom: calc(var(--foot) + var(--notice));
+  z-index: 3;
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto;
+  gap: 8px;
+  padding: 8px 0;
+  background: inherit;
+}
+</style>
