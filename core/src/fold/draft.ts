@@ -1,4 +1,14 @@
-import { keepTied, lengthOf, lengthsOfUsed, meanOf, newLengths, newSettings, settingOf, type Bite, type Normal } from '../belief'
+import {
+  keepTied,
+  lengthOf,
+  lengthsOfUsed,
+  meanOf,
+  newLengths,
+  newSettings,
+  settingOf,
+  type Bite,
+  type Normal,
+} from '../belief'
 import type { CutterState, Estimate, HeldReading, Known, LoopState, Population, Stint } from '../state'
 import type { CutterDamage, PartDamage } from '../damage'
 import { layoutLoop, type Hand } from '../loop'
