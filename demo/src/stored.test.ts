@@ -15,8 +15,7 @@ const HASHES: Readonly<Record<number, string>> = {
   7: '30b8974c8b2160c211fae4a8ebc6ef88b8f613a326d0b746fd32061953edbf20',
   8: '612e0b8ba6c43f6939e6307bf9899ae54e68df287c1fdb11c492f26ad418abb2',
   9: '23565678e1037163a1c5b0a646aade956f0d7d36530cd3f255a0b93c741441a0',
-  // As before: the demo has no cutter that may or may not be one of its own.
-  10: '23565678e1037163a1c5b0a646aade956f0d7d36530cd3f255a0b93c741441a0',
+  10: 'ed8a1bf2eab366781cf62d26589ed6b797d44d4f9830fd372dfc0e48882225e9',
 }
 
 /** Rules that bring out what the demo's own house does not ask. */

@@ -1,9 +1,10 @@
 import type { CutterDamageKind } from '../damage'
 import { expect, test } from 'vitest'
+import { ACTIONS } from '../log'
 import { Log, stateOf } from '../fixtures/logs'
 import { DEFAULT_RULES } from '../house'
 import { cardOf } from './card'
-import { triage, urgencyOf, whatNext } from './urgency'
+import { acceptedWithOthers, triage, urgencyOf, whatNext } from './urgency'
 
 const card = (log: Log) => cardOf(stateOf(log), DEFAULT_RULES)
 
@@ -70,6 +71,25 @@ test('on a saw before off it, unfit before due, and nothing that runs on', () =>
   ]
   expect(whatNext([b, a, struck])).toEqual([struck, a, b])
   expect(whatNext([a, b, struck])).toEqual([struck, a, b])
+})
+
+test('what is at a shop is no work here, and what is grave is accepted by itself', () => {
+  const due = new Log().add('ran', { tanks: 3, conditions: 'clean' })
+  expect(whatNext([card(due)])).toHaveLength(1)
+  expect(whatNext([card(due.add('sentOut', { shop: 'A shop' }))])).toEqual([])
+  expect(ACTIONS.filter((action) => !acceptedWithOthers({ action }))).toEqual(
+    expect.arrayContaining(['retire', 'stop', 'shop', 'dirtyDuty']),
+  )
+  expect(acceptedWithOthers({ action: 'touchUp' })).toBe(true)
+})
+
+test('a house that goes by signs is told of no tanks, and one for dirt of the bench', () => {
+  const verdict = (rules: object, log = new Log().measureAll(7000)) =>
+    cardOf(stateOf(log), { ...DEFAULT_RULES, ...rules }).reason
+  expect(verdict({ touchUpTanks: 3 })).toEqual({ rule: 'nothingDue', value: { unit: 'tanks', amount: 3 } })
+  expect(verdict({ when: 'onSigns' })).toEqual({ rule: 'nothingDue' })
+  const dirty = new Log().measureAll(7000).add('dutyChanged', { duty: 'dirty' })
+  expect(verdict({ benchTanks: 7 }, dirty)).toEqual({ rule: 'nothingDue', value: { unit: 'tanks', amount: 7 } })
 })
 
 test('triage: unfit, then on saws and truck, then the rest', () => {

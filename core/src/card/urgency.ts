@@ -1,4 +1,4 @@
-import { ACTIONS } from '../log'
+import { ACTIONS, type Action } from '../log'
 import type { LoopCard } from './card'
 
 /** Where a loop is counts first: on a saw it cuts next, on the truck soon. Starting value. */
@@ -14,13 +14,19 @@ export function urgencyOf({ action, fitForUse, place, retired }: LoopCard): numb
   return near + (fitForUse ? 0 : 100) + ACTIONS.length - ACTIONS.indexOf(action)
 }
 
-/** Cards that need something done, the most pressing first. */
+/** Cards that need something done here, the most pressing first; what is at a shop is work there. */
 export const whatNext = (cards: readonly LoopCard[]): LoopCard[] =>
   cards
-    .filter(({ action, retired }) => !retired && action !== 'runOn')
+    .filter(({ action, retired, place }) => !retired && action !== 'runOn' && place.at !== 'shop')
     .map((card) => ({ card, urgency: urgencyOf(card) }))
     .sort((a, b) => b.urgency - a.urgency || (a.card.tag < b.card.tag ? -1 : 1))
     .map(({ card }) => card)
+
+/** Actions that end something or cost money elsewhere: each is settled by itself, never with many others. */
+const GRAVE: ReadonlySet<Action> = new Set<Action>(['retire', 'stop', 'shop', 'dirtyDuty'])
+
+/** Whether a verdict may be accepted together with others. `acceptedWithOthers({ action: 'retire' }) // false` */
+export const acceptedWithOthers = ({ action }: Pick<LoopCard, 'action'>): boolean => !GRAVE.has(action)
 
 /** A part of the triage list, by what has to happen before the next job. */
 export const TRIAGE_GROUPS = ['mustNotCut', 'beforeTheNextJob', 'whenThereIsTime'] as const

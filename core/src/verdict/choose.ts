@@ -1,7 +1,7 @@
 import type { LoopState } from '../state'
 import type { HouseRules } from '../house'
 import { ACTIONS, type Action } from '../log'
-import { nothingBehindDamage } from './findings'
+import { nothingBehindDamage, nothingDue } from './findings'
 import type { Forecast } from './forecast'
 import { KEEPS_OFF, type HouseLimits, type Needs, type Standing } from './needs'
 import type { Option, Reason, Rule, RunnerUp } from './verdict'
@@ -130,7 +130,8 @@ function cheapest(given: Case): Chosen {
     return endOfService(given, reasons, runnerUpOf(winner, best))
   }
   if (best.action === 'runOn') {
-    return { action: 'runOn', also: [], reasons: [{ rule: 'nothingDue' }], fitForUse: true, runnerUp: null }
+    const reasons = [nothingDue(given.state, given.rules)]
+    return { action: 'runOn', also: [], reasons, fitForUse: true, runnerUp: null }
   }
   if (best.action === 'lowerGauges')
     return { action: 'lowerGauges', also: [], reasons: needs.gauges, fitForUse: true, runnerUp: null }

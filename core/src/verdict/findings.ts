@@ -321,6 +321,14 @@ export function dullness(state: LoopState, rules: FindingRules): Reason[] {
   return [...reasons, ...missing]
 }
 
+/** That nothing is due, with the tanks of wear until something is, where the house goes by tanks. */
+export function nothingDue({ duty, wearTanksSinceSharpened }: LoopState, rules: FindingRules): Reason {
+  if (rules.when === 'onSigns') return { rule: 'nothingDue' }
+  const next = duty === 'dirty' ? rules.benchTanks : Math.min(rules.touchUpTanks, rules.benchTanks)
+  const left = Math.round((next - wearTanksSinceSharpened) * 10) / 10
+  return left <= 0 ? { rule: 'nothingDue' } : { rule: 'nothingDue', value: { unit: 'tanks', amount: left } }
+}
+
 /** Cutters that somebody marked as dull. */
 function seenDull({ cutters }: LoopState): Reason | null {
   const dulled = cutters.filter(({ damage }) => damage.some(({ kind }) => CUTTER_DAMAGE[kind].effect === 'dullness'))

@@ -138,7 +138,12 @@ const CASES: Record<Rule, Case> = {
   dull: { log: seen('rounded'), says: { damage: 'rounded', value: { unit: 'cutters', amount: 1 } }, where: 'first' },
   benchDue: { log: dull(6), says: { limit: { unit: 'tanks', amount: 6 }, limitFrom: 'house' }, where: 'first' },
   touchUpDue: { log: dull(2), says: { value: { unit: 'tanks', amount: 2 }, known: 'estimated' }, where: 'first' },
-  nothingDue: { log: sound(), says: {}, where: 'first' },
+  nothingDue: {
+    log: sound().add('ran', { tanks: 1, conditions: 'clean' }),
+    // One tank of clean wood, of the two after which the house touches up.
+    says: { value: { unit: 'tanks', amount: 1 } },
+    where: 'first',
+  },
   contradiction: {
     log: sound(5000).measureAll(7000),
     says: { value: { unit: 'um', amount: 2000 } },

@@ -99,13 +99,14 @@ const RULE_WORDS: { readonly [R in Rule]: (told: Told) => string } = {
   gaugesHigh: ({ value, limit, about, at, reason: { hand, cutters = 0 } }) => {
     const where = at !== '' ? at : hand === undefined ? '' : ` on the ${hand} side`
     const most = cutters > 1 ? `up to ` : ''
-    return `Depth gauges${where} stand ${most}${about}${value} high; ${limit} is let run.`
+    return `Depth gauges${where} stand ${most}${about}${value} high; up to ${limit} is left as it is.`
   },
   gaugeToPutRight: ({ damage, at }) => `${capital(damage)}${at}: plate, flat file, and round its front again.`,
   dull: ({ value, damage }) => `${capital(value)} marked as ${damage}.`,
   benchDue: ({ value, limit }) => `About ${value} of wear since it was sharpened; the bench is due at ${limit}.`,
   touchUpDue: ({ value, limit }) => `About ${value} of wear since it was sharpened; a touch-up is due at ${limit}.`,
-  nothingDue: () => 'Nothing is due.',
+  nothingDue: ({ value }) =>
+    value === '' ? 'Fit to cut; nothing is due.' : `Fit to cut; the next sharpening is due in about ${value} of wear.`,
   contradiction: ({ value, reason }) => sayDoubt(reason.doubt ?? 'grew', reason.cutter ?? '?', value),
   tooLittleLeft: ({ value, limit }) => `It would leave ${value} above the mark; ${limit} is kept in reserve.`,
   notNeeded: () => 'Not needed.',

@@ -52,11 +52,11 @@ describe('sayReason', () => {
     ],
     [
       { rule: 'gaugesHigh', value: um(180), limit: um(100), known: 'estimated' },
-      'Depth gauges stand about 0.18 mm high; 0.10 mm is let run.',
+      'Depth gauges stand about 0.18 mm high; up to 0.10 mm is left as it is.',
     ],
     [
       { rule: 'gaugesHigh', value: um(180), limit: um(100), known: 'measured' },
-      'Depth gauges stand 0.18 mm high; 0.10 mm is let run.',
+      'Depth gauges stand 0.18 mm high; up to 0.10 mm is left as it is.',
     ],
     [
       { rule: 'touchUpDue', value: { unit: 'tanks', amount: 2.5 }, limit: { unit: 'tanks', amount: 2 } },

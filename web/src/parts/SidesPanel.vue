@@ -17,7 +17,7 @@ const reach = computed(() => {
   )
 })
 const x = computed(() => scaleLinear([-reach.value, reach.value], [10, W - 10]))
-const letRun = ', which is let run'
+const letRun = ', within what the house allows'
 const title = computed(() => {
   const { difference, longer, beyond, within } = props.sides
   if (difference === null) return 'Left against right is not known yet'
@@ -55,7 +55,7 @@ const bars = ({ low, high }: { readonly low: number; readonly high: number }): s
       <circle :cx="x(sides.difference.difference)" cy="28" r="6" />
       <text x="10" :y="H - 4">right longer</text>
       <text :x="W - 10" :y="H - 4" text-anchor="end">left longer</text>
-      <text :x="x(0)" :y="H - 4" text-anchor="middle">let run: {{ length(limit) }}</text>
+      <text :x="x(0)" :y="H - 4" text-anchor="middle">allowed: {{ length(limit) }}</text>
     </svg>
     <p v-if="needed">
       <strong>{{ needed }}</strong>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { onKeyStroke } from '@vueuse/core'
 import {
+  acceptedWithOthers,
   ACTION_WORDS,
   actionInWords,
   briefMinutes,
@@ -59,8 +60,9 @@ function toggle(loopId: string): void {
   if (!next.delete(loopId)) next.add(loopId)
   chosen.value = next
 }
+/** What is grave is chosen one by one. */
 function choose(loops: readonly LoopCard[]): void {
-  const ids = loops.filter(({ settled }) => !settled).map(({ loopId }) => loopId)
+  const ids = loops.filter((loop) => !loop.settled && acceptedWithOthers(loop)).map(({ loopId }) => loopId)
   const every = ids.every((id) => chosen.value.has(id))
   const next = new Set(chosen.value)
   for (const id of ids)
@@ -181,7 +183,7 @@ onKeyStroke(['x', 'a', 'ArrowDown', 'ArrowUp'], (event) => {
                 .filter(Boolean)
                 .join(' · ') || '–'
             }}<small v-if="loop.runnerUp"
-              >next: {{ actionInWords(loop.runnerUp.action) }}, {{ money(loop.runnerUp.byMinor) }}/h dearer</small
+              >else {{ actionInWords(loop.runnerUp.action) }}, {{ money(loop.runnerUp.byMinor) }}/h dearer</small
             >
           </p>
         </li>

@@ -176,7 +176,7 @@ async function change(lengths: LengthPreference): Promise<void> {
         </p>
         <p class="soft">Passwords and PINs are in none of these.</p>
         <div v-if="empty && session.isLead" class="field">
-          <label for="backup">Read a backup into this empty shed</label>
+          <label for="backup">Bring back a backup into this empty shed</label>
           <input id="backup" class="plain" type="file" accept="application/json,.json" @change="restore" />
         </div>
       </section>

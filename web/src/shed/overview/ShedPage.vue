@@ -217,7 +217,7 @@ onKeyStroke(['ArrowLeft', 'ArrowRight', 'ArrowUp', 'ArrowDown'], (event) => {
         <RouterLink class="act next" :to="{ name: 'addSaw' }">Add a saw</RouterLink
         ><RouterLink class="act" :to="{ name: 'addLoop' }">Add a loop</RouterLink
         ><RouterLink class="act" :to="{ name: 'import' }">Bring in a spreadsheet</RouterLink
-        ><RouterLink class="act" :to="{ name: 'crew' }">Read a backup</RouterLink>
+        ><RouterLink class="act" :to="{ name: 'crew' }">Bring back a backup</RouterLink>
       </p>
     </template>
     <p v-else>A lead has to add the saws and loops first.</p>
