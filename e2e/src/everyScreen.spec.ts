@@ -28,17 +28,19 @@ const SCREENS = [
   '/words',
 ]
 const LOOKS = [
-  { name: 'desk, by day', size: { width: 1280, height: 800 }, scheme: 'light' },
-  { name: 'phone, at night', size: { width: 390, height: 844 }, scheme: 'dark' },
+  { name: 'desk, by day', size: { width: 1280, height: 800 }, media: { colorScheme: 'light' } },
+  { name: 'phone, at night', size: { width: 390, height: 844 }, media: { colorScheme: 'dark' } },
+  { name: 'desk, at 200 %', size: { width: 640, height: 400 }, media: { colorScheme: 'light' } },
+  { name: 'desk, in the system’s colours', size: { width: 1280, height: 800 }, media: { forcedColors: 'active' } },
 ] as const
 
-for (const { name, size, scheme } of LOOKS) {
+for (const { name, size, media } of LOOKS) {
   test(`every screen meets WCAG 2.2 AA, fits its width and says figures that can be read: ${name}`, async ({
     page,
     open,
   }) => {
     await page.setViewportSize(size)
-    await page.emulateMedia({ colorScheme: scheme })
+    await page.emulateMedia(media)
     for (const path of SCREENS) {
       await open(path)
       await page.waitForLoadState('networkidle')

@@ -186,3 +186,15 @@ test('a saw keeps a log of its own: rails dressed, bar checked, another sprocket
   await expect(page.getByText('about 0 h, 0 loops').or(page.getByText(/about .* h, 1 loop/))).toBeVisible()
   await expect(page.getByText('Sprocket renewed: .325".')).toBeVisible()
 })
+
+test('what another person logs is seen without a reload', async ({ page, open, undercliff }) => {
+  await page.clock.install()
+  await open('/loops/P2')
+  await expect(page.getByText('On the truck', { exact: true })).toBeVisible()
+  const { loops } = await undercliff.json<ShedAnswer>('/api/shed')
+  const loopId = loops.find(({ tag }) => tag === 'P2')?.loopId ?? ''
+  const entry = { id: 'seen-elsewhere-1', loopId, happenedAt: new Date().toISOString(), personId: null }
+  await undercliff.send('POST', '/api/entries', { entries: [{ ...entry, kind: 'moved', to: 'dullBox' }] })
+  await page.clock.runFor(16_000)
+  await expect(page.getByText('In the dull box', { exact: true })).toBeVisible()
+})

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { usePreferredDark } from '@vueuse/core'
+import { useIntervalFn, usePreferredDark } from '@vueuse/core'
 import { NConfigProvider } from 'naive-ui'
 import { computed, defineAsyncComponent, nextTick, onMounted, ref, watch } from 'vue'
 import AppBar from './frame/AppBar.vue'
@@ -58,9 +58,13 @@ watch(
   },
   { immediate: true },
 )
+/** What others log is seen here within this many milliseconds. */
+const FRESH_MS = 15_000
+useIntervalFn(shed.keepFresh, FRESH_MS)
 onMounted(() => {
   outbox.watchDevice(window)
   window.addEventListener('online', shed.hurry)
+  document.addEventListener('visibilitychange', shed.keepFresh)
   void session.ask()
   void router.isReady().then(() => setTimeout(() => void fetchOtherScreens(), 300))
 })

@@ -7,6 +7,7 @@ import {
   newSettings,
   settingOf,
   type Bite,
+  type LengthBelief,
   type Normal,
 } from '../belief'
 import type { CutterState, Estimate, HeldReading, Known, LoopState, Population, Stint } from '../state'
@@ -137,14 +138,22 @@ const usedUm = ({ newLengthUm, markLengthUm }: LoopSpec, { aboutUm }: UsedBefore
 const startsWith = (spec: LoopSpec, used: UsedBefore | undefined): Um =>
   used === undefined ? spec.newLengthUm : Math.round(usedUm(spec, used).mean)
 
+/** What is known of lengths when a loop comes. */
+function lengthsAtFirst(
+  hands: readonly Hand[],
+  spec: LoopSpec,
+  { knownBite, used }: EntryOf<'registered'>,
+): LengthBelief {
+  const lengths = newLengths(hands, spec.newLengthUm, !isGiven(spec, 'newLengthUm'), bitesOf(knownBite))
+  if (used !== undefined) lengthsOfUsed(lengths, usedUm(spec, used))
+  return lengths
+}
+
 /** A loop as it was registered, by the spec that holds for it: every cutter new, or as much as is left of it. */
 export function openDraft(entry: EntryOf<'registered'>, spec: LoopSpec): Draft {
   const layout = layoutLoop({ ...spec, pitchUm: pitchUmOf(spec) })
   const hands = layout.cutters.map(({ hand }) => hand)
-  const assumed = !isGiven(spec, 'newLengthUm')
   const { used } = entry
-  const lengths = newLengths(hands, spec.newLengthUm, assumed, bitesOf(entry.knownBite))
-  if (used !== undefined) lengthsOfUsed(lengths, usedUm(spec, used))
   const known = used === undefined ? 'new' : 'estimated'
   return {
     loopId: entry.loopId,
@@ -155,15 +164,8 @@ export function openDraft(entry: EntryOf<'registered'>, spec: LoopSpec): Draft {
     place: { at: 'bench' },
     stints: [],
     shopCostMinor: 0,
-    cutters: layout.cutters.map(({ number, hand, positionUm }) => ({
-      number,
-      hand,
-      positionUm,
-      lengthKnown: known,
-      settingKnown: known,
-      damage: [],
-    })),
-    lengths,
+    cutters: layout.cutters.map((cutter) => ({ ...cutter, lengthKnown: known, settingKnown: known, damage: [] })),
+    lengths: lengthsAtFirst(hands, spec, entry),
     ...handsOf(entry.knownBite),
     settings: newSettings(hands, spec.settingUm, used !== undefined),
     held: new Map(),

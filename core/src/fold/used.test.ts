@@ -3,6 +3,7 @@ import { describe, expect, test } from 'vitest'
 import { admit } from '../admit'
 import { Log, SPEC, stateOf } from '../fixtures/logs'
 import { DEFAULT_RULES } from '../house'
+import type { NewEntry } from '../log'
 import { decide } from '../verdict'
 
 const half = () => new Log(SPEC, { used: { aboutUm: 4000 } })
@@ -60,7 +61,7 @@ test('once some cutters were read the others follow them, and nobody asks any mo
 
 test('more left than a new cutter has is refused, with what a new one has', () => {
   const coming = (aboutUm: number) =>
-    admit({ ...(new Log(SPEC, { used: { aboutUm } }).entries[0] as never) }, [], Date.now())
+    new Log(SPEC, { used: { aboutUm } }).entries.flatMap((entry) => admit(entry as NewEntry, [], Date.now()))
   expect(coming(4000)).toEqual([])
   expect(coming(12_000)).toMatchObject([{ code: 'length-cannot-be', field: 'used.aboutUm' }])
 })

@@ -369,6 +369,7 @@ svg {
   padding: 0 4px;
   border-radius: 2px;
   z-index: 1;
+  forced-color-adjust: none;
 }
 .asks {
   stroke: var(--stop);

@@ -12,7 +12,7 @@ export interface GlossaryChapter {
   readonly words: readonly GlossaryWord[]
 }
 
-/** `idOf('dirty duty') // 'word-dirty-duty'` */
+/** Where a word stands on its page: `word-dirty-duty`. */
 const idOf = (word: string): string => `word-${word.toLowerCase().replace(/[^a-z]+/g, '-')}`
 
 /**

@@ -78,14 +78,14 @@ function manyBelow({ lengths, cutters }: Draft, read: readonly Read[], byUm: num
  * @param sdUm how far the lengths that were read may stray
  */
 export function noticeUse(draft: Draft, read: readonly Read[], sdUm: number = READING_SD_UM): void {
+  if (neverRead(draft) && cameUsed(draft)) {
+    seeUsed(draft, read)
+    return
+  }
   const { lengths, cutters } = draft
   const first = neverRead(draft)
   const limit = first ? USED_BEFORE : IMPROBABLE
   const round = [...read, ...heldBeside(draft, read)]
-  if (first && cameUsed(draft) && read.some(({ lengthUm }) => lengthUm !== undefined)) {
-    wasUsed(lengths, straysOf(draft, round))
-    return
-  }
   if (round.length < (first ? 1 : ENOUGH_TO_NOTICE) || !manyBelow(draft, round, limit * sdUm)) return
   const below: number[] = []
   for (const { cutter, lengthUm } of round) {
@@ -98,6 +98,11 @@ export function noticeUse(draft: Draft, read: readonly Read[], sdUm: number = RE
   // What was measured before the work that nobody wrote down is an estimate now.
   for (const cutter of cutters) cutter.lengthKnown = 'estimated'
   draft.span.repaired = true
+}
+
+/** Of a loop that was said to come used, the first readings tell how far its cutters stray. */
+function seeUsed(draft: Draft, read: readonly Read[]): void {
+  if (read.some(({ lengthUm }) => lengthUm !== undefined)) wasUsed(draft.lengths, straysOf(draft, read))
 }
 
 /** How far each cutter that was read lies from the middle of its side, by its place from 0. */

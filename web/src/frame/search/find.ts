@@ -137,10 +137,7 @@ export class Finder {
   }
 
   /**
-   * What matches, the best first; the screens where nothing is typed.
-   *
-   * @example
-   * finder.find('k3')[0] // { kind: 'loop', name: 'K3', … }
+   * What matches, the best first: for `k3` the loop of that tag. The screens where nothing is typed.
    */
   find(typed: string, most = 12): readonly Found[] {
     const text = typed.trim()

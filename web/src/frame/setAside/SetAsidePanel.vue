@@ -1,14 +1,13 @@
 <script setup lang="ts">
 import { isOfSaw, type AnyNewEntry } from '@undercliff/contract'
 import { asWritten, sayEntry, saySawEntry, type SawEntry } from '@undercliff/core'
-import { NInput, NInputNumber } from 'naive-ui'
 import { ref, shallowRef } from 'vue'
+import LeafFields from '../../parts/LeafFields.vue'
 import Panel from '../../parts/Panel.vue'
 import { useNotices } from '../../remote/notices'
 import { useOutbox } from '../../remote/outbox'
 import type { Parcel } from '../../remote/parcels'
 import { useShed } from '../../remote/shedStore'
-import { leavesOf, putRight, type Leaf } from './leaves'
 
 /** What the server would not take, with all that it held: to be put right and sent again, copied, or thrown away. */
 const emit = defineEmits<{ close: [] }>()
@@ -46,18 +45,8 @@ function begin(parcel: Parcel): void {
   open.value = open.value === parcel.key ? null : parcel.key
   entries.value = parcel.entries
 }
-function change(at: number, leaf: Leaf, value: Leaf['value'] | null): void {
-  if (value === null) return
-  entries.value = entries.value.map((entry, i) => (i === at ? putRight(entry, leaf, value) : entry))
-}
-/** A time as the device's own clock shows it, for the browser's field, and back; null while it is half typed. */
-const localTime = (instant: string): string => {
-  const at = new Date(instant)
-  return new Date(at.getTime() - at.getTimezoneOffset() * 60_000).toISOString().slice(0, 16)
-}
-const instantOf = (local: string): string | null => {
-  const at = new Date(local)
-  return Number.isNaN(at.getTime()) ? null : at.toISOString()
+function change(at: number, right: AnyNewEntry): void {
+  entries.value = entries.value.map((entry, i) => (i === at ? right : entry))
 }
 const leaveOut = (at: number): void => {
   entries.value = entries.value.filter((_entry, i) => i !== at)
@@ -106,34 +95,8 @@ function throwAway(parcel: Parcel): void {
           <p>
             <strong>{{ say(entry) }}</strong> <span class="soft">{{ when(entry) }}{{ who(entry) }}</span>
           </p>
-          <div v-if="open === parcel.key" class="leaves">
-            <label v-for="leaf in leavesOf(entry)" :key="leaf.path.join('.')" class="leaf">
-              <span>{{ leaf.label }}</span>
-              <NInputNumber
-                v-if="leaf.kind === 'mm' || leaf.kind === 'number'"
-                :value="Number(leaf.value)"
-                :show-button="false"
-                @update:value="(value) => change(i, leaf, value)"
-              />
-              <input
-                v-else-if="leaf.kind === 'yesNo'"
-                type="checkbox"
-                :checked="leaf.value === true"
-                @change="(event) => change(i, leaf, (event.target as HTMLInputElement).checked)"
-              />
-              <input
-                v-else-if="leaf.kind === 'time'"
-                type="datetime-local"
-                :value="localTime(String(leaf.value))"
-                @change="(event) => change(i, leaf, instantOf((event.target as HTMLInputElement).value))"
-              />
-              <NInput
-                v-else
-                :value="String(leaf.value)"
-                placeholder=""
-                @update:value="(value) => change(i, leaf, value)"
-              />
-            </label>
+          <div v-if="open === parcel.key" class="stack">
+            <LeafFields :model-value="entry" @update:model-value="(right) => change(i, right)" />
             <button v-if="now(parcel).length > 1" type="button" class="act small" @click="leaveOut(i)">
               Leave this one out
             </button>
@@ -171,33 +134,6 @@ ol {
   padding-left: 0;
   display: grid;
   gap: 8px;
-}
-.leaves {
-  display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(230px, 1fr));
-  gap: 10px 14px;
-  margin-top: 8px;
-  align-items: end;
-}
-.leaf {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr);
-  gap: 4px;
-}
-.leaf input[type='datetime-local'] {
-  width: 100%;
-  min-width: 0;
-  box-sizing: border-box;
-  min-height: var(--target);
-  padding: 0 10px;
-  font: inherit;
-  color: inherit;
-  background: transparent;
-  border: 1px solid var(--rule-strong);
-  border-radius: 3px;
-}
-.leaf span::first-letter {
-  text-transform: uppercase;
 }
 textarea {
   width: 100%;

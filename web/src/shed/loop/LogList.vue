@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import { compareEntries, sayEntry, struckOutIds, whyNotStrike, type Entry } from '@undercliff/core'
-import { computed, ref } from 'vue'
+import { computed, ref, shallowRef } from 'vue'
 import { useSession } from '../../remote/sessionStore'
 import { useShed } from '../../remote/shedStore'
+import CorrectPanel from './CorrectPanel.vue'
 
 const props = defineProps<{ entries: readonly Entry[]; waiting: readonly Entry[] }>()
 const emit = defineEmits<{ strike: [string] }>()
@@ -13,6 +14,7 @@ const canStrike = (entry: Entry): boolean =>
   entry.kind !== 'registered' && (session.isLead || whyNotStrike(entry, session.asking()) === null)
 const SHORT = 8
 const all = ref(false)
+const correcting = shallowRef<Entry | null>(null)
 const struck = computed(() => struckOutIds(props.entries))
 const unsent = computed(() => new Set(props.waiting.map(({ id }) => id)))
 const lines = computed(() =>
@@ -48,20 +50,31 @@ const dayOf = (instant: string): string =>
             ><template v-if="struck.has(entry.id)"> Struck out.</template>
           </p>
         </div>
-        <button
-          v-if="canStrike(entry) && !struck.has(entry.id)"
-          type="button"
-          class="act small"
-          :aria-label="`Strike out: ${sayEntry(entry, shed.figures, shed.sawName)}`"
-          @click="emit('strike', entry.id)"
-        >
-          Strike out
-        </button>
+        <span v-if="canStrike(entry) && !struck.has(entry.id)" class="row slips no-print">
+          <button
+            v-if="entry.kind !== 'decided' && !unsent.has(entry.id)"
+            type="button"
+            class="act small"
+            :aria-label="`Put right: ${sayEntry(entry, shed.figures, shed.sawName)}`"
+            @click="correcting = entry"
+          >
+            Put right …
+          </button>
+          <button
+            type="button"
+            class="act small"
+            :aria-label="`Strike out: ${sayEntry(entry, shed.figures, shed.sawName)}`"
+            @click="emit('strike', entry.id)"
+          >
+            Strike out
+          </button>
+        </span>
       </li>
     </ol>
     <button v-if="lines.length > SHORT" type="button" class="act small" :aria-expanded="all" @click="all = !all">
       {{ all ? 'Show the latest' : `Show all ${lines.length}` }}
     </button>
+    <CorrectPanel v-if="correcting" :entry="correcting" @close="correcting = null" />
   </section>
 </template>
 
@@ -92,12 +105,14 @@ time {
 li .soft {
   font-size: 0.9rem;
 }
+.slips {
+  gap: 6px;
+}
 @media (max-width: 700px) {
   li {
-    grid-template-columns: 1fr auto;
+    grid-template-columns: minmax(0, 1fr);
   }
   time {
-    grid-column: 1 / 3;
     margin-bottom: -8px;
   }
 }

@@ -1,18 +1,42 @@
 import type { AnyNewEntry } from '@undercliff/contract'
-import { UM_PER_MM } from '@undercliff/core'
+import {
+  capital,
+  CONDITION_WORDS,
+  FILE_AGE_NAMES,
+  METHOD_NAMES,
+  READ_WITH_WORDS,
+  SHELF_NAMES,
+  STRIKE_NAMES,
+  UM_PER_MM,
+} from '@undercliff/core'
 
 /** One figure or word of an entry that can be put right by hand. */
 export interface Leaf {
   readonly path: readonly (string | number)[]
   readonly label: string
-  readonly kind: 'mm' | 'number' | 'text' | 'yesNo' | 'time'
+  readonly kind: 'mm' | 'number' | 'text' | 'yesNo' | 'time' | 'choice'
   readonly value: string | number | boolean
+  /** What it may be, with its name, where it is one of several. */
+  readonly choices?: readonly { readonly value: string; readonly label: string }[]
 }
 
 /** What an entry is and whom it belongs to, which is not put right but written anew. */
 const FIXED: ReadonlySet<string> = new Set([
   ...['id', 'loopId', 'sawId', 'kind', 'personId', 'strikes', 'spec', 'knownBite', 'advised', 'rulesVersion', 'origin'],
 ])
+
+const choicesOf = (names: Readonly<Record<string, string>>): NonNullable<Leaf['choices']> =>
+  Object.entries(names).map(([value, label]) => ({ value, label: capital(label) }))
+
+/** What is one of several, by where it stands in an entry. */
+const CHOICES: Readonly<Record<string, NonNullable<Leaf['choices']>>> = {
+  conditions: choicesOf(CONDITION_WORDS),
+  method: choicesOf(METHOD_NAMES),
+  against: choicesOf(STRIKE_NAMES),
+  readWith: choicesOf(READ_WITH_WORDS),
+  fileAge: choicesOf(FILE_AGE_NAMES),
+  to: choicesOf(SHELF_NAMES),
+}
 
 const words = (key: string): string =>
   key
@@ -32,8 +56,12 @@ function leaf(path: Leaf['path'], key: string, label: string, value: unknown): L
         : [{ path, label, kind: 'number', value }]
     case 'boolean':
       return [{ path, label, kind: 'yesNo', value }]
-    case 'string':
+    case 'string': {
+      const { [key]: choices } = CHOICES
+      // What the list does not know is left as a word.
+      if (choices?.some((one) => one.value === value) === true) return [{ path, label, kind: 'choice', value, choices }]
       return [{ path, label, kind: key.endsWith('At') ? 'time' : 'text', value }]
+    }
     default:
       return []
   }

@@ -38,3 +38,14 @@ test('one thing is put right, in whole micrometres, and nothing else changes', (
   })
   expect(putRight(right, length, 52)).toEqual(measured)
 })
+
+test('what is one of several is chosen by name, and a word that is none of them is left as it is', () => {
+  const { id, loopId, happenedAt, personId } = measured
+  const ran = { id, loopId, happenedAt, personId, kind: 'ran', tanks: 1, conditions: 'clean' } as const
+  const leaf = leavesOf(ran).find(({ label }) => label === 'conditions')
+  expect(leaf).toMatchObject({ kind: 'choice', value: 'clean' })
+  expect(leaf?.choices?.map(({ value }) => value)).toEqual(['clean', 'gritty', 'soil'])
+  expect(leavesOf({ ...ran, conditions: 'sandy' as 'clean' }).find(({ label }) => label === 'conditions')?.kind).toBe(
+    'text',
+  )
+})

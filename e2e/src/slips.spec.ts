@@ -1,0 +1,44 @@
+import { expect, logOf, test } from './testing'
+
+test('an entry is put right in one step, and undone; a sawyer does so to their own', async ({
+  page,
+  open,
+  undercliff,
+}) => {
+  await open('/loops/K5/note/ran', 'iska')
+  await page.getByRole('button', { name: 'Log the tanks' }).click()
+  const line = page.locator('[data-entry=ran]').first()
+  await expect(line).toContainText('Ran 1 tank in clean wood')
+  await line.getByRole('button', { name: /^Put right/ }).click()
+  const panel = page.getByRole('dialog')
+  await panel.getByLabel('tanks').fill('3')
+  await panel.getByLabel('tanks').blur()
+  await panel.getByRole('button', { name: 'Put it right' }).click()
+  await expect(panel).toBeHidden()
+  await expect(page.locator('[data-entry=ran]').filter({ hasText: 'Ran 3 tanks' })).toBeVisible()
+  await expect(page.locator('[data-entry=ran].struck').filter({ hasText: 'Ran 1 tank' })).toBeVisible()
+  expect((await logOf(undercliff, 'K5')).slice(-2).map(({ kind }) => kind)).toEqual(['corrected', 'ran'])
+  // What somebody else wrote is not theirs to change.
+  const others = page.locator('[data-entry]').filter({ hasText: 'Maren Aldwick' }).first()
+  await expect(others.getByRole('button', { name: /^Put right/ })).toHaveCount(0)
+})
+
+test('an entry that belongs to another loop goes there, on a phone', async ({ page, open, undercliff }) => {
+  await page.setViewportSize({ width: 390, height: 844 })
+  await open('/loops/K5/note/ran')
+  await page.getByRole('button', { name: 'Log the tanks' }).click()
+  const before = (await logOf(undercliff, 'K6')).length
+  await page
+    .locator('[data-entry=ran]')
+    .first()
+    .getByRole('button', { name: /^Put right/ })
+    .click()
+  const panel = page.getByRole('dialog')
+  await panel.getByRole('combobox', { name: 'Of loop' }).or(panel.getByLabel('Of loop')).first().click()
+  await page.keyboard.type('K6')
+  await page.keyboard.press('Enter')
+  await panel.getByRole('button', { name: 'Put it right' }).click()
+  await expect(panel).toBeHidden()
+  await expect.poll(async () => (await logOf(undercliff, 'K6')).length).toBe(before + 1)
+  expect((await logOf(undercliff, 'K6')).at(-1)).toMatchObject({ kind: 'ran', tanks: 1 })
+})

@@ -1,0 +1,67 @@
+<script setup lang="ts">
+import type { AnyNewEntry } from '@undercliff/contract'
+import type { Entry, NewEntry } from '@undercliff/core'
+import { nanoid } from 'nanoid'
+import { NSelect } from 'naive-ui'
+import { computed, ref, shallowRef } from 'vue'
+import LeafFields from '../../parts/LeafFields.vue'
+import Panel from '../../parts/Panel.vue'
+import WhoField from '../../parts/WhoField.vue'
+import { useSession } from '../../remote/sessionStore'
+import { useShed } from '../../remote/shedStore'
+import { useWriting } from '../../remote/writing'
+
+/** An entry that is wrong: struck out and written right in one step, on this loop or on the one it belongs to. */
+const props = defineProps<{ entry: Entry }>()
+const emit = defineEmits<{ close: [] }>()
+const shed = useShed()
+const session = useSession()
+const writing = useWriting()
+
+/** What the server added stays with the entry that is struck out. */
+const written = ({ writtenAt: _at, writtenBy: _by, saidAt: _said, ...entry }: Entry): NewEntry => entry
+const right = shallowRef<AnyNewEntry>(written(props.entry))
+const who = ref<string | null>(props.entry.personId)
+const loopId = ref(props.entry.loopId)
+const loops = computed(() =>
+  shed.loops
+    .filter((loop) => !loop.retired || loop.loopId === props.entry.loopId)
+    .map((loop) => ({ value: loop.loopId, label: loop.tag })),
+)
+const wrong = ref('')
+const busy = ref(false)
+
+async function save(): Promise<void> {
+  busy.value = true
+  const strike: NewEntry = {
+    id: nanoid(),
+    loopId: props.entry.loopId,
+    happenedAt: new Date().toISOString(),
+    personId: session.me?.personId ?? null,
+    kind: 'corrected',
+    strikes: props.entry.id,
+  }
+  const instead = { ...(right.value as NewEntry), id: nanoid(), loopId: loopId.value, personId: who.value }
+  wrong.value = (await writing.write([strike, instead], 'Put right; both stay to be seen')) ?? ''
+  busy.value = false
+  if (wrong.value === '') emit('close')
+}
+</script>
+
+<template>
+  <Panel title="Put it right" @close="emit('close')">
+    <form class="stack" @submit.prevent="save">
+      <LeafFields v-model="right" />
+      <WhoField v-model="who" />
+      <div class="field">
+        <span class="legend">Of loop</span
+        ><NSelect v-model:value="loopId" :options="loops" filterable aria-label="Of loop" />
+      </div>
+      <p class="soft">What was written is struck out and stays to be seen; this stands instead.</p>
+      <p v-if="wrong" class="stop-text" role="alert">{{ wrong }}</p>
+      <p class="row">
+        <button type="submit" class="act next" :disabled="busy">Put it right</button>
+      </p>
+    </form>
+  </Panel>
+</template>
