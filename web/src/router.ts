@@ -51,7 +51,9 @@ export const router = createRouter({
   scrollBehavior: async (to, _from, saved) => {
     if (saved !== null) return longEnough(saved)
     if (to.hash === '') return { top: 0 }
-    await longEnough({ top: 0 })
+    // What it names comes with the page's data, a little later.
+    for (let frame = 0; frame < 120 && document.getElementById(to.hash.slice(1)) === null; frame += 1)
+      await new Promise(requestAnimationFrame)
     return { el: to.hash, top: 12 }
   },
   routes: [

@@ -34,6 +34,9 @@ const saws = computed(() => props.groups.flatMap((group) => group.saws))
               :to="{ name: to, params: { tag: loop.tag }, query: to === 'sharpened' ? { as: 'touchUp' } : {} }"
               >{{ label }}</RouterLink
             >
+            <RouterLink class="act small" :to="{ name: 'saw', params: { nickname: saw.nickname }, hash: '#others' }"
+              >Swap</RouterLink
+            >
           </nav>
         </template>
         <p v-else class="soft">No loop on it</p>
@@ -72,10 +75,11 @@ h3 a {
 nav {
   grid-column: 1 / 3;
   display: grid;
-  grid-template-columns: repeat(3, 1fr);
+  grid-template-columns: 1fr auto 1fr 1fr;
   gap: 6px;
 }
 nav .act {
   min-height: 56px;
+  padding: 6px 8px;
 }
 </style>

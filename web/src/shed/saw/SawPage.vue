@@ -346,7 +346,7 @@ const [, WORN_OUT] = SAW_FIGURES.loopsPerSprocket.value
       </section>
     </div>
 
-    <section class="sheet stack">
+    <section id="others" class="sheet stack">
       <h2>{{ on ? 'On it, and what else could be' : 'No loop on it; these could be' }}</h2>
       <div class="loops">
         <div v-if="on" class="one"><LoopTile :loop="on" /><span class="soft">on it now</span></div>
