@@ -182,6 +182,11 @@ for (const { name, path, size, dark = false, whole = false, who = 'maren', look 
   await page.waitForLoadState('networkidle')
   await then?.(page)
   await page.evaluate(() => document.fonts.ready)
+  // The bar at the foot of a phone stands in the middle of a picture of the whole page.
+  if (whole && size === PHONE)
+    await page.locator('nav.places').evaluateAll((bars) => {
+      for (const bar of bars as HTMLElement[]) bar.style.display = 'none'
+    })
   await page.screenshot({ path: `${DIR}/${name}.png`, fullPage: whole })
   await context.close()
 }

@@ -6,6 +6,7 @@ import {
   readMoney,
   sayFit,
   SHELF_NAMES,
+  SHELVES,
   type FitCheck,
   type LoopCard,
   type Shelf,
@@ -13,9 +14,10 @@ import {
 import type { Saw } from '@undercliff/contract'
 import { useEventListener } from '@vueuse/core'
 import { NInput } from 'naive-ui'
-import { computed, nextTick, onMounted, ref } from 'vue'
+import { computed, nextTick, onMounted, ref, watch } from 'vue'
 import FitMark from '../parts/FitMark.vue'
 import Panel from '../parts/Panel.vue'
+import RadioChoice from '../parts/RadioChoice.vue'
 import { isTyping } from '../parts/typing'
 import { useSession } from '../remote/sessionStore'
 import { useShed } from '../remote/shedStore'
@@ -60,6 +62,10 @@ const saws = computed(() =>
 const saw = computed(() => shed.saws.find(({ id }) => id === sawId.value))
 const fit = computed(() => (saw.value === undefined ? null : check(saw.value)))
 const occupant = computed(() => (sawId.value === null ? undefined : shed.loopOn(sawId.value)))
+const SHELF_CHOICES = SHELVES.map((value) => ({ value, label: SHELF_NAMES[value] }))
+/** Where the loop that makes room goes: as such a one usually does, unless somebody says otherwise. */
+const offTo = ref<Shelf | null>(null)
+watch(occupant, (loop) => (offTo.value = loop === undefined ? null : shelfFor(loop)), { immediate: true })
 const flipped = ref(false)
 const tensioned = ref(false)
 const why = ref('')
@@ -104,6 +110,7 @@ function fitIt(): void {
     sawId: sawId.value,
     barFlipped: flipped.value,
     tensionChecked: tensioned.value,
+    ...(occupant.value === undefined || offTo.value === null ? {} : { offTo: offTo.value }),
     ...(fit.value.level === 'but' ? { overruled } : {}),
   })
 }
@@ -199,9 +206,10 @@ onMounted(() => {
         <p class="caution">
           Engine off and cold or battery out, brake on, gloves on. Set the tension; check it again after a few minutes.
         </p>
-        <p v-if="occupant && occupant.loopId !== only.loopId">
-          {{ occupant.tag }} comes off, to the {{ SHELF_NAMES[shelfFor(occupant)] }}.
-        </p>
+        <fieldset v-if="occupant && occupant.loopId !== only.loopId">
+          <legend>{{ occupant.tag }} comes off, to the</legend>
+          <RadioChoice v-model="offTo" :label="`Where ${occupant.tag} goes`" :options="SHELF_CHOICES" small />
+        </fieldset>
         <div class="row">
           <button type="button" class="act" :aria-pressed="flipped" data-first-choice @click="flipped = !flipped">
             <kbd class="keys-only">f</kbd>Bar flipped, groove cleaned

@@ -9,6 +9,8 @@ export type Target =
       readonly sawId: string
       readonly barFlipped: boolean
       readonly tensionChecked: boolean
+      /** Where the loop goes that comes off it; where such a one usually goes when it is left out. */
+      readonly offTo?: Shelf
       readonly overruled?: string
     }
 
@@ -67,11 +69,11 @@ export function entriesFor(
       return [entry(loop.loopId, { kind: 'sentOut', shop, ...(dueBackAt === undefined ? {} : { dueBackAt }) })]
     }
     case 'saw': {
-      const { to: _to, ...fitting } = target
+      const { to: _to, offTo, ...fitting } = target
       const off =
         occupant === undefined || occupant.loopId === loop.loopId
           ? []
-          : [entry(occupant.loopId, { kind: 'takenOff', to: shelfFor(occupant) })]
+          : [entry(occupant.loopId, { kind: 'takenOff', to: offTo ?? shelfFor(occupant) })]
       const back = away ? [entry(loop.loopId, { kind: 'cameBack', to: 'bench' })] : []
       return [...off, ...back, entry(loop.loopId, { kind: 'fitted', ...fitting })]
     }

@@ -25,6 +25,10 @@ test('what is on the saw comes off first, what is at a shop comes back first', (
   ])
   expect(entries[0]).toMatchObject({ to: 'dullBox' })
   expect(entries[2]).toMatchObject({ sawId: 'bell', barFlipped: true, tensionChecked: false })
+  expect(entries[2]).not.toHaveProperty('offTo')
+  // Somebody said where it goes instead.
+  const told = { to: 'saw', sawId: 'bell', barFlipped: true, tensionChecked: false, offTo: 'truck' } as const
+  expect(entriesFor(away, told, onIt, moving())[0]).toMatchObject({ kind: 'takenOff', to: 'truck' })
   const times = entries.map(({ happenedAt }) => happenedAt)
   expect([...times].sort()).toEqual(times)
   expect(new Set(times).size).toBe(3)
