@@ -36,6 +36,8 @@ router.onError(async () => {
 })
 const main = ref<HTMLElement | null>(null)
 const announced = ref('')
+/** The day that stands on paper. */
+const today = new Date().toLocaleDateString('en-GB', { day: 'numeric', month: 'long', year: 'numeric' })
 /** Every page has its title, in the tab and for who listens; focus goes with it unless the page puts it somewhere. */
 router.afterEach(async (to, from, failure) => {
   document.title = `${titleOf(to)} · Undercliff`
@@ -76,6 +78,10 @@ onMounted(() => {
       <a class="skip act" href="#page" @click.prevent="main?.focus()">To the page</a>
       <AppBar />
       <p class="hidden-text" aria-live="polite">{{ announced }}</p>
+      <p class="print-only print-head">
+        <strong>{{ shed.crew?.name }}</strong> <span>{{ announced || titleOf($route) }}</span>
+        <time>{{ today }}</time>
+      </p>
       <main id="page" ref="main" class="page" tabindex="-1">
         <RouterView :key="$route.path" />
       </main>

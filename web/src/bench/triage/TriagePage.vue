@@ -152,6 +152,7 @@ onKeyStroke(['x', 'a', 'ArrowDown', 'ArrowUp'], (event) => {
       </h2>
       <ol>
         <li v-for="loop in shown" :key="loop.loopId" :class="{ picked: chosen.has(loop.loopId) }">
+          <span class="print-only box" aria-hidden="true" />
           <label class="tick no-print"
             ><input
               type="checkbox"
@@ -316,6 +317,35 @@ li {
   .cost {
     grid-column: 1 / 4;
     text-align: left;
+  }
+}
+/* On paper each job has a box to tick. */
+@media print {
+  .box {
+    width: 14px;
+    height: 14px;
+    border: 1.5px solid var(--ink);
+    justify-self: center;
+  }
+  .top {
+    position: static;
+  }
+  li {
+    grid-template-columns: 20px 56px 80px minmax(0, 1fr) 150px;
+    padding: 2px 0;
+  }
+  .sign {
+    width: 56px;
+  }
+  .go {
+    min-height: 0;
+  }
+  .what,
+  .cost {
+    grid-column: auto;
+  }
+  .cost {
+    text-align: right;
   }
 }
 </style>

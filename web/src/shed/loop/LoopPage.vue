@@ -277,4 +277,12 @@ const gauges = computed(() => {
     grid-template-columns: 1fr 1fr;
   }
 }
+@media print {
+  .loop {
+    gap: 6px;
+  }
+  .two {
+    grid-template-columns: 1fr 1fr;
+  }
+}
 </style>

@@ -225,7 +225,7 @@ onKeyStroke(['ArrowLeft', 'ArrowRight', 'ArrowUp', 'ArrowDown'], (event) => {
   <template v-else>
     <NextUp />
     <OnSaws v-if="phone && !filtering" :groups="grouped.groups" />
-    <div class="tools">
+    <div class="tools no-print">
       <label class="find"
         ><span class="hidden-text">Find loops in the list</span
         ><input ref="searchField" v-model="search" type="search" placeholder="Find" /><kbd class="keys-only"
@@ -331,7 +331,7 @@ onKeyStroke(['ArrowLeft', 'ArrowRight', 'ArrowUp', 'ArrowDown'], (event) => {
         </div>
       </div>
     </section>
-    <p class="row foot">
+    <p class="row foot no-print">
       <RouterLink class="act small" :to="{ name: 'identify' }">Which chain is this?</RouterLink>
       <RouterLink v-if="session.isLead" class="act small" :to="{ name: 'addLoop' }">Add a loop</RouterLink>
       <RouterLink v-if="session.isLead" class="act small" :to="{ name: 'addSaw' }">Add a saw</RouterLink>
