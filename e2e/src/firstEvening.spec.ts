@@ -35,6 +35,7 @@ test.describe('in the hand', () => {
     await open('/add/saw')
     await page.getByLabel('What the crew calls it').fill('Fulmar')
     await page.getByRole('button', { name: 'Add the saw' }).tap()
+    await expect(page.getByRole('link', { name: 'Fulmar', exact: true })).toBeVisible()
     await open('/saws/Fulmar')
     await page.getByRole('link', { name: 'A loop for this saw' }).tap()
     await page.getByLabel('Tag', { exact: true }).fill('F1')

@@ -18,6 +18,9 @@ test('an entry is put right in one step, and undone; a sawyer does so to their o
   await expect(page.locator('[data-entry=ran]').filter({ hasText: 'Ran 3 tanks' })).toBeVisible()
   await expect(page.locator('[data-entry=ran].struck').filter({ hasText: 'Ran 1 tank' })).toBeVisible()
   expect((await logOf(undercliff, 'K5')).slice(-2).map(({ kind }) => kind)).toEqual(['corrected', 'ran'])
+  await page.getByRole('button', { name: 'Undo' }).click()
+  await expect(page.locator('[data-entry=ran]:not(.struck)').first()).toContainText('Ran 1 tank')
+  await expect(page.locator('[data-entry=ran].struck').filter({ hasText: 'Ran 3 tanks' })).toBeVisible()
   // What somebody else wrote is not theirs to change.
   const others = page.locator('[data-entry]').filter({ hasText: 'Maren Aldwick' }).first()
   await expect(others.getByRole('button', { name: /^Put right/ })).toHaveCount(0)

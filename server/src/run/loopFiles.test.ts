@@ -29,7 +29,7 @@ for (const entry of scenario(NOW).entries) {
 describe('the three examples of the docs', () => {
   test.each([
     ['struck-run', 'regrind', 'Stone strike on cutter 11 L, 2.60 mm deep: 2.70 mm has to come off.'],
-    ['gauges-high', 'lowerGauges', 'Depth gauges stand up to 0.41 mm high; 0.10 mm is let run.'],
+    ['gauges-high', 'lowerGauges', 'Depth gauges stand up to 0.41 mm high; up to 0.10 mm is left as it is.'],
     ['unknown-depth', 'measure', 'Corner gone on cutter 6 R: nobody has measured how deep.'],
   ])('%s: %s', (name, action, said) => {
     const file = example(name)

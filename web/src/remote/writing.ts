@@ -39,19 +39,21 @@ export const useWriting = defineStore('writing', () => {
    * Writes entries and says so, with an undo of those that were taken.
    *
    * @param said what the notice says of so many entries, without its full stop
+   * @param undo what takes it back, where that is more than striking out what was taken
    * @returns null when all are written or kept, or the sentence that says why they are not
    */
   async function write(
     entries: readonly AnyNewEntry[],
     said: string | ((taken: number) => string),
+    undo?: () => unknown,
   ): Promise<string | null> {
     const sent = await outbox.send(entries)
     const { taken } = sent
     if (taken.length > 0) {
       const text = typeof said === 'string' ? said : said(taken.length)
       const kept = sent.outcome === 'refused' ? '' : BECAME[sent.outcome]
-      const undo = taken.every(stays) ? undefined : () => strikeOut(taken, 'Undone')
-      notices.say(`${text}${kept}.`, undo)
+      const back = undo ?? (taken.every(stays) ? undefined : () => strikeOut(taken, 'Undone'))
+      notices.say(`${text}${kept}.`, back)
     }
     return sent.outcome === 'refused' ? sent.why : null
   }

@@ -66,7 +66,8 @@ const lastStrokes = useLocalStorage<{ left: number; right: number }>('undercliff
 const method = ref<SharpenMethod>(lastMethod.value)
 const strokes = ref({ ...lastStrokes.value })
 const counted = ref(true)
-const gauges = ref(false)
+/** Whether gauges were lowered, as somebody said; what is advised for the way it was done until then. */
+const gaugesSaid = ref<boolean | null>(null)
 const cleared = ref<boolean | null>(null)
 const evened = ref<boolean | null>(null)
 const stopChecked = ref<boolean | null>(null)
@@ -94,13 +95,20 @@ const gaugesDue = computed(
   () => verdict.value?.also.includes('lowerGauges') === true || verdict.value?.action === 'lowerGauges',
 )
 
+const gauges = computed({
+  get: () =>
+    gaugesSaid.value ??
+    (gaugesDue.value && verdict.value !== null && method.value === CALLED_FOR[verdict.value.action]),
+  set: (lowered: boolean | null) => {
+    gaugesSaid.value = lowered
+  },
+})
 watch(
   () => verdict.value?.action,
   (action, before) => {
     if (action === undefined || before !== undefined) return
     // Whoever says that it was a touch-up says so whatever is advised.
     method.value = route.query.as === 'touchUp' ? 'fileField' : (CALLED_FOR[action] ?? method.value)
-    gauges.value = gaugesDue.value && method.value === CALLED_FOR[action]
   },
   { immediate: true },
 )

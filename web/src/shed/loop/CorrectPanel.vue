@@ -31,18 +31,24 @@ const loops = computed(() =>
 const wrong = ref('')
 const busy = ref(false)
 
+const strikeOf = ({ id, loopId: ofLoop }: Pick<Entry, 'id' | 'loopId'>): NewEntry => ({
+  id: nanoid(),
+  loopId: ofLoop,
+  happenedAt: new Date().toISOString(),
+  personId: session.me?.personId ?? null,
+  kind: 'corrected',
+  strikes: id,
+})
+
 async function save(): Promise<void> {
   busy.value = true
-  const strike: NewEntry = {
-    id: nanoid(),
-    loopId: props.entry.loopId,
-    happenedAt: new Date().toISOString(),
-    personId: session.me?.personId ?? null,
-    kind: 'corrected',
-    strikes: props.entry.id,
-  }
   const instead = { ...(right.value as NewEntry), id: nanoid(), loopId: loopId.value, personId: who.value }
-  wrong.value = (await writing.write([strike, instead], 'Put right; both stay to be seen')) ?? ''
+  const before = props.entry
+  /** As it was: what stands instead is struck out, and what was written is written once more. */
+  const undo = (): Promise<unknown> =>
+    writing.write([strikeOf(instead), { ...written(before), id: nanoid() }], 'Back as it was')
+  const said = 'Put right; both stay to be seen'
+  wrong.value = (await writing.write([strikeOf(before), instead], said, undo)) ?? ''
   busy.value = false
   if (wrong.value === '') emit('close')
 }
