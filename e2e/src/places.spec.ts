@@ -2,6 +2,8 @@ import type { Page } from '@playwright/test'
 import { expect, test } from './testing'
 
 const title = (page: Page) => page.title()
+/** The page is there, and hears keys. */
+const ready = (page: Page) => expect(page.getByRole('heading').first()).toBeVisible()
 
 test('every place has its key, its mark and its title, and focus goes with it', async ({ page, open }) => {
   await open('/loops/K3')
@@ -25,6 +27,7 @@ test('every place has its key, its mark and its title, and focus goes with it', 
 
 test('the way past the bar is the first that the Tab key comes to', async ({ page, open }) => {
   await open('/triage')
+  await ready(page)
   await page.evaluate(() => {
     ;(document.activeElement as HTMLElement | null)?.blur()
   })
@@ -37,6 +40,7 @@ test('the way past the bar is the first that the Tab key comes to', async ({ pag
 
 test('search finds a loop, a screen, a rule and a word from anywhere, by keyboard', async ({ page, open }) => {
   await open('/wear')
+  await ready(page)
   const find = async (typed: string): Promise<void> => {
     await page.keyboard.press('/')
     await expect(page.getByRole('combobox', { name: /Search/ })).toBeFocused()
@@ -59,6 +63,7 @@ test('search finds a loop, a screen, a rule and a word from anywhere, by keyboar
 
 test('help for the page one stands on is behind ? and F1', async ({ page, open }) => {
   await open('/loops/K3/decide')
+  await ready(page)
   await page.keyboard.press('F1')
   await expect(page.getByText(/Every way that is open for this loop/)).toBeVisible()
   await page.getByRole('link', { name: 'Words of the trade' }).click()
