@@ -37,7 +37,8 @@ router.onError(async () => {
 const main = ref<HTMLElement | null>(null)
 const announced = ref('')
 /** The day that stands on paper. */
-const today = new Date().toLocaleDateString('en-GB', { day: 'numeric', month: 'long', year: 'numeric' })
+const dayNow = (): string => new Date().toLocaleDateString('en-GB', { day: 'numeric', month: 'long', year: 'numeric' })
+const today = ref(dayNow())
 /** Every page has its title, in the tab and for who listens; focus goes with it unless the page puts it somewhere. */
 router.afterEach(async (to, from, failure) => {
   document.title = `${titleOf(to)} · Undercliff`
@@ -64,6 +65,8 @@ watch(
 const FRESH_MS = 15_000
 useIntervalFn(shed.keepFresh, FRESH_MS)
 onMounted(() => {
+  // A page may have been open for days.
+  window.addEventListener('beforeprint', () => (today.value = dayNow()))
   outbox.watchDevice(window)
   window.addEventListener('online', shed.hurry)
   document.addEventListener('visibilitychange', shed.keepFresh)
@@ -79,7 +82,7 @@ onMounted(() => {
       <AppBar />
       <p class="hidden-text" aria-live="polite">{{ announced }}</p>
       <p class="print-only print-head">
-        <strong>{{ shed.crew?.name }}</strong> <span>{{ announced || titleOf($route) }}</span>
+        <strong>{{ shed.crew?.name }}</strong> <span>{{ titleOf($route) }}</span>
         <time>{{ today }}</time>
       </p>
       <main id="page" ref="main" class="page" tabindex="-1">
