@@ -1,4 +1,4 @@
-import { planImport } from '@undercliff/core'
+import { DEFAULT_RULES, planImport } from '@undercliff/core'
 import type { Figure } from './figure'
 
 const ROWS = 5000
@@ -21,8 +21,9 @@ export function importBench(): Figure[] {
     tags: [],
     saws: [],
     takenSawIds: [],
+    rules: DEFAULT_RULES,
     unit: 'mm' as const,
-    columns: 8,
+    headings: ['Tag', 'Pitch', 'Gauge', 'Links', 'Type', 'Length', 'Saw', 'Where'],
     now: '2026-03-20T12:00:00.000Z',
     newId: () => `bench-id-${(ids += 1)}`,
     random: () => 0,

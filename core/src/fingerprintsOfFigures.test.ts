@@ -8,7 +8,7 @@ import { hour, stateOf } from './fixtures/logs'
 import { Draws, madeUpRules } from './fixtures/madeUp'
 import { printOf } from './fixtures/printOf'
 import * as geometry from './geometry'
-import { chanceTooLow, gaugeStanding, QUESTIONS, rulesConflicts, schoolsOf } from './house'
+import { chanceTooLow, DEFAULT_RULES, gaugeStanding, QUESTIONS, rulesConflicts, schoolsOf } from './house'
 import { gaugeCandidates, identifyPitch, likelyDriveLinks } from './identify'
 import { guessColumns, planImport } from './importing'
 import { readGaugeCell, readPitchCell } from './importing/readCells'
@@ -287,15 +287,18 @@ const PARTS: Readonly<Record<string, () => unknown>> = {
     const saw = (id: string, nickname: string, pitchClass: 'threeEighths' | 'p325') => ({
       id,
       nickname,
-      fit: { pitchClass, gaugeUm: 1500, driveLinks: 72 },
+      pitchClass,
+      gaugeUm: 1500,
+      driveLinks: 72,
     })
     let next = 0
     const plan = planImport(rows, match, {
       tags: ['K9', 'L7'],
-      saws: [saw('s1', 'Big saw', 'threeEighths'), saw('s2', 'Small', 'p325')] as never,
+      saws: [saw('s1', 'Big saw', 'threeEighths'), saw('s2', 'Small', 'p325')],
       takenSawIds: ['s2'],
+      rules: DEFAULT_RULES,
       unit: 'mm',
-      columns: headings.length,
+      headings,
       now: hour(10),
       newId: () => `id${(next += 1)}`,
       random: () => draws.next(),

@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs'
 import { fileURLToPath } from 'node:url'
 import Papa from 'papaparse'
+import { messyBook } from './fixtures/messyBook'
 import { expect, setUp, test, violations } from './testing'
 import { Undercliff } from './undercliff'
 
@@ -14,7 +15,7 @@ test('a messy spreadsheet is shown row by row, comes in all at once, and goes ou
     await page.getByLabel('CSV or XLSX').setInputFiles(MESSY)
     await expect(page.getByRole('heading', { name: 'What becomes of 13 rows' })).toBeVisible()
     const fate = (tag: string) =>
-      page.locator('[data-fate]').filter({ has: page.getByRole('cell', { name: tag, exact: true }) })
+      page.locator('[data-fate]').filter({ has: page.locator('.tag').getByText(tag, { exact: true }) })
     await expect(fate('G2')).toContainText('"3/8" alone: taken as standard')
     await expect(fate('G3')).toContainText('"3/8" alone: taken as low profile')
     await expect(fate('G5')).toContainText('comes in, but')
@@ -79,8 +80,7 @@ test('files that are no spreadsheet are told, and a column that is not guessed i
     buffer: Buffer.from('Tag,Pitch,Gauge,Teeth below\nH1,.325,1.3,64\n'),
   })
   await expect(page.getByText('Still to be matched: drive links.')).toBeVisible()
-  await page.getByLabel('Column for Drive links').click()
-  await page.getByText('Teeth below', { exact: true }).last().click()
+  await page.getByLabel('Column for Drive links').selectOption('Teeth below')
   await expect(page.getByRole('heading', { name: 'What becomes of 1 row' })).toBeVisible()
   await expect(page.getByRole('button', { name: 'Bring in 1 loop' })).toBeEnabled()
   expect(info.errors).toEqual([])
@@ -125,4 +125,87 @@ test('five thousand rows are looked at in a worker, and can be stopped', async (
   await page.getByLabel('CSV or XLSX').setInputFiles(file)
   await expect(page.getByRole('heading', { name: 'What becomes of 5000 rows' })).toBeVisible()
   await expect(page.getByRole('button', { name: 'Bring in 5000 loops' })).toBeEnabled()
+})
+
+for (const [name, viewport] of [
+  ['desk', { width: 1280, height: 800 }],
+  ['phone', { width: 390, height: 844 }],
+] as const)
+  test(`thirty messy rows are put right in the preview and all come in, at the ${name}`, async ({ page }) => {
+    await page.setViewportSize(viewport)
+    const undercliff = await Undercliff.start('--empty')
+    try {
+      await setUp(page, undercliff, '/import')
+      await page.getByLabel('CSV or XLSX').setInputFiles(await messyBook())
+      // Of three sheets the one with chains, below its titles; what nothing is taken from is named.
+      await expect(page.getByLabel('Headings in row')).toHaveValue('4')
+      await page.getByLabel('Column for Drive links').selectOption('Teeth below')
+      await expect(page.getByText('Nothing is taken from the columns Bought, Price.')).toBeVisible()
+      const shared = (text: string) => page.locator('[data-shared]').filter({ hasText: text })
+      await shared('"3/8"').getByRole('combobox').selectOption('3/8" low profile')
+      await shared('"CJ"').getByRole('combobox').selectOption('full chisel')
+      await shared('nothing about new or used').getByRole('combobox').selectOption('used, nobody has looked')
+      await page.getByLabel('Drive links', { exact: true }).fill('72')
+      await page.keyboard.press('Tab')
+      const tag = page.getByLabel('Tag', { exact: true })
+      await expect(tag).toHaveCount(1)
+      await tag.fill('W31')
+      await page.keyboard.press('Tab')
+      await page.getByRole('combobox', { name: 'Where it is', exact: true }).selectOption('bench')
+      await expect(page.getByText(/rows? mended here; the file stays as it is/)).toBeVisible()
+      await expect(page.locator('.fate.wrong')).toHaveCount(0)
+      expect(await violations(page)).toEqual([])
+      await page.getByRole('button', { name: 'Bring in 30 loops' }).click()
+      await expect(page.getByText(/^30 loops are in the shed/)).toBeVisible()
+
+      // The next file of the kind is matched as this one was.
+      await page.goto(`${undercliff.address}/import`)
+      const next = 'Tag,Pitch,Gauge,Teeth below,Price\nX1,.325,1.3,64,9\n'
+      await page.getByLabel('CSV or XLSX').setInputFiles({
+        name: 'next.csv',
+        mimeType: 'text/csv',
+        buffer: Buffer.from(next),
+      })
+      await expect(page.getByRole('button', { name: 'Bring in 1 loop' })).toBeEnabled()
+    } finally {
+      await undercliff.stop()
+    }
+  })
+
+test('a book with merged cells, formulas, hidden rows and headings twice is read as people read it', async ({
+  page,
+  open,
+}) => {
+  const { default: Excel } = await import('exceljs')
+  const book = new Excel.Workbook()
+  const sheet = book.addWorksheet('Chains')
+  sheet.addRow(['Tag', 'Pitch', 'Gauge', 'DL', 'Type', 'Condition', 'Saw'])
+  sheet.addRow(['QM1', '3/8 std', 1.5, { formula: '70+2', result: 72 }, 'semi', 'new', 'Osprey'])
+  sheet.addRow(['QM2', '3/8 std', 1.5, 72, 'semi', 'new', ''])
+  sheet.addRow(['QM3', '3/8 std', 1.5, { formula: 'A99/0', result: { error: '#DIV/0!' } }, 'semi', 'new', ''])
+  sheet.addRow(['Tag', 'Pitch', 'Gauge', 'DL', 'Type', 'Condition', 'Saw'])
+  sheet.addRow(['QM4', '3/8 std', 1.5, 72, 'semi', 'new', '']).hidden = true
+  sheet.mergeCells('G2:G3')
+  await open('/import')
+  await page.getByLabel('CSV or XLSX').setInputFiles({
+    name: 'odd.xlsx',
+    mimeType: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
+    buffer: Buffer.from(await book.xlsx.writeBuffer()),
+  })
+  await expect(page.getByRole('heading', { name: 'What becomes of 5 rows' })).toBeVisible()
+  await page.getByRole('button', { name: 'Only doubts and trouble' }).click()
+  const fate = (tag: string) => page.locator('[data-fate]').filter({ hasText: tag })
+  await expect(fate('QM2')).toContainText('Another loop is on Osprey: put on the bench.')
+  await expect(fate('QM3')).toContainText('"#DIV/0!" is not a count of drive links.')
+  await expect(fate('QM4')).toContainText('The sheet hides this row.')
+  await fate('QM4').getByRole('button', { name: 'Leave out row 6' }).click()
+  await expect(page.getByText('1 left out')).toBeVisible()
+})
+
+test('fifty thousand rows are refused in words, and nothing hangs', async ({ page, open }) => {
+  await open('/import')
+  const rows = Array.from({ length: 50_000 }, (_, i) => `R${i},.325,1.3,64`).join('\n')
+  const buffer = Buffer.from(`Tag,Pitch,Gauge,DL\n${rows}\n`)
+  await page.getByLabel('CSV or XLSX').setInputFiles({ name: 'all.csv', mimeType: 'text/csv', buffer })
+  await expect(page.getByText('That is 50000 rows; at most 20000 come in at once.')).toBeVisible()
 })

@@ -1,3 +1,6 @@
 export * from './columns'
-export * from './readCells'
+export * from './headings'
+export * from './choices'
+export type { Remark } from './findings'
+export * from './troubles'
 export * from './planImport'

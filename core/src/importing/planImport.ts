@@ -1,30 +1,30 @@
+import { fitCheck, type FitLevel } from '../fit'
+import { fold } from '../fold'
+import type { HouseRules } from '../house'
+import { asWritten, type NewEntry } from '../log'
 import { sameName } from '../names'
-import { checkLength } from '../measure'
-import { fitCheck, type FitSpec } from '../fit'
-import { fileFit } from '../geometry'
-import type { NewEntry } from '../log'
-import { changedSpec, specFromProfile, specLine, type LoopSpec, type SpecValues } from '../profile'
+import { specLine, type LoopSpec } from '../profile'
 import type { SawFit } from '../saw'
 import { freshTag } from '../tag'
-import { writeMm } from '../units'
-import { IMPORT_FIELD_NAMES, NEEDED_FIELDS, type ColumnMatch, type ImportField } from './columns'
-import {
-  cleanCell,
-  readCutterTypeCell,
-  readDriveLinksCell,
-  readGaugeCell,
-  readLengthCell,
-  readPitchCell,
-  readPlaceCell,
-  readSequenceCell,
-  readStartMarkCell,
-  type Cell,
-} from './readCells'
+import { decide } from '../verdict'
+import { IMPORT_FIELD_NAMES, missingFields, type ColumnMatch, type ImportField } from './columns'
+import { Findings, type Remark } from './findings'
+import { isHeadingAgain } from './headings'
+import { cleanCell, readPlaceCell, type ImportPlace } from './readCells'
+import { readComing, readSpec, unitBelow, type Coming, type Texts } from './readRow'
 
 /** A saw that is there already or is made by the import. */
 export interface ImportSaw extends SawFit {
   readonly id: string
   readonly nickname: string
+}
+
+/** What somebody settled about a row in the preview. */
+export interface Mended {
+  /** Cells as they should have been. */
+  readonly texts?: Partial<Record<ImportField, string>>
+  /** It stays out. */
+  readonly out?: boolean
 }
 
 /** What the import needs to know of the shed and of this moment. */
@@ -33,9 +33,16 @@ export interface ImportContext {
   readonly saws: readonly ImportSaw[]
   /** Saws that have a loop on them. */
   readonly takenSawIds: readonly string[]
+  /** By which a loop is fit for use or not. */
+  readonly rules: HouseRules
   readonly unit: 'mm' | 'inch'
-  /** How many columns have a heading. */
-  readonly columns: number
+  readonly headings: readonly string[]
+  /** Number of the first row below the headings; 2 where they are in row 1. */
+  readonly firstRow?: number
+  /** Rows that the sheet hides, by number. */
+  readonly hiddenRows?: readonly number[]
+  /** What was settled in the preview, by row number. */
+  readonly mended?: Readonly<Record<number, Mended>>
   readonly now: string
   readonly newId: () => string
   readonly random: () => number
@@ -43,14 +50,16 @@ export interface ImportContext {
 
 /** What becomes of one row. */
 export interface RowFate {
-  /** Number of the row in the sheet, the headings being row 1. */
+  /** Number of the row in the sheet, from 1. */
   readonly row: number
-  readonly fate: 'add' | 'wrong' | 'blank'
+  readonly fate: 'add' | 'wrong' | 'blank' | 'out'
   readonly tag: string
   /** The loop in one line; empty when it cannot be read. */
   readonly loop: string
-  readonly doubts: readonly string[]
-  readonly problems: readonly string[]
+  readonly doubts: readonly Remark[]
+  readonly problems: readonly Remark[]
+  /** What stands in each cell that something is remarked of. */
+  readonly texts: Partial<Record<ImportField, string>>
 }
 
 /** Everything that an import would do. Nothing is written by making it. */
@@ -58,46 +67,36 @@ export interface ImportPlan {
   readonly rows: readonly RowFate[]
   readonly saws: readonly ImportSaw[]
   readonly entries: readonly NewEntry[]
-  readonly counts: { readonly add: number; readonly wrong: number; readonly blank: number; readonly doubtful: number }
+  readonly counts: {
+    readonly add: number
+    readonly wrong: number
+    readonly blank: number
+    readonly out: number
+    readonly doubtful: number
+  }
 }
 
-/** A file no thicker than this speaks for low profile, whose own is 4 mm. Starting value. */
-const LOW_FILE_UM = 4200
 const TAG = /^[\p{L}\p{N}][\p{L}\p{N} ._-]*$/u
 const LONGEST_TAG = 12
 const LONGEST_NOTE = 2000
 const LONGEST_NICKNAME = 40
 const PROGRESS_EVERY = 250
 
-/** Gathers what is in doubt and what is wrong in a row. */
-class Findings {
-  readonly doubts: string[] = []
-  readonly problems: string[] = []
-
-  value<T>(cell: Cell<T>): T | undefined {
-    if (!cell.ok) {
-      this.problems.push(cell.message)
-      return undefined
-    }
-    if (cell.doubt !== undefined) this.doubts.push(cell.doubt)
-    return cell.value
-  }
+/** A loop as a row gives it, ready to be written. */
+interface RowLoop {
+  readonly tag: string
+  readonly spec: LoopSpec
+  readonly coming: Coming
+  readonly place: ImportPlace | null
+  readonly saw: ImportSaw | null
+  readonly note: string
 }
 
-type Texts = Record<ImportField, string>
-
-/** What a loop cannot be without. */
-type Named = Pick<SpecValues, 'pitchClass' | 'gaugeUm' | 'driveLinks' | 'cutterType' | 'sequence'>
-
-const isWhole = (named: { [F in keyof Named]: Named[F] | undefined }): named is Named =>
-  Object.values(named).every((value) => value !== undefined)
-
-/** What of a row's lengths no chain or file has, in one sentence; null when all can be. */
-function lengthTrouble({ newLengthUm, fileUm }: Partial<SpecValues>): string | null {
-  if (newLengthUm !== undefined && (newLengthUm < 1000 || newLengthUm > 20_000))
-    return `No cutter is ${writeMm(newLengthUm)} long when new.`
-  if (fileUm !== undefined && (fileUm < 2000 || fileUm > 10_000)) return `No file is ${writeMm(fileUm)} thick.`
-  return null
+/** The parts of a fit that decide it, and what they say. */
+function fitOf(spec: LoopSpec, saw: ImportSaw): { readonly level: FitLevel; readonly reasons: string } {
+  const { level, parts } = fitCheck(spec, saw)
+  const reasons = parts.filter((one) => one.level === level).map(({ reason }) => reason)
+  return { level, reasons: reasons.join('; ') }
 }
 
 class Planner {
@@ -107,6 +106,8 @@ class Planner {
   private readonly tags: Set<string>
   private readonly upperTags: Set<string>
   private readonly taken: Set<string>
+  private readonly hidden: ReadonlySet<number>
+  private readonly units: (field: ImportField) => ReturnType<typeof unitBelow>
 
   constructor(
     private readonly match: ColumnMatch,
@@ -115,115 +116,135 @@ class Planner {
     this.tags = new Set(context.tags)
     this.upperTags = new Set(context.tags.map((tag) => tag.toUpperCase()))
     this.taken = new Set(context.takenSawIds)
+    this.hidden = new Set(context.hiddenRows)
+    this.units = (field) => unitBelow(context.headings[match[field] ?? -1] ?? '', context.unit)
   }
 
-  private texts(cells: readonly string[], found: Findings): Texts {
-    const texts = {} as Texts
+  private texts(cells: readonly string[], row: number, found: Findings): Texts {
+    const mended = this.context.mended?.[row]?.texts ?? {}
+    const texts = {} as Record<ImportField, string>
     for (const field of Object.keys(IMPORT_FIELD_NAMES) as ImportField[]) {
       const column = this.match[field]
-      const { text, changed } = cleanCell(column === undefined ? '' : (cells[column] ?? ''))
-      if (changed) found.doubts.push(`${IMPORT_FIELD_NAMES[field]}: control characters were taken out.`)
+      const { text, changed } = cleanCell(mended[field] ?? (column === undefined ? '' : (cells[column] ?? '')))
+      if (changed) found.tell(field, `${IMPORT_FIELD_NAMES[field]}: control characters were taken out.`)
       texts[field] = text
     }
     return texts
   }
 
-  private spec(texts: Texts, found: Findings): LoopSpec | null {
-    const { unit } = this.context
-    const cutterType = found.value(readCutterTypeCell(texts.cutterType))
-    const gaugeUm = found.value(readGaugeCell(texts.gauge, unit))
-    const fileUm = found.value(readLengthCell(texts.file, unit))
-    const low = cutterType === 'chipper' || (fileUm != null && fileUm <= LOW_FILE_UM) || gaugeUm === 1100
-    const pitchClass = found.value(readPitchCell(texts.pitch, low))
-    const driveLinks = found.value(readDriveLinksCell(texts.driveLinks))
-    const sequence = found.value(readSequenceCell(texts.sequence))
-    const newLengthUm = found.value(readLengthCell(texts.newLength, unit))
-    const startMark = found.value(readStartMarkCell(texts.startMark))
-    const named = { pitchClass, gaugeUm, driveLinks, cutterType, sequence }
-    if (!isWhole(named)) return null
-    const said: Partial<SpecValues> = {
-      ...(fileUm == null ? {} : { fileUm }),
-      ...(newLengthUm == null ? {} : { newLengthUm }),
-      ...(startMark == null ? {} : { startMark }),
-    }
-    const wrong = lengthTrouble(said)
-    if (wrong !== null) {
-      found.problems.push(wrong)
-      return null
-    }
-    const { fileUm: file, ...rest } = said
-    const suits = file === undefined || cutterType === 'squareGround' || fileFit(named, file) === 'fits'
-    if (!suits) found.doubts.push(`No file for this pitch is ${writeMm(file, 1)}: left out, check it on the loop.`)
-    const own = suits ? said : rest
-    return changedSpec(specFromProfile(named), own, 'crew')
-  }
-
   private tag(text: string, found: Findings): string {
     if (text === '') {
       const made = freshTag(this.tags, this.context.random()) ?? ''
-      if (made === '') found.problems.push('There is no tag, and none is left to make.')
-      else found.doubts.push(`No tag: ${made} was made for it.`)
+      if (made === '') found.wrong('tag', 'There is no tag, and none is left to make.')
+      else found.tell('tag', `No tag: ${made} was made for it.`)
       return made
     }
     if (text.length > LONGEST_TAG || !TAG.test(text))
-      found.problems.push(`"${text.slice(0, 40)}" cannot be a tag: up to ${LONGEST_TAG} letters and digits.`)
-    else if (this.tags.has(text) || this.upperTags.has(text.toUpperCase()))
-      found.problems.push(`The tag ${text} is taken.`)
+      found.wrong('tag', `"${text.slice(0, 40)}" cannot be a tag: up to ${LONGEST_TAG} letters and digits.`)
+    else if (this.upperTags.has(text.toUpperCase())) found.wrong('tag', `The tag ${text} is taken.`)
     return text
   }
 
   /** The saw with a nickname; one that is not known is made to take this loop. */
-  private saw(nickname: string, spec: FitSpec, found: Findings): ImportSaw | null {
+  private saw(nickname: string, spec: LoopSpec, found: Findings): ImportSaw | null {
     if (nickname === '') return null
     if (nickname.length > LONGEST_NICKNAME) {
-      found.problems.push(`A saw's name has at most ${LONGEST_NICKNAME} characters.`)
+      found.wrong('saw', `A saw's name has at most ${LONGEST_NICKNAME} characters.`)
       return null
     }
     const known = [...this.context.saws, ...this.saws].find((saw) => sameName(saw.nickname, nickname))
     if (known !== undefined) return known
-    found.doubts.push(`No saw is called ${nickname}: one is added that takes ${specLine(spec)}.`)
+    found.ask('saw', `No saw is called ${nickname}: one is added that takes ${specLine(spec)}.`)
     const { pitchClass, gaugeUm, driveLinks } = spec
     return { id: this.context.newId(), nickname, pitchClass, gaugeUm, driveLinks }
   }
 
   plan(cells: readonly string[], row: number): void {
-    const found = new Findings()
-    if (cells.every((cell) => cell.trim() === '')) {
-      this.rows.push({ row, fate: 'blank', tag: '', loop: '', doubts: [], problems: [] })
+    const none = { row, tag: '', loop: '', doubts: [], problems: [], texts: {} }
+    if (cells.every((cell) => cell.trim() === '') || isHeadingAgain(cells, this.context.headings)) {
+      this.rows.push({ ...none, fate: 'blank' })
       return
     }
+    const found = new Findings()
     this.checkWidth(cells, found)
-    const texts = this.texts(cells, found)
+    if (this.hidden.has(row)) found.ask(null, 'The sheet hides this row.')
+    const texts = this.texts(cells, row, found)
+    if (this.context.mended?.[row]?.out === true) {
+      this.rows.push({ ...none, tag: texts.tag, fate: 'out' })
+      return
+    }
+    const loop = this.read(texts, found)
+    const fate = found.problems.length > 0 || loop === null ? 'wrong' : 'add'
+    const remarked = [...found.problems, ...found.doubts].flatMap(({ field }) => (field === null ? [] : [field]))
+    this.rows.push({
+      row,
+      fate,
+      tag: loop?.tag ?? texts.tag,
+      loop: loop === null ? '' : specLine(loop.spec),
+      doubts: found.doubts,
+      problems: found.problems,
+      texts: Object.fromEntries(remarked.map((field) => [field, texts[field]])),
+    })
+    if (fate === 'wrong' || loop === null) return
+    this.take(loop)
+    this.write(loop)
+  }
+
+  /** The loop of a row; null where it cannot be one. What is doubtful or wrong is in the findings. */
+  private read(texts: Texts, found: Findings): RowLoop | null {
     const tag = this.tag(texts.tag, found)
-    const spec = this.spec(texts, found)
-    const lengthUm = found.value(readLengthCell(texts.length, this.context.unit)) ?? null
-    const place = found.value(readPlaceCell(texts.place)) ?? null
-    const saw = spec === null ? null : this.saw(texts.saw, spec, found)
-    if (spec !== null && lengthUm !== null) this.checkLength(spec, lengthUm, found)
-    if (place === 'saw' && spec !== null) this.checkSaw(tag, spec, saw, found)
-    const fate = found.problems.length > 0 ? 'wrong' : 'add'
-    const loop = spec === null ? '' : specLine(spec)
-    this.rows.push({ row, fate, tag, loop, doubts: found.doubts, problems: found.problems })
-    if (fate === 'wrong' || spec === null) return
-    this.take(tag, saw, place)
-    this.write(tag, spec, lengthUm, place, saw, texts.note.slice(0, LONGEST_NOTE))
+    const spec = readSpec(texts, this.units, found)
+    const coming = readComing(texts, this.units, spec, found)
+    const said = found.value('place', readPlaceCell(texts.place)) ?? null
+    if (spec === null) return null
+    const saw = this.saw(texts.saw, spec, found)
+    const place = texts.place === '' ? this.impliedPlace(spec, saw, found) : said
+    if (said === 'saw') this.checkSaw(tag, spec, saw, found)
+    const loop = { tag, spec, coming, place, saw, note: texts.note.slice(0, LONGEST_NOTE) }
+    if (place !== 'saw' || saw === null || found.problems.length > 0 || this.isFit(loop)) return loop
+    const why = coming.lengthUm === null ? 'it was used, and nobody says how much is left' : 'it is at its mark'
+    found.ask('condition', `Not put on ${saw.nickname}, but on the bench: not fit for use as it is, since ${why}.`)
+    return { ...loop, place: null }
   }
 
   private checkWidth(cells: readonly string[], found: Findings): void {
-    const beyond = cells.slice(this.context.columns).filter((cell) => cell.trim() !== '').length
+    const beyond = cells.slice(this.context.headings.length).filter((cell) => cell.trim() !== '').length
     if (beyond === 0) return
     const more = `${beyond} ${beyond === 1 ? 'cell' : 'cells'}`
-    found.problems.push(`It has ${more} more than there are headings: a comma too many?`)
+    found.wrong(null, `It has ${more} more than there are headings: a comma too many?`)
   }
 
-  private checkLength(spec: LoopSpec, lengthUm: number, found: Findings): void {
-    if (checkLength(spec, lengthUm, null).ok)
-      found.doubts.push('Length now is taken for cutter 1: the sheet does not say which it was.')
-    else found.problems.push(`${writeMm(lengthUm)} is longer than a new cutter (${writeMm(spec.newLengthUm)}).`)
+  /** A row that names a saw and no place is on it, where the fit and the loops before it leave that open. */
+  private impliedPlace(spec: LoopSpec, saw: ImportSaw | null, found: Findings): ImportPlace | null {
+    if (saw === null) return null
+    const { level, reasons } = fitOf(spec, saw)
+    if (level === 'mustNot') {
+      found.ask('saw', `It is for ${saw.nickname} and must not be on it: ${reasons}. Put on the bench.`)
+      return null
+    }
+    if (this.taken.has(saw.id)) {
+      found.tell('place', `Another loop is on ${saw.nickname}: put on the bench.`)
+      return null
+    }
+    const but = level === 'but' ? `, but ${reasons}` : ''
+    found.tell('place', `Put on ${saw.nickname}, since the row names it${but}.`)
+    return 'saw'
+  }
+
+  /** Whether such a loop may be on a saw at all, by the same verdict as any. */
+  private isFit({ tag, spec, coming: { used, lengthUm } }: RowLoop): boolean {
+    const { now, rules } = this.context
+    const base = { loopId: tag, happenedAt: now, personId: null }
+    const entries: NewEntry[] = [
+      { ...base, id: 'came', kind: 'registered', tag, spec, ...(used === null ? {} : { used }) },
+    ]
+    if (lengthUm !== null) entries.push({ ...base, id: 'read', kind: 'measured', readings: [{ cutter: 1, lengthUm }] })
+    const state = fold(entries.map((entry) => asWritten(entry, now)))
+    return state !== null && decide(state, rules).fitForUse
   }
 
   /** The tag and the saw are taken for the rows that follow. */
-  private take(tag: string, saw: ImportSaw | null, place: string | null): void {
+  private take({ tag, saw, place }: RowLoop): void {
     this.tags.add(tag)
     this.upperTags.add(tag.toUpperCase())
     if (saw === null) return
@@ -231,34 +252,24 @@ class Planner {
     if (place === 'saw') this.taken.add(saw.id)
   }
 
-  private checkSaw(tag: string, spec: FitSpec, saw: ImportSaw | null, found: Findings): void {
+  private checkSaw(tag: string, spec: LoopSpec, saw: ImportSaw | null, found: Findings): void {
     if (saw === null) {
-      found.problems.push('It is on a saw, and the sheet does not say on which.')
+      found.wrong('saw', 'It is on a saw, and the sheet does not say on which.')
       return
     }
-    if (this.taken.has(saw.id)) found.problems.push(`Another loop is on ${saw.nickname}.`)
-    const { level, parts } = fitCheck(spec, saw)
-    const reasons = parts
-      .filter((one) => one.level === level)
-      .map(({ reason }) => reason)
-      .join('; ')
-    if (level === 'mustNot') found.problems.push(`${tag} must not be on ${saw.nickname}: ${reasons}.`)
-    else if (level === 'but') found.doubts.push(`On ${saw.nickname}, but ${reasons}.`)
+    if (this.taken.has(saw.id)) found.wrong('place', `Another loop is on ${saw.nickname}.`)
+    const { level, reasons } = fitOf(spec, saw)
+    if (level === 'mustNot') found.wrong('saw', `${tag} must not be on ${saw.nickname}: ${reasons}.`)
+    else if (level === 'but') found.tell('saw', `On ${saw.nickname}, but ${reasons}.`)
   }
 
-  private write(
-    tag: string,
-    spec: LoopSpec,
-    lengthUm: number | null,
-    place: string | null,
-    saw: ImportSaw | null,
-    note: string,
-  ): void {
+  private write({ tag, spec, coming, place, saw, note }: RowLoop): void {
     const { now, newId } = this.context
     const loopId = newId()
     const base = () => ({ id: newId(), loopId, happenedAt: now, personId: null })
     const said = note === '' ? {} : { note }
-    this.entries.push({ ...base(), kind: 'registered', tag, spec, ...said })
+    const { used, lengthUm } = coming
+    this.entries.push({ ...base(), kind: 'registered', tag, spec, ...(used === null ? {} : { used }), ...said })
     if (lengthUm !== null) {
       this.entries.push({
         ...base(),
@@ -294,10 +305,6 @@ class Planner {
   }
 }
 
-/** Fields that a match lacks and no row can do without. */
-export const missingFields = (match: ColumnMatch): ImportField[] =>
-  NEEDED_FIELDS.filter((field) => match[field] === undefined)
-
 /**
  * What an import of these rows would do: every row's fate and every doubt. Nothing is written.
  *
@@ -317,8 +324,9 @@ export function planImport(
   if (missing.length > 0)
     throw new RangeError(`No column is matched to: ${missing.map((field) => IMPORT_FIELD_NAMES[field]).join(', ')}.`)
   const planner = new Planner(match, context)
+  const { firstRow = 2 } = context
   rows.forEach((cells, i) => {
-    planner.plan(cells, i + 2)
+    planner.plan(cells, i + firstRow)
     if ((i + 1) % PROGRESS_EVERY === 0) onProgress?.(i + 1)
   })
   const count = (fate: RowFate['fate']): number => planner.rows.filter((row) => row.fate === fate).length
@@ -330,7 +338,8 @@ export function planImport(
       add: count('add'),
       wrong: count('wrong'),
       blank: count('blank'),
-      doubtful: planner.rows.filter(({ fate, doubts }) => fate === 'add' && doubts.length > 0).length,
+      out: count('out'),
+      doubtful: planner.rows.filter(({ fate, doubts }) => fate === 'add' && doubts.some(({ asks }) => asks)).length,
     },
   }
 }

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import type { AnyNewEntry } from '@undercliff/contract'
-import { NInput, NInputNumber, NSelect } from 'naive-ui'
+import { NInput, NInputNumber } from 'naive-ui'
 import { leavesOf, putRight, type Leaf } from './leaves'
+import SelectField from './SelectField.vue'
 
 /** Everything in an entry that a person may put right, each under its name. */
 const entry = defineModel<AnyNewEntry>({ required: true })
@@ -23,12 +24,12 @@ const instantOf = (local: string): string | null => {
   <div class="leaves">
     <label v-for="leaf in leavesOf(entry)" :key="leaf.path.join('.')" class="leaf">
       <span>{{ leaf.label }}</span>
-      <NSelect
+      <SelectField
         v-if="leaf.kind === 'choice'"
-        :value="String(leaf.value)"
+        :model-value="String(leaf.value)"
         :options="[...(leaf.choices ?? [])]"
         :aria-label="leaf.label"
-        @update:value="(value) => change(leaf, value)"
+        @update:model-value="(value) => change(leaf, value)"
       />
       <NInputNumber
         v-else-if="leaf.kind === 'mm' || leaf.kind === 'number'"

@@ -13,7 +13,7 @@ import {
   type PartDamage,
   type PartDamageKind,
 } from '@undercliff/core'
-import { NInput, NSelect } from 'naive-ui'
+import { NInput } from 'naive-ui'
 import { ref, watch } from 'vue'
 import { readTyped } from '../../parts/readTyped'
 import { useLoop } from '../../remote/loopStore'
@@ -21,6 +21,7 @@ import { useShed } from '../../remote/shedStore'
 import { readCutterNumbers } from './cutterNumbers'
 import NoteForm from './NoteForm.vue'
 import type { NoteBody } from './noteBody'
+import SelectField from '../../parts/SelectField.vue'
 
 /** What a look at the whole loop found: damaged cutters, and straps, drive links and rivets. */
 defineProps<{ tag: string }>()
@@ -94,7 +95,7 @@ function body(): NoteBody | string {
         </li>
       </ul>
       <div class="abreast">
-        <NSelect v-model:value="damageKind" :options="cutterOptions" aria-label="Kind of damage" />
+        <SelectField v-model="damageKind" :options="cutterOptions" aria-label="Kind of damage" />
         <NInput
           v-model:value="damageCutters"
           placeholder="Cutters: 5-9, 12"
@@ -124,7 +125,7 @@ function body(): NoteBody | string {
       </ul>
       <p v-else class="soft">Nothing found</p>
       <div class="abreast">
-        <NSelect v-model:value="partKind" :options="partOptions" aria-label="Damage to a part" /><button
+        <SelectField v-model="partKind" :options="partOptions" aria-label="Damage to a part" /><button
           type="button"
           class="act small"
           @click="parts.push({ kind: partKind, nearCutter: null })"

@@ -28,7 +28,7 @@ const leave = (): void => {
 }
 onKeyStroke('Escape', (event) => {
   // A list or a panel that is open closes first.
-  if (event.defaultPrevented || document.querySelector('[role=dialog], .n-base-select-menu') !== null) return
+  if (event.defaultPrevented || document.querySelector('[role=dialog]') !== null) return
   leave()
 })
 </script>

@@ -1,31 +1,46 @@
 <script setup lang="ts">
 import { MOST_IMPORT_ROWS } from '@undercliff/contract'
 import {
+  headingKey,
   IMPORT_FIELDS,
   IMPORT_FIELD_NAMES,
   missingFields,
   NEEDED_FIELDS,
+  rememberColumns,
+  sharedTroubles,
+  unusedColumns,
   type ColumnMatch,
   type ImportField,
+  type HouseRules,
   type ImportPlan,
+  type Mended,
+  type RememberedColumns,
+  type SharedTrouble,
 } from '@undercliff/core'
-import { NSelect } from 'naive-ui'
-import { computed, onUnmounted, ref, shallowRef } from 'vue'
+import { computed, nextTick, onUnmounted, ref, shallowRef } from 'vue'
 import { useRouter } from 'vue-router'
+import SelectField from '../../parts/SelectField.vue'
 import { postImport } from '../../remote/api'
+import { keep, keptJson } from '../../remote/device'
 import { useNotices } from '../../remote/notices'
 import { useShed } from '../../remote/shedStore'
-import type { Ask, Told } from './planWorker'
+import type { Ask, LaidOut, Told } from './planWorker'
+import SharedTroubles from './SharedTroubles.vue'
+import TroubleRow from './TroubleRow.vue'
 
-/** A spreadsheet becomes loops: its columns are matched, every row's fate is shown, then all is written or nothing. */
+/** A spreadsheet becomes loops: its columns are matched, every row is shown and mended, then all is written or nothing. */
 const shed = useShed()
 const notices = useNotices()
 const router = useRouter()
 void shed.load()
-const file = shallowRef<File | null>(null)
-const headings = shallowRef<readonly string[]>([])
-const rows = shallowRef<readonly (readonly string[])[]>([])
+const REMEMBERED = 'undercliff:importColumns'
+const remembered = (): RememberedColumns => keptJson<RememberedColumns>(REMEMBERED) ?? {}
+const fileName = ref('')
+const laidOut = shallowRef<LaidOut | null>(null)
 const match = ref<ColumnMatch>({})
+const mended = ref<Record<number, Mended>>({})
+/** Rows that were mended one by one: they stay in the list, so that the hand does not lose its place. */
+const touched = ref(new Set<number>())
 const plan = shallowRef<ImportPlan | null>(null)
 const busy = ref<'' | 'reading' | 'planning' | 'writing'>('')
 const done = ref(0)
@@ -35,58 +50,81 @@ const onlyTrouble = ref(true)
 const SHOWN = 100
 let worker: Worker | null = null
 
-function cancel(): void {
+function stop(): void {
   worker?.terminate()
   worker = null
   busy.value = ''
 }
-onUnmounted(cancel)
+/** The worker goes, and what it had read with it. */
+function cancel(): void {
+  stop()
+  laidOut.value = null
+  plan.value = null
+}
+onUnmounted(stop)
+function hear(told: Told): void {
+  switch (told.told) {
+    case 'progress':
+      done.value = told.done
+      return
+    case 'read':
+      laidOut.value = told.laidOut
+      match.value = told.laidOut.match
+      mended.value = {}
+      touched.value = new Set()
+      busy.value = ''
+      if (told.laidOut.rows > MOST_IMPORT_ROWS)
+        wrong.value = `That is ${told.laidOut.rows} rows; at most ${MOST_IMPORT_ROWS} come in at once.`
+      else look()
+      return
+    case 'planned':
+      plan.value = told.plan
+      busy.value = ''
+      return
+    case 'wrong':
+      wrong.value = told.message
+      busy.value = ''
+  }
+}
 function ask(what: Ask): void {
-  worker?.terminate()
-  worker = new Worker(new URL('./planWorker.ts', import.meta.url), { type: 'module' })
-  worker.onmessage = ({ data }: MessageEvent<Told>) => {
-    switch (data.told) {
-      case 'progress':
-        done.value = data.done
-        return
-      case 'read':
-        headings.value = data.headings
-        rows.value = data.rows
-        match.value = data.match
-        busy.value = ''
-        if (data.rows.length > MOST_IMPORT_ROWS)
-          wrong.value = `That is ${data.rows.length} rows; at most ${MOST_IMPORT_ROWS} come in at once.`
-        else look()
-        return
-      case 'planned':
-        plan.value = data.plan
-        busy.value = ''
-        return
-      case 'wrong':
-        wrong.value = data.message
-        busy.value = ''
+  if (worker === null) {
+    worker = new Worker(new URL('./planWorker.ts', import.meta.url), { type: 'module' })
+    worker.onmessage = ({ data }: MessageEvent<Told>) => {
+      hear(data)
+    }
+    worker.onerror = () => {
+      wrong.value = 'The file cannot be read.'
+      busy.value = ''
     }
   }
-  worker.onerror = () => {
-    wrong.value = 'The file cannot be read.'
-    busy.value = ''
-  }
+  wrong.value = ''
   worker.postMessage(what)
 }
 function open(event: Event): void {
   const [picked] = (event.target as HTMLInputElement).files ?? []
   if (picked === undefined) return
-  file.value = picked
-  plan.value = null
-  wrong.value = ''
+  cancel()
+  fileName.value = picked.name
   busy.value = 'reading'
-  ask({ ask: 'read', file: picked })
+  ask({ ask: 'read', file: picked, remembered: remembered() })
+}
+/** Another sheet, or the headings in another row of this one. */
+function layOut(sheet: number, row: number | null): void {
+  plan.value = null
+  busy.value = 'reading'
+  ask({ ask: 'sheet', sheet, row, remembered: remembered() })
+}
+function headingsIn(event: Event): void {
+  const row = Number((event.target as HTMLInputElement).value)
+  if (laidOut.value !== null && Number.isInteger(row) && row > 0) layOut(laidOut.value.sheet, row - 1)
 }
 const missing = computed(() => missingFields(match.value))
+const unused = computed(() => unusedColumns(laidOut.value?.headings ?? [], match.value))
 function look(): void {
-  plan.value = null
-  wrong.value = ''
-  if (missing.value.length > 0) return
+  if (missing.value.length > 0) {
+    plan.value = null
+    return
+  }
   busy.value = 'planning'
   done.value = 0
   const context = {
@@ -99,16 +137,20 @@ function look(): void {
       driveLinks,
       nosePitchClass,
     })),
+    rules: JSON.parse(JSON.stringify(shed.rules)) as HouseRules,
     takenSawIds: shed.loops.flatMap(({ sawId }) => (sawId === null ? [] : [sawId])),
     unit: shed.bareUnit,
-    columns: headings.value.length,
+    mended: JSON.parse(JSON.stringify(mended.value)) as Record<number, Mended>,
     now: new Date().toISOString(),
   }
-  ask({ ask: 'plan', rows: rows.value, match: { ...match.value }, context })
+  ask({ ask: 'plan', match: { ...match.value }, context })
 }
 const columns = computed(() => [
   { value: -1, label: 'no column' },
-  ...headings.value.map((heading, i) => ({ value: i, label: heading.trim() === '' ? `column ${i + 1}` : heading })),
+  ...(laidOut.value?.headings ?? []).map((heading, i) => ({
+    value: i,
+    label: headingKey(heading) === '' ? `column ${i + 1}` : heading.trim(),
+  })),
 ])
 function matchTo(field: ImportField, column: number): void {
   const next: ColumnMatch = { ...match.value }
@@ -119,19 +161,44 @@ function matchTo(field: ImportField, column: number): void {
 }
 const sampleOf = (field: ImportField): string => {
   const column = match.value[field]
-  return column === undefined
-    ? ''
-    : rows.value
-        .slice(0, 3)
-        .map((row) => row[column] ?? '')
-        .filter(Boolean)
-        .join(', ')
+  if (column === undefined) return ''
+  const cells = (laidOut.value?.samples ?? []).map((row) => row[column] ?? '').filter(Boolean)
+  return [...new Set(cells)].slice(0, 3).join(', ')
 }
+
+function mend(row: number, more: Mended): void {
+  const before = mended.value[row]
+  mended.value = { ...mended.value, [row]: { ...before, ...more, texts: { ...before?.texts, ...more.texts } } }
+}
+async function mendCell(row: number, field: ImportField, text: string): Promise<void> {
+  const at = document.activeElement?.id
+  touched.value.add(row)
+  mend(row, { texts: { [field]: text } })
+  look()
+  await nextTick()
+  if (at) document.getElementById(at)?.focus()
+}
+function settle({ field, rows }: SharedTrouble, text: string): void {
+  for (const row of rows) mend(row, { texts: { [field]: text } })
+  look()
+}
+function setOut(row: number, out: boolean): void {
+  touched.value.add(row)
+  mend(row, { out })
+  look()
+}
+const sawNames = computed(() =>
+  [...shed.saws, ...(plan.value?.saws ?? [])].map(({ nickname }) => nickname).sort((a, b) => a.localeCompare(b)),
+)
+const shared = computed(() => sharedTroubles(plan.value?.rows ?? []))
+const mendedCount = computed(() => Object.keys(mended.value).length)
 const shown = computed(() => {
   const { value } = plan
   if (value === null) return []
   return value.rows.filter(
-    ({ fate, doubts }) => fate !== 'blank' && (!onlyTrouble.value || fate === 'wrong' || doubts.length > 0),
+    ({ row, fate, doubts }) =>
+      fate !== 'blank' &&
+      (!onlyTrouble.value || fate === 'wrong' || doubts.some(({ asks }) => asks) || touched.value.has(row)),
   )
 })
 const canWrite = computed(
@@ -143,6 +210,10 @@ async function write(): Promise<void> {
   wrong.value = ''
   try {
     const { loops, saws } = await postImport({ saws: plan.value.saws, entries: plan.value.entries })
+    keep(
+      REMEMBERED,
+      JSON.stringify({ ...remembered(), ...rememberColumns(laidOut.value?.headings ?? [], match.value) }),
+    )
     await shed.load()
     const also = saws === 0 ? '' : `, and ${saws} ${saws === 1 ? 'saw' : 'saws'}`
     notices.say(`${loops} ${loops === 1 ? 'loop is' : 'loops are'} in the shed${also}.`)
@@ -160,8 +231,8 @@ async function write(): Promise<void> {
     <section class="sheet stack">
       <h1>Bring in a spreadsheet</h1>
       <p>
-        One loop a row, headings in the first: tag, pitch, gauge, drive links, and whatever else you keep. Nothing is
-        written before you have seen what becomes of every row.
+        One loop a row: tag, pitch, gauge, drive links, and whatever else you keep. Titles above the headings do no
+        harm. Nothing is written before you have seen what becomes of every row.
       </p>
       <div class="field">
         <label for="file">CSV or XLSX</label
@@ -175,12 +246,25 @@ async function write(): Promise<void> {
         />
       </div>
       <p v-if="busy === 'reading'">
-        Reading {{ file?.name }} … <button type="button" class="act small" @click="cancel">Stop</button>
+        Reading {{ fileName }} … <button type="button" class="act small" @click="cancel">Stop</button>
       </p>
       <p v-if="wrong" class="stop-text" role="alert">{{ wrong }}</p>
     </section>
-    <section v-if="headings.length > 0" class="sheet">
-      <h2>Which column is what</h2>
+    <section v-if="laidOut" class="sheet stack" aria-labelledby="matched">
+      <h2 id="matched">Which column is what</h2>
+      <div class="row where">
+        <label v-if="laidOut.sheets.length > 1" class="pair"
+          >Sheet
+          <SelectField
+            :options="laidOut.sheets.map((label, value) => ({ value, label }))"
+            :model-value="laidOut.sheet"
+            @update:model-value="layOut($event, null)"
+        /></label>
+        <label class="pair"
+          >Headings in row
+          <input class="plain number" type="number" min="1" :value="laidOut.headingRow" @change="headingsIn"
+        /></label>
+      </div>
       <p v-if="missing.length > 0" class="caution" role="status">
         Still to be matched: {{ missing.map((field) => IMPORT_FIELD_NAMES[field].toLowerCase()).join(', ') }}.
       </p>
@@ -188,68 +272,61 @@ async function write(): Promise<void> {
         <div v-for="field in IMPORT_FIELDS" :key="field" class="field">
           <span class="legend"
             >{{ IMPORT_FIELD_NAMES[field] }}{{ NEEDED_FIELDS.includes(field) ? ' (needed)' : '' }}</span
-          ><NSelect
-            :value="match[field] ?? -1"
+          ><SelectField
+            :model-value="match[field] ?? -1"
             :options="columns"
             :aria-label="`Column for ${IMPORT_FIELD_NAMES[field]}`"
-            @update:value="matchTo(field, $event)"
+            @update:model-value="matchTo(field, $event)"
           /><span class="soft sample">{{ sampleOf(field) }}</span>
         </div>
       </div>
+      <p v-if="unused.length > 0" class="soft">
+        Nothing is taken from {{ unused.length === 1 ? 'the column' : 'the columns' }} {{ unused.join(', ') }}.
+      </p>
     </section>
-    <section v-if="busy === 'planning'" class="sheet stack" role="status">
+    <section v-if="busy === 'planning' && plan === null" class="sheet stack" role="status">
       <p>
-        Looking at row {{ done }} of {{ rows.length }} …
+        Looking at row {{ done }} of {{ laidOut?.rows }} …
         <button type="button" class="act small" @click="cancel">Stop</button>
       </p>
-      <progress :value="done" :max="rows.length" aria-label="Rows looked at" />
+      <progress :value="done" :max="laidOut?.rows" aria-label="Rows looked at" />
     </section>
-    <section v-if="plan" class="sheet stack" aria-labelledby="fates">
+    <section v-if="plan" class="sheet stack" aria-labelledby="fates" :aria-busy="busy === 'planning'">
       <h2 id="fates">What becomes of {{ plan.rows.length }} {{ plan.rows.length === 1 ? 'row' : 'rows' }}</h2>
-      <p class="tally">
+      <p class="tally" role="status">
         <strong class="figures">{{ plan.counts.add }}</strong> come in
         <span class="soft">({{ plan.counts.doubtful }} with a doubt)</span> ·
         <strong class="figures" :class="{ 'stop-text': plan.counts.wrong > 0 }">{{ plan.counts.wrong }}</strong> cannot
-        · <strong class="figures">{{ plan.counts.blank }}</strong> blank ·
+        ·
+        <template v-if="plan.counts.out > 0"
+          ><strong class="figures">{{ plan.counts.out }}</strong> left out · </template
+        ><strong class="figures">{{ plan.counts.blank }}</strong> blank ·
         <strong class="figures">{{ plan.saws.length }}</strong>
         {{ plan.saws.length === 1 ? 'saw is' : 'saws are' }} added
       </p>
+      <SharedTroubles v-if="shared.length > 0" :troubles="shared" :saws="sawNames" @settle="settle" />
       <p class="row">
         <button type="button" class="act small" :aria-pressed="onlyTrouble" @click="onlyTrouble = !onlyTrouble">
-          Only doubts and trouble
-        </button>
+          Only doubts and trouble</button
+        ><span v-if="mendedCount > 0" class="soft"
+          >{{ mendedCount }} {{ mendedCount === 1 ? 'row' : 'rows' }} mended here; the file stays as it is.</span
+        >
       </p>
-      <table v-if="shown.length > 0">
-        <thead>
-          <tr>
-            <th>Row</th>
-            <th>Tag</th>
-            <th>Fate</th>
-            <th>Loop</th>
-            <th>What to know</th>
-          </tr>
-        </thead>
-        <tbody>
-          <tr v-for="row in shown.slice(0, SHOWN)" :key="row.row" :class="row.fate" data-fate>
-            <td class="figures">{{ row.row }}</td>
-            <td class="figures">{{ row.tag }}</td>
-            <td>
-              <strong>{{
-                row.fate === 'wrong' ? 'cannot' : row.doubts.length > 0 ? 'comes in, but' : 'comes in'
-              }}</strong>
-            </td>
-            <td>{{ row.loop }}</td>
-            <td>
-              <p v-for="one in [...row.problems, ...row.doubts]" :key="one">{{ one }}</p>
-            </td>
-          </tr>
-        </tbody>
-      </table>
+      <ul v-if="shown.length > 0" class="fates" aria-label="Row by row">
+        <TroubleRow
+          v-for="row in shown.slice(0, SHOWN)"
+          :key="row.row"
+          :row="row"
+          :saws="sawNames"
+          @mend="(field, text) => mendCell(row.row, field, text)"
+          @out="(out) => setOut(row.row, out)"
+        />
+      </ul>
       <p v-if="shown.length > SHOWN" class="soft">And {{ shown.length - SHOWN }} more rows like these.</p>
       <p v-if="plan.counts.wrong > 0" class="row">
         <button type="button" class="act" :aria-pressed="leaveOut" @click="leaveOut = !leaveOut">
           Leave out the {{ plan.counts.wrong }} that cannot</button
-        ><span class="soft">or mend them in the file and open it again.</span>
+        ><span class="soft">or mend them above.</span>
       </p>
       <button type="button" class="act next save" :disabled="!canWrite || busy !== ''" @click="write">
         {{
@@ -281,50 +358,22 @@ progress {
 .tally {
   font-size: 1.1rem;
 }
-table {
-  border-collapse: collapse;
-  width: 100%;
-  font-size: 0.92rem;
+.fates {
+  list-style: none;
+  margin: 0;
+  padding: 0;
 }
-th {
-  text-align: left;
-  font-size: 0.85rem;
-  color: var(--ink-soft);
+.pair {
+  display: flex;
+  gap: 10px;
+  align-items: center;
+  font-weight: 700;
 }
-th,
-td {
-  padding: 5px 10px 5px 0;
-  border-bottom: 1px solid var(--rule);
-  vertical-align: top;
-}
-.wrong td:first-child {
-  border-left: 6px solid var(--stop);
-  padding-left: 8px;
-}
-.wrong strong {
-  color: var(--stop);
+.number {
+  width: 90px;
 }
 .save {
   font-size: 1.15rem;
   min-height: 60px;
-}
-@media (max-width: 700px) {
-  thead {
-    display: none;
-  }
-  tr {
-    display: grid;
-    grid-template-columns: auto auto 1fr;
-    gap: 0 10px;
-    border-bottom: 1px solid var(--rule);
-    padding: 6px 0;
-  }
-  td {
-    border: 0;
-    padding: 0;
-  }
-  td:nth-child(n + 4) {
-    grid-column: 1 / 4;
-  }
 }
 </style>

@@ -1,68 +1,110 @@
-import { guessColumns, planImport, type ColumnMatch, type ImportContext, type ImportPlan } from '@undercliff/core'
+import {
+  findHeadings,
+  guessColumns,
+  planImport,
+  withUnits,
+  type ColumnMatch,
+  type ImportContext,
+  type ImportPlan,
+  type RememberedColumns,
+} from '@undercliff/core'
 import { nanoid } from 'nanoid'
-import Papa from 'papaparse'
-import readXlsxFile from 'read-excel-file/web-worker'
+import { readSheets, type Sheet } from './readSheets'
 
-/** What the page asks of the worker. Ending the worker cancels it. */
+/** What the page asks of the worker, which keeps the file that it has read. Ending the worker cancels it. */
 export type Ask =
-  | { readonly ask: 'read'; readonly file: File }
+  | { readonly ask: 'read'; readonly file: File; readonly remembered: RememberedColumns }
+  | {
+      readonly ask: 'sheet'
+      readonly sheet: number
+      readonly row: number | null
+      readonly remembered: RememberedColumns
+    }
   | {
       readonly ask: 'plan'
-      readonly rows: readonly (readonly string[])[]
       readonly match: ColumnMatch
-      readonly context: Omit<ImportContext, 'newId' | 'random'>
+      readonly context: Omit<ImportContext, 'newId' | 'random' | 'headings' | 'firstRow' | 'hiddenRows'>
     }
+
+/** A sheet as it is laid out. */
+export interface LaidOut {
+  readonly sheets: readonly string[]
+  readonly sheet: number
+  readonly headings: readonly string[]
+  /** Number of the row of the headings, from 1. */
+  readonly headingRow: number
+  /** How many rows there are below them. */
+  readonly rows: number
+  /** The first few of those, to show what a column holds. */
+  readonly samples: readonly (readonly string[])[]
+  readonly match: ColumnMatch
+}
 
 /** What it answers. */
 export type Told =
-  | {
-      readonly told: 'read'
-      readonly headings: readonly string[]
-      readonly rows: readonly (readonly string[])[]
-      readonly match: ColumnMatch
-    }
+  | { readonly told: 'read'; readonly laidOut: LaidOut }
   | { readonly told: 'progress'; readonly done: number }
   | { readonly told: 'planned'; readonly plan: ImportPlan }
   | { readonly told: 'wrong'; readonly message: string }
 
+const SAMPLES = 12
+
 const tell = (message: Told): void => {
   self.postMessage(message)
 }
-/** A cell as it would stand in a CSV file; what is neither text, number, truth value nor date is empty. */
-function textOf(cell: unknown): string {
-  if (cell instanceof Date) return cell.toISOString().slice(0, 10)
-  return typeof cell === 'string' || typeof cell === 'number' || typeof cell === 'boolean' ? String(cell) : ''
-}
 
-async function readCells(file: File): Promise<string[][]> {
-  const start = new Uint8Array(await file.slice(0, 4).arrayBuffer())
-  // An XLSX file is a ZIP archive, whatever its name says.
-  if (start[0] === 0x50 && start[1] === 0x4b) return (await readXlsxFile(file)).map((row) => row.map(textOf))
-  if (start[0] === 0xd0 && start[1] === 0xcf)
-    throw new Error('That is an old kind of spreadsheet. Save it as XLSX or CSV first.')
-  const text = new TextDecoder('utf-8').decode(await file.arrayBuffer()).replace(/^\ufeff/, '')
-  if (/\u0000/.test(text)) throw new Error('That is neither CSV nor XLSX.')
-  const { data, errors } = Papa.parse<string[]>(text, { skipEmptyLines: false })
-  const grave = errors.find(({ type }) => type === 'Quotes')
-  if (grave !== undefined) throw new Error(`Row ${(grave.row ?? 0) + 1}: a quotation mark is not closed.`)
-  return data
+let sheets: Sheet[] = []
+let open: {
+  headings: string[]
+  first: number
+  rows: readonly (readonly string[])[]
+  hidden: readonly number[]
+} | null = null
+
+const isBlank = (cells: readonly string[]): boolean => cells.every((cell) => cell.trim() === '')
+
+/** Lays a sheet out, with its headings where somebody said or where most of them are named. */
+function layOut(sheet: number, row: number | null, remembered: RememberedColumns): LaidOut {
+  const { rows: all = [], hiddenRows = [] } = sheets[sheet] ?? {}
+  const headingRow = row ?? findHeadings(all, remembered).row
+  const { headings, first } = withUnits(all, headingRow)
+  if (isBlank(headings)) throw new Error('There are no headings: a row has to name the columns.')
+  const last = all.findLastIndex((cells) => !isBlank(cells))
+  const rows = all.slice(first, last + 1)
+  if (rows.length === 0) throw new Error('There is no row below the headings.')
+  open = { headings, first, rows, hidden: hiddenRows }
+  return {
+    sheets: sheets.map(({ name }) => name),
+    sheet,
+    headings,
+    headingRow: headingRow + 1,
+    rows: rows.length,
+    samples: rows.filter((cells) => !isBlank(cells)).slice(0, SAMPLES),
+    match: guessColumns(headings, remembered),
+  }
 }
 
 async function answer(ask: Ask): Promise<void> {
-  if (ask.ask === 'read') {
-    const cells = await readCells(ask.file)
-    const [headings = [], ...rows] = cells
-    if (headings.every((heading) => heading.trim() === ''))
-      throw new Error('The first row has to hold the headings of the columns.')
-    while (rows.length > 0 && rows.at(-1)?.every((cell) => cell.trim() === '') === true) rows.pop()
-    if (rows.length === 0) throw new Error('There is no row below the headings.')
-    tell({ told: 'read', headings, rows, match: guessColumns(headings) })
-    return
+  switch (ask.ask) {
+    case 'read': {
+      sheets = await readSheets(ask.file)
+      const fields = sheets.map(({ rows }) => findHeadings(rows, ask.remembered).fields)
+      tell({ told: 'read', laidOut: layOut(fields.indexOf(Math.max(...fields)), null, ask.remembered) })
+      return
+    }
+    case 'sheet':
+      tell({ told: 'read', laidOut: layOut(ask.sheet, ask.row, ask.remembered) })
+      return
+    case 'plan': {
+      if (open === null) throw new Error('The file has to be opened again.')
+      const { headings, first, rows, hidden } = open
+      const context = { ...ask.context, headings, firstRow: first + 1, hiddenRows: hidden }
+      const plan = planImport(rows, ask.match, { ...context, newId: nanoid, random: Math.random }, (done) => {
+        tell({ told: 'progress', done })
+      })
+      tell({ told: 'planned', plan })
+    }
   }
-  const plan = planImport(ask.rows, ask.match, { ...ask.context, newId: nanoid, random: Math.random }, (done) => {
-    tell({ told: 'progress', done })
-  })
-  tell({ told: 'planned', plan })
 }
 
 self.onmessage = ({ data }: MessageEvent<Ask>) => {

@@ -17,7 +17,6 @@ import {
   type Question,
   type SchoolId,
 } from '@undercliff/core'
-import { NSelect } from 'naive-ui'
 import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import RadioChoice from '../../parts/RadioChoice.vue'
@@ -30,6 +29,7 @@ import ShedAway from '../../parts/ShedAway.vue'
 import { LENGTH_LIMITS, NUMBER_LIMITS, PRICES, rulesFrom, textsOf } from './limits'
 import { changedFields, takenBack } from './ownChange'
 import SchoolCard from './SchoolCard.vue'
+import SelectField from '../../parts/SelectField.vue'
 
 /** Where crews disagree, the house chooses; what each school comes to is shown on a loop of its own. */
 const shed = useShed()
@@ -190,7 +190,7 @@ const locked = computed(() => !session.isLead || busy.value)
       </div>
       <label v-if="tag" class="pick"
         ><span>Shown on loop</span
-        ><NSelect :value="tag" :options="loopOptions" filterable aria-label="Shown on loop" @update:value="pick"
+        ><SelectField :model-value="tag" :options="loopOptions" aria-label="Shown on loop" @update:model-value="pick"
       /></label>
     </header>
     <p v-if="wrong" class="stop-text wrong" role="alert">{{ wrong }}</p>

@@ -28,7 +28,7 @@ import {
   type SpecField,
 } from '@undercliff/core'
 import { nanoid } from 'nanoid'
-import { NInput, NSelect } from 'naive-ui'
+import { NInput } from 'naive-ui'
 import { computed, nextTick, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import RadioChoice from '../../parts/RadioChoice.vue'
@@ -38,6 +38,7 @@ import { useWriting } from '../../remote/writing'
 import { addLoopForm } from './addLoopForm'
 import LeftField from './LeftField.vue'
 import { nextTag } from './nextTag'
+import SelectField from '../../parts/SelectField.vue'
 
 const router = useRouter()
 const route = useRoute()
@@ -259,18 +260,18 @@ async function save(then: Then): Promise<void> {
     />
     <div v-if="shed.profiles.length > 0" class="field">
       <span class="legend">Start from</span
-      ><NSelect
-        :value="form.profileId ?? ''"
+      ><SelectField
+        :model-value="form.profileId ?? ''"
         :options="profileOptions"
         aria-label="Start from"
-        @update:value="startFrom"
+        @update:model-value="startFrom"
       />
     </div>
     <div class="field">
-      <span class="legend">Pitch</span><NSelect v-model:value="form.pitchClass" :options="pitches" aria-label="Pitch" />
+      <span class="legend">Pitch</span><SelectField v-model="form.pitchClass" :options="pitches" aria-label="Pitch" />
     </div>
     <div class="field">
-      <span class="legend">Gauge</span><NSelect v-model:value="form.gaugeUm" :options="gauges" aria-label="Gauge" />
+      <span class="legend">Gauge</span><SelectField v-model="form.gaugeUm" :options="gauges" aria-label="Gauge" />
     </div>
     <div class="field">
       <label for="links">Drive links</label
@@ -278,36 +279,30 @@ async function save(then: Then): Promise<void> {
     </div>
     <div class="field">
       <span class="legend">Cutters</span
-      ><NSelect
-        v-model:value="form.cutterType"
+      ><SelectField
+        v-model="form.cutterType"
         :options="options(CUTTER_TYPES, CUTTER_TYPE_NAMES)"
         aria-label="Cutter type"
       />
     </div>
     <div class="field">
       <span class="legend">Sequence</span
-      ><NSelect v-model:value="form.sequence" :options="options(SEQUENCES, SEQUENCE_NAMES)" aria-label="Sequence" />
+      ><SelectField v-model="form.sequence" :options="options(SEQUENCES, SEQUENCE_NAMES)" aria-label="Sequence" />
     </div>
     <div class="field">
       <span class="legend">File</span
-      ><NSelect
-        :value="file"
-        :options="files"
-        aria-label="File"
-        @update:value="(value: number) => (form.fileUm = value)"
-      />
+      ><SelectField :model-value="file" :options="files" aria-label="File" @update:model-value="form.fileUm = $event" />
     </div>
     <div class="field">
-      <span class="legend">Where it is</span
-      ><NSelect v-model:value="place" :options="places" aria-label="Where it is" />
+      <span class="legend">Where it is</span><SelectField v-model="place" :options="places" aria-label="Where it is" />
     </div>
     <div class="field">
       <span class="legend">Start mark</span
-      ><NSelect v-model:value="form.startMark" :options="marks" aria-label="Start mark" />
+      ><SelectField v-model="form.startMark" :options="marks" aria-label="Start mark" />
     </div>
     <div class="field">
       <span class="legend">Links</span
-      ><NSelect v-model:value="form.links" :options="options(LINK_KINDS, LINK_KIND_NAMES)" aria-label="Links" />
+      ><SelectField v-model="form.links" :options="options(LINK_KINDS, LINK_KIND_NAMES)" aria-label="Links" />
     </div>
     <div class="field">
       <label for="new">New cutter, edge to mark</label

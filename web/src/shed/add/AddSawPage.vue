@@ -2,11 +2,12 @@
 import { useSessionStorage } from '@vueuse/core'
 import { GAUGES_UM, PITCH_CLASSES, PITCH_PROFILES, writeMm, type PitchClass } from '@undercliff/core'
 import { nanoid } from 'nanoid'
-import { NInput, NSelect } from 'naive-ui'
+import { NInput } from 'naive-ui'
 import { ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { postSaw } from '../../remote/api'
 import { useShed } from '../../remote/shedStore'
+import SelectField from '../../parts/SelectField.vue'
 
 const router = useRouter()
 const shed = useShed()
@@ -56,11 +57,11 @@ async function save(): Promise<void> {
     </div>
     <p class="soft">These are stamped on the bar, if they have not worn off.</p>
     <div class="field">
-      <span class="legend">Pitch</span><NSelect v-model:value="form.pitchClass" :options="pitches" aria-label="Pitch" />
+      <span class="legend">Pitch</span><SelectField v-model="form.pitchClass" :options="pitches" aria-label="Pitch" />
     </div>
     <div class="field">
       <span class="legend">Groove gauge</span
-      ><NSelect v-model:value="form.gaugeUm" :options="gauges" aria-label="Gauge" />
+      ><SelectField v-model="form.gaugeUm" :options="gauges" aria-label="Gauge" />
     </div>
     <div class="field">
       <label for="links">Drive links</label
@@ -68,7 +69,7 @@ async function save(): Promise<void> {
     </div>
     <div class="field">
       <span class="legend">Nose of the bar</span
-      ><NSelect v-model:value="form.nose" :options="noses" aria-label="Nose of the bar" />
+      ><SelectField v-model="form.nose" :options="noses" aria-label="Nose of the bar" />
     </div>
     <p v-if="wrong" class="stop-text" role="alert">{{ wrong }}</p>
     <button type="submit" class="act next">Add the saw</button>

@@ -2,7 +2,6 @@
 import type { AnyNewEntry } from '@undercliff/contract'
 import type { Entry, NewEntry } from '@undercliff/core'
 import { nanoid } from 'nanoid'
-import { NSelect } from 'naive-ui'
 import { computed, ref, shallowRef } from 'vue'
 import LeafFields from '../../parts/LeafFields.vue'
 import Panel from '../../parts/Panel.vue'
@@ -10,6 +9,7 @@ import WhoField from '../../parts/WhoField.vue'
 import { useSession } from '../../remote/sessionStore'
 import { useShed } from '../../remote/shedStore'
 import { useWriting } from '../../remote/writing'
+import SelectField from '../../parts/SelectField.vue'
 
 /** An entry that is wrong: struck out and written right in one step, on this loop or on the one it belongs to. */
 const props = defineProps<{ entry: Entry }>()
@@ -60,8 +60,7 @@ async function save(): Promise<void> {
       <LeafFields v-model="right" />
       <WhoField v-model="who" />
       <div class="field">
-        <span class="legend">Of loop</span
-        ><NSelect v-model:value="loopId" :options="loops" filterable aria-label="Of loop" />
+        <span class="legend">Of loop</span><SelectField v-model="loopId" :options="loops" aria-label="Of loop" />
       </div>
       <p class="soft">What was written is struck out and stays to be seen; this stands instead.</p>
       <p v-if="wrong" class="stop-text" role="alert">{{ wrong }}</p>

@@ -22,7 +22,7 @@ import {
   type SawEntry,
 } from '@undercliff/core'
 import { nanoid } from 'nanoid'
-import { NInput, NSelect } from 'naive-ui'
+import { NInput } from 'naive-ui'
 import { computed, ref, shallowRef, watch } from 'vue'
 import FitMark from '../../parts/FitMark.vue'
 import LoopTile from '../../parts/LoopTile.vue'
@@ -31,6 +31,7 @@ import { useMoves } from '../../move/moveStore'
 import { useSession } from '../../remote/sessionStore'
 import { useShed } from '../../remote/shedStore'
 import { useWriting } from '../../remote/writing'
+import SelectField from '../../parts/SelectField.vue'
 
 /** A saw's bar, nose and sprocket: what they take, how worn they are, what is due, what was done. */
 const props = defineProps<{ nickname: string }>()
@@ -274,7 +275,7 @@ const [, WORN_OUT] = SAW_FIGURES.loopsPerSprocket.value
         <form v-if="form === 'bar'" class="stack inner" @submit.prevent="saveBar">
           <div class="field">
             <span class="legend">Groove</span
-            ><NSelect v-model:value="bar.gaugeUm" :options="gauges" aria-label="Groove" />
+            ><SelectField v-model="bar.gaugeUm" :options="gauges" aria-label="Groove" />
           </div>
           <div class="field">
             <label for="bar-links">Drive links</label
@@ -285,7 +286,7 @@ const [, WORN_OUT] = SAW_FIGURES.loopsPerSprocket.value
             />
           </div>
           <div class="field">
-            <span class="legend">Nose</span><NSelect v-model:value="bar.nose" :options="noses" aria-label="Nose" />
+            <span class="legend">Nose</span><SelectField v-model="bar.nose" :options="noses" aria-label="Nose" />
           </div>
           <button type="submit" class="act next">It has this bar now</button>
         </form>
@@ -339,7 +340,7 @@ const [, WORN_OUT] = SAW_FIGURES.loopsPerSprocket.value
         <form v-if="form === 'sprocket'" class="stack inner" @submit.prevent="saveSprocket">
           <div class="field">
             <span class="legend">Pitch</span
-            ><NSelect v-model:value="sprocket" :options="pitches" aria-label="Pitch of the sprocket" />
+            ><SelectField v-model="sprocket" :options="pitches" aria-label="Pitch of the sprocket" />
           </div>
           <button type="submit" class="act next">It has a new sprocket</button>
         </form>

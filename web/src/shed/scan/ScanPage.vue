@@ -1,11 +1,12 @@
 <script setup lang="ts">
 import type { IScannerControls } from '@zxing/browser'
 import { readTag, tagCode } from '@undercliff/core'
-import { NInput, NSelect } from 'naive-ui'
+import { NInput } from 'naive-ui'
 import { computed, onUnmounted, ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { useShed } from '../../remote/shedStore'
 import { standInScanner } from './standInScanner'
+import SelectField from '../../parts/SelectField.vue'
 
 /** A loop by its tag: through the camera, typed, or from a scanner that types. */
 const shed = useShed()
@@ -119,13 +120,7 @@ const scanWithStandIn = (): void => {
     <aside v-if="offersStandIn" class="sheet stack">
       <h2>Stand-in scanner</h2>
       <p class="soft">For trying it out without one: types a tag's code as a scanner does.</p>
-      <NSelect
-        v-model:value="standIn"
-        filterable
-        :options="options"
-        :input-props="{ 'aria-label': 'Tag to scan' }"
-        placeholder="A tag"
-      />
+      <SelectField v-model="standIn" :options="options" aria-label="Tag to scan" placeholder="A tag" />
       <button type="button" class="act" :disabled="standIn === null" @click="scanWithStandIn">Scan it</button>
     </aside>
   </div>

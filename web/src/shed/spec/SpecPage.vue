@@ -25,13 +25,14 @@ import {
   type SpecValues,
 } from '@undercliff/core'
 import { nanoid } from 'nanoid'
-import { NInput, NSelect } from 'naive-ui'
+import { NInput } from 'naive-ui'
 import { computed, ref } from 'vue'
 import LoopAway from '../../parts/LoopAway.vue'
 import { postProfile } from '../../remote/api'
 import { useNotices } from '../../remote/notices'
 import { useOpenLoop } from '../../remote/openLoop'
 import { useSession } from '../../remote/sessionStore'
+import SelectField from '../../parts/SelectField.vue'
 
 /** Every value of a loop with where it comes from; a lead replaces any of them. */
 const props = defineProps<{ tag: string }>()
@@ -188,9 +189,9 @@ const originOptions = ENTERED_ORIGINS.map((value: Origin) => ({ value, label: OR
           </dd>
           <dd v-if="editing === field" class="editor">
             <form class="row" @submit.prevent="save(field)">
-              <NSelect
+              <SelectField
                 v-if="choicesOf(field)"
-                v-model:value="picked"
+                v-model="picked"
                 class="value"
                 :options="choicesOf(field) ?? []"
                 :aria-label="SPEC_FIELD_NAMES[field]"
@@ -203,7 +204,7 @@ const originOptions = ENTERED_ORIGINS.map((value: Origin) => ({ value, label: OR
                 :input-props="{ 'aria-label': SPEC_FIELD_NAMES[field], inputmode: 'decimal' }"
                 :placeholder="saySpecValue(state.spec, field, shed.lengths)"
               />
-              <NSelect v-model:value="origin" class="value" :options="originOptions" aria-label="Where it comes from" />
+              <SelectField v-model="origin" class="value" :options="originOptions" aria-label="Where it comes from" />
               <button type="submit" class="act next">Save</button>
             </form>
             <p v-if="wrong" class="stop-text" role="alert">{{ wrong }}</p>

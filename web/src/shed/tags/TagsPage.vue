@@ -2,12 +2,12 @@
 import { LABEL_SHEET_NAMES, LABEL_SHEETS, type LabelSheet } from '@undercliff/contract'
 import { PITCH_PROFILES, writeMm } from '@undercliff/core'
 import { useLocalStorage } from '@vueuse/core'
-import { NSelect } from 'naive-ui'
 import { computed, ref } from 'vue'
 import { useRoute } from 'vue-router'
 import { useChosen } from '../../parts/chosenStore'
 import { postTags } from '../../remote/api'
 import { useShed } from '../../remote/shedStore'
+import SelectField from '../../parts/SelectField.vue'
 
 /** Tags to print, on a sheet of labels. */
 const shed = useShed()
@@ -84,7 +84,7 @@ async function print(): Promise<void> {
     </section>
     <form class="sheet log-form side" @submit.prevent="print">
       <div class="field">
-        <span class="legend">Labels</span><NSelect v-model:value="sheet" :options="sheets" aria-label="Labels" />
+        <span class="legend">Labels</span><SelectField v-model="sheet" :options="sheets" aria-label="Labels" />
       </div>
       <div class="field">
         <label for="skip">Labels of the first sheet that are used up</label

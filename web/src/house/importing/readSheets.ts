@@ -1,0 +1,82 @@
+import Papa from 'papaparse'
+
+/** A sheet of a file, every cell as text, blank rows in their places. */
+export interface Sheet {
+  readonly name: string
+  readonly rows: readonly (readonly string[])[]
+  /** Numbers, from 1, of the rows that it hides. */
+  readonly hiddenRows: readonly number[]
+}
+
+type Plain = string | number | boolean | Date
+interface Rich {
+  readonly richText?: readonly { readonly text: string }[]
+  readonly text?: unknown
+  readonly result?: unknown
+  readonly error?: string
+}
+
+/** A cell as it would stand in a CSV file: of a formula what came of it, of a link its words. */
+export function textOf(cell: unknown): string {
+  if (cell instanceof Date) return Number.isNaN(cell.getTime()) ? '' : cell.toISOString().slice(0, 10)
+  if (typeof cell === 'number') return String(Number(cell.toPrecision(12)))
+  if (typeof cell === 'string' || typeof cell === 'boolean') return String(cell satisfies Plain)
+  if (typeof cell !== 'object' || cell === null) return ''
+  const { richText, text, result, error } = cell as Rich
+  if (error !== undefined) return error
+  if (richText !== undefined) return richText.map((part) => part.text).join('')
+  return textOf(result ?? text)
+}
+
+async function workbook(file: File): Promise<Sheet[]> {
+  const { default: Excel } = await import('exceljs')
+  const book = new Excel.Workbook()
+  await book.xlsx.load(await file.arrayBuffer())
+  return book.worksheets
+    .filter(({ state }) => state === 'visible')
+    .map((sheet) => {
+      const rows: string[][] = []
+      const hiddenRows: number[] = []
+      // Every cell of a merged range has what its first cell says.
+      sheet.eachRow({ includeEmpty: true }, (row, number) => {
+        const cells = Array.from({ length: row.cellCount }, (_, i) => textOf(row.getCell(i + 1).value))
+        rows[number - 1] = cells
+        if (row.hidden && cells.some((cell) => cell.trim() !== '')) hiddenRows.push(number)
+      })
+      return { name: sheet.name, rows: Array.from(rows, (cells) => cells ?? []), hiddenRows }
+    })
+}
+
+/** Text as it was saved: UTF-8, or else the code page that older spreadsheets write. */
+function decoded(bytes: ArrayBuffer): string {
+  try {
+    return new TextDecoder('utf-8', { fatal: true }).decode(bytes)
+  } catch {
+    return new TextDecoder('windows-1252').decode(bytes)
+  }
+}
+
+/**
+ * The sheets of a CSV or XLSX file.
+ *
+ * @throws Error in words where it is neither, or cannot be read
+ */
+export async function readSheets(file: File): Promise<Sheet[]> {
+  const start = new Uint8Array(await file.slice(0, 4).arrayBuffer())
+  // An XLSX file is a ZIP archive, whatever its name says.
+  if (start[0] === 0x50 && start[1] === 0x4b) {
+    const sheets = await workbook(file).catch(() => {
+      throw new Error('That spreadsheet is damaged, or is no XLSX. Save it once more as XLSX or CSV.')
+    })
+    if (sheets.length === 0) throw new Error('That spreadsheet has no sheet to be seen.')
+    return sheets
+  }
+  if (start[0] === 0xd0 && start[1] === 0xcf)
+    throw new Error('That is an old kind of spreadsheet. Save it as XLSX or CSV first.')
+  const text = decoded(await file.arrayBuffer()).replace(/^\ufeff/, '')
+  if (/\u0000/.test(text)) throw new Error('That is neither CSV nor XLSX.')
+  const { data, errors } = Papa.parse<string[]>(text, { skipEmptyLines: false })
+  const grave = errors.find(({ type }) => type === 'Quotes')
+  if (grave !== undefined) throw new Error(`Row ${(grave.row ?? 0) + 1}: a quotation mark is not closed.`)
+  return [{ name: file.name, rows: data, hiddenRows: [] }]
+}
