@@ -60,6 +60,8 @@ test('what does not say how much is left is asked about, a formula that went wro
   expect(read.readLeftCell('blue', 'mm')).toMatchObject({ ok: false })
   expect(read.readLeftCell('#REF!', 'mm')).toMatchObject({ message: expect.stringContaining('went wrong') as string })
   expect(read.readLeftCell('130 %', 'mm').ok).toBe(false)
+  // A quarter of an inch may well be left of a cutter, three quarters of one never.
+  expect(['1/4', '3/4'].map((text) => 'doubt' in read.readLeftCell(text, 'mm'))).toEqual([true, false])
 })
 
 test('the trade’s short forms', () => {

@@ -193,7 +193,7 @@ export function readLeftCell(text: string, unit: CellUnit): Cell<Left> {
   if (found === undefined) return wrong(`"${text}" does not say how much is left: a length, new, used or about half.`)
   if (found.is !== 'part') return right(found)
   const part = GONE.test(plain) && /\d|half|third|quarter|[¼½¾⅓]/.test(plain) ? 1 - found.part : found.part
-  return right({ is: 'part', part }, fraction ? `"${text}" is taken for a part, not for inches.` : undefined)
+  return right({ is: 'part', part }, exact === '1/4' ? '"1/4" is taken for a quarter of a cutter, not of an inch.' : undefined)
 }
 
 /** Where a row says that its loop is. */
