@@ -1,14 +1,11 @@
 import { fold } from '../fold'
 import { asWritten, type CutterReading, type Entry, type EntryBodies, type EntryKind, type NewEntry } from '../log'
 import { fileFitNow } from '../geometry'
-import { checkLength } from '../measure'
+import { checkLength, MOST_SETTING_UM } from '../measure'
 import { changedSpec, PITCH_PROFILES, type LoopSpec, type Origin } from '../profile'
 import { futureProblems, numberProblems, type AdmitProblem } from './problem'
 import { RunningStanding, standingOf, type Standing } from './standing'
 import { writeMm, type Um } from '../units'
-
-/** No depth gauge has a larger setting than this. Starting value. */
-export const MOST_SETTING_UM: Um = 4000
 
 /** Kinds that may still be written about a loop that is retired. */
 const AFTER_RETIREMENT: readonly EntryKind[] = ['corrected', 'measured', 'inspected', 'specChanged', 'retagged']

@@ -179,21 +179,34 @@ export function readLeftCell(text: string, unit: CellUnit): Cell<Left> {
   const plain = text.toLowerCase().trim()
   if (plain === '' || plain === '?' || plain === '-') return right({ is: 'unsaid' })
   if (isSheetError(plain)) return wrong(`"${text}" is a formula that went wrong in the sheet.`)
+  const left = readPercent(plain) ?? readLeftLength(plain, unit) ?? readLeftWords(plain)
+  if (left === null) return wrong(`"${text}" does not say how much is left: a length, new, used or about half.`)
+  return right(left, plain === '1/4' ? '"1/4" is taken for a quarter of a cutter, not of an inch.' : undefined)
+}
+
+/** A part in hundredths, of what is left or of what is gone. */
+function readPercent(plain: string): Left | null {
   const percent = /^(?:about|ca\.?|~)?\s*(\d{1,3})\s*%/.exec(plain)?.[1]
-  if (percent !== undefined && Number(percent) <= 100) {
-    const part = Number(percent) / 100
-    return right({ is: 'part', part: GONE.test(plain) ? 1 - part : part })
-  }
-  const byEye = /^(?:about|approx\.?|around|roughly|circa|ca\.?|~|≈)\s*(?=[.\d])|(?<=\d)\s*(?:ish|\?)$/
-  const exact = plain.replace(byEye, '')
-  const fraction = /^\s*[1-3]\/[234]\s*$/.test(exact)
-  const reading = fraction ? null : readIn(exact, unit)
-  if (reading?.ok === true) return right({ is: exact === plain ? 'measured' : 'about', um: reading.um })
-  const found = LEFT_WORDS.find(([words]) => words.test(plain))?.[1]
-  if (found === undefined) return wrong(`"${text}" does not say how much is left: a length, new, used or about half.`)
-  if (found.is !== 'part') return right(found)
-  const part = GONE.test(plain) && /\d|half|third|quarter|[¼½¾⅓]/.test(plain) ? 1 - found.part : found.part
-  return right({ is: 'part', part }, exact === '1/4' ? '"1/4" is taken for a quarter of a cutter, not of an inch.' : undefined)
+  if (percent === undefined || Number(percent) > 100) return null
+  const part = Number(percent) / 100
+  return { is: 'part', part: GONE.test(plain) ? 1 - part : part }
+}
+
+const BY_EYE = /^(?:about|approx\.?|around|roughly|circa|ca\.?|~|≈)\s*(?=[.\d])|(?<=\d)\s*(?:ish|\?)$/
+
+/** A length, read or by eye. A bare fraction is a part: no cutter is half an inch long. */
+function readLeftLength(plain: string, unit: CellUnit): Left | null {
+  const exact = plain.replace(BY_EYE, '')
+  if (/^\s*[1-3]\/[234]\s*$/.test(exact)) return null
+  const reading = readIn(exact, unit)
+  return reading.ok ? { is: exact === plain ? 'measured' : 'about', um: reading.um } : null
+}
+
+function readLeftWords(plain: string): Left | null {
+  const found = LEFT_WORDS.find(([words]) => words.test(plain))?.[1] ?? null
+  if (found?.is !== 'part') return found
+  const names = /\d|half|third|quarter|[¼½¾⅓]/.test(plain)
+  return { is: 'part', part: GONE.test(plain) && names ? 1 - found.part : found.part }
 }
 
 /** Where a row says that its loop is. */

@@ -95,22 +95,32 @@ function measuredLength(spec: LoopSpec, um: Um, found: Findings): void {
   else found.wrong('length', `${writeMm(um)} is longer than a new cutter (${writeMm(spec.newLengthUm)}).`)
 }
 
+const UNSAID: Left = { is: 'unsaid' }
+
+/** What two cells say together: new, used, or nothing. */
+function ageOf(length: Left, condition: Left): 'new' | 'used' | 'unsaid' | 'both' {
+  const said = [length, condition].filter(({ is }) => is !== 'unsaid')
+  if (said.length === 0) return 'unsaid'
+  // A reading says how long the cutters are, and a new loop may be measured too.
+  const others = condition.is === 'new' && length.is === 'measured' ? [condition] : said
+  const fresh = others.filter(({ is }) => is === 'new').length
+  return fresh === others.length ? 'new' : fresh === 0 ? 'used' : 'both'
+}
+
 /** How the loop of a row comes. One that nobody calls new, and nobody measured, is taken for used. */
 export function readComing(texts: Texts, units: FieldUnits, spec: LoopSpec | null, found: Findings): Coming {
-  const length = found.value('length', readLeftCell(texts.length, units('length'))) ?? { is: 'unsaid' }
-  const condition = found.value('condition', readLeftCell(texts.condition, units('condition'))) ?? { is: 'unsaid' }
+  const length = found.value('length', readLeftCell(texts.length, units('length'))) ?? UNSAID
+  const condition = found.value('condition', readLeftCell(texts.condition, units('condition'))) ?? UNSAID
   if (spec === null) return { used: {}, lengthUm: null }
   const lengthUm = length.is === 'measured' ? length.um : null
   if (lengthUm !== null) measuredLength(spec, lengthUm, found)
-  if (condition.is === 'new' && (length.is === 'unsaid' || length.is === 'new' || lengthUm !== null))
-    return { used: null, lengthUm }
-  if (length.is === 'new' && condition.is === 'unsaid') return { used: null, lengthUm: null }
-  if ([length, condition].some(({ is }) => is === 'new'))
-    found.ask('condition', 'Called new in one place and used in another: taken as used.')
-  else if (length.is === 'unsaid' && condition.is === 'unsaid')
-    found.ask('condition', 'Not said whether it is new: taken as used, and to be measured.')
+  const age = ageOf(length, condition)
+  if (age === 'new') return { used: null, lengthUm }
+  if (age === 'both') found.ask('condition', 'Called new in one place and used in another: taken as used.')
+  if (age === 'unsaid') found.ask('condition', 'Not said whether it is new: taken as used, and to be measured.')
   const aboutUm = byEye(condition, spec) ?? byEye(length, spec)
-  if (aboutUm !== null && !checkLength(spec, aboutUm, null).ok)
+  if (aboutUm === null || lengthUm !== null) return { used: {}, lengthUm }
+  if (!checkLength(spec, aboutUm, null).ok)
     found.wrong('length', `About ${writeMm(aboutUm, 1)} is longer than a new cutter (${writeMm(spec.newLengthUm)}).`)
-  return { used: aboutUm === null || lengthUm !== null ? {} : { aboutUm }, lengthUm }
+  return { used: { aboutUm }, lengthUm: null }
 }

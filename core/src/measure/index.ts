@@ -1,3 +1,4 @@
 export * from './accuracy'
 export * from './summary'
 export * from './checkLength'
+export * from './checkFigure'

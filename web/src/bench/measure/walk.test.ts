@@ -71,7 +71,11 @@ describe('the walk', () => {
       expect(walk.wrong).not.toBeNull()
       expect(walking.readingsOf(walk)).toEqual([])
     }
-    expect(type(walking.markDamage(begin(), loop, 'stone'), '30').wrong).toContain('deeper')
+    expect(type(walking.markDamage(begin(), loop, 'stone'), '30').wrong).toBe('30.00 mm cannot be. Was it 0.30 mm?')
+    // A setting far from any in use is asked about once, and stands when somebody insists.
+    const asked = type(walking.askSetting(begin()), '2')
+    expect(asked).toMatchObject({ asking: { what: 'setting', sureUm: 2000 } })
+    expect(walking.readingsOf(type(asked, ''))).toMatchObject([{ cutter: 1, settingUm: 2000 }])
   })
 
   test('skip, back, other side, a cutter pointed at, a setting', () => {

@@ -1,5 +1,9 @@
 import {
+  checkFigure,
   checkLength,
+  depthBounds,
+  sayFigureCheck,
+  settingBounds,
   CUTTER_DAMAGE,
   readLength,
   sayRefusal,
@@ -8,7 +12,7 @@ import {
   type CutterDamageKind,
   type CutterReading,
   type CutterState,
-  MOST_SETTING_UM,
+  type FigureBounds,
   type LengthCheck,
   type LengthUnit,
   type LoopSpec,
@@ -25,11 +29,15 @@ interface Noted {
   readonly settingUm?: Um
 }
 
+/** A depth or a setting is asked for; one that is probably a slip waits until Enter takes it all the same. */
+type FigureAsking =
+  | { readonly what: 'depth'; readonly kind: CutterDamageKind; readonly sureUm?: Um }
+  | { readonly what: 'setting'; readonly sureUm?: Um }
+
 /** What the field is asking for. */
 type Asking =
   | { readonly what: 'length' }
-  | { readonly what: 'depth'; readonly kind: CutterDamageKind }
-  | { readonly what: 'setting' }
+  | FigureAsking
   /** A length that is probably a slip; Enter takes it all the same. */
   | { readonly what: 'sure'; readonly lengthUm: Um; readonly check: LengthCheck & { ok: false } }
 
@@ -144,11 +152,9 @@ export function enter(walk: Walk, loop: WalkLoop, typed: string): Walk {
   const { um, unit } = reading
   switch (walk.asking.what) {
     case 'depth':
-      return enterDepth(rest, loop, walk.asking.kind, um)
+      return enterFigure(rest, loop, um, unit, depthBounds(loop.spec), walk.asking)
     case 'setting':
-      return um > MOST_SETTING_UM
-        ? { ...rest, wrong: `A gauge setting of ${writeMm(um)} cannot be.` }
-        : { ...note(rest, { settingUm: um }), asking: LENGTH }
+      return enterFigure(rest, loop, um, unit, settingBounds(loop.spec), walk.asking)
     case 'length':
     case 'sure':
       return enterLength(rest, loop, um, unit)
@@ -158,6 +164,7 @@ export function enter(walk: Walk, loop: WalkLoop, typed: string): Walk {
 /** Enter on the empty field: what it means depends on what was asked. */
 function enterNothing(walk: Walk, loop: WalkLoop, here: number): Walk {
   const { asking } = walk
+  if ('sureUm' in asking) return takeFigure(walk, loop, asking.sureUm, asking)
   switch (asking.what) {
     case 'sure':
       return takeLength(walk, loop, asking.lengthUm)
@@ -172,10 +179,28 @@ function enterNothing(walk: Walk, loop: WalkLoop, here: number): Walk {
   }
 }
 
-const enterDepth = (walk: Walk, loop: WalkLoop, kind: CutterDamageKind, um: Um): Walk =>
-  um > loop.spec.newLengthUm
-    ? { ...walk, wrong: `${writeMm(um)} is deeper than a new cutter is long.` }
-    : addDamage(walk, loop, { kind, depthUm: um })
+/** Puts a depth or a setting where it belongs. */
+const takeFigure = (walk: Walk, loop: WalkLoop, um: Um, asking: FigureAsking): Walk =>
+  asking.what === 'setting'
+    ? { ...note(walk, { settingUm: um }), asking: LENGTH }
+    : addDamage(walk, loop, { kind: asking.kind, depthUm: um })
+
+/** A depth or a setting; one that is probably a slip is asked about once. */
+function enterFigure(
+  walk: Walk,
+  loop: WalkLoop,
+  um: Um,
+  unit: LengthUnit,
+  bounds: FigureBounds,
+  asking: FigureAsking,
+): Walk {
+  const check = checkFigure(um, unit, bounds)
+  if (check.ok) return takeFigure(walk, loop, um, asking)
+  const wrong = sayFigureCheck(um, check, loop.bare)
+  return check.weight === 'refuse'
+    ? { ...walk, wrong }
+    : { ...walk, asking: { ...asking, sureUm: um }, wrong: `${wrong} Enter takes it as typed.` }
+}
 
 function enterLength(walk: Walk, loop: WalkLoop, um: Um, unit: LengthUnit): Walk {
   const check = checkLength(loop.spec, um, known(walk, loop)?.length.um ?? null, unit)

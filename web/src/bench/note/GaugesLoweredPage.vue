@@ -1,19 +1,21 @@
 <script setup lang="ts">
-import { NInput } from 'naive-ui'
-import { BUMPER_CAUTION, hasBumpers } from '@undercliff/core'
-import { computed, ref } from 'vue'
-import { readTyped } from '../../parts/readTyped'
+import { BUMPER_CAUTION, hasBumpers, settingBounds } from '@undercliff/core'
+import { computed } from 'vue'
+import { useDraft } from '../../parts/draft'
+import { useFigure } from '../../parts/figure'
+import FigureField from '../../parts/FigureField.vue'
 import { useOpenLoop } from '../../remote/openLoop'
 import NoteForm from './NoteForm.vue'
 import type { NoteBody } from './noteBody'
 
 /** The depth gauges came down to the plate. */
 const props = defineProps<{ tag: string }>()
-const { loop, shed } = useOpenLoop(() => props.tag)
+const { loop } = useOpenLoop(() => props.tag)
 const bumpers = computed(() => loop.state !== null && hasBumpers(loop.state.spec))
-const setting = ref('')
+const setting = useFigure('Setting', () => settingBounds(loop.state?.spec ?? { settingUm: 650 }))
+useDraft(`gauges:${props.tag}`, { setting: setting.text })
 function body(): NoteBody | string {
-  const settingUm = readTyped(setting.value, 'Setting', shed.bareUnit)
+  const settingUm = setting.read()
   if (typeof settingUm === 'string') return settingUm
   return settingUm === null ? { kind: 'gaugesLowered' } : { kind: 'gaugesLowered', settingUm }
 }
@@ -26,9 +28,8 @@ function body(): NoteBody | string {
       kicks.
     </p>
     <p v-if="bumpers" class="caution">{{ BUMPER_CAUTION }}</p>
-    <div class="field">
-      <label for="setting">Setting on the plate <span class="soft">(empty: as new)</span></label
-      ><NInput v-model:value="setting" placeholder="0.65" :input-props="{ id: 'setting', inputmode: 'decimal' }" />
-    </div>
+    <FigureField id="setting" :figure="setting" placeholder="0.65"
+      >Setting on the plate <span class="soft">(empty: as new)</span></FigureField
+    >
   </NoteForm>
 </template>

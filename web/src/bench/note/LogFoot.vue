@@ -2,6 +2,7 @@
 import { onKeyStroke } from '@vueuse/core'
 import { nextTick, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
+import { usePageDrafts } from '../../parts/draft'
 
 /** The foot of every form that logs something: what is wrong, saving (always in reach) and leaving it. */
 const props = defineProps<{
@@ -23,7 +24,13 @@ watch(
     alert.value?.focus()
   },
 )
+const drafts = usePageDrafts()
+function throwAway(again: boolean): void {
+  for (const end of [...drafts.ends]) end(again)
+  drafts.restored.value = false
+}
 const leave = (): void => {
+  throwAway(false)
   void router.push({ name: 'loop', params: { tag: props.tag } })
 }
 onKeyStroke('Escape', (event) => {
@@ -34,6 +41,10 @@ onKeyStroke('Escape', (event) => {
 </script>
 
 <template>
+  <p v-if="drafts.restored.value" class="row kept">
+    <span class="soft">As you left it before it was logged.</span>
+    <button type="button" class="act small" @click="throwAway(true)">Begin again</button>
+  </p>
   <p v-if="wrong" ref="alert" class="stop-text" role="alert" tabindex="-1">{{ wrong }}</p>
   <div class="log-foot">
     <button type="submit" class="act save" :class="grave ? 'grave' : 'next'" :disabled="busy">{{ save }}</button>
@@ -42,6 +53,9 @@ onKeyStroke('Escape', (event) => {
 </template>
 
 <style scoped>
+.kept {
+  align-items: center;
+}
 .log-foot {
   position: sticky;
   bottom: calc(var(--foot) + var(--notice));

@@ -8,6 +8,7 @@ import LogFoot from './LogFoot.vue'
 import LoopInHand from '../../parts/LoopInHand.vue'
 import WhenField from '../../parts/WhenField.vue'
 import WhoField from '../../parts/WhoField.vue'
+import { useDraft, usePageDrafts } from '../../parts/draft'
 import { useOpenLoop } from '../../remote/openLoop'
 import type { NoteBody } from './noteBody'
 
@@ -30,6 +31,8 @@ const happenedAt = ref<string | null>(null)
 const note = ref('')
 const wrong = ref('')
 const busy = ref(false)
+const drafts = usePageDrafts()
+useDraft(`${props.title}:${props.tag}`, { happenedAt, note })
 
 async function write(): Promise<void> {
   wrong.value = ''
@@ -51,8 +54,10 @@ async function write(): Promise<void> {
       : `${props.title}: ${props.tag} logged`,
   )
   busy.value = false
-  if (problem === null) await router.push({ name: 'loop', params: { tag: props.tag } })
-  else wrong.value = problem
+  if (problem === null) {
+    for (const end of [...drafts.ends]) end(false)
+    await router.push({ name: 'loop', params: { tag: props.tag } })
+  } else wrong.value = problem
 }
 </script>
 

@@ -1,14 +1,16 @@
 <script setup lang="ts">
 import { capital, CONDITION_WORDS, CONDITIONS, type Conditions } from '@undercliff/core'
 import { ref } from 'vue'
+import { useDraft } from '../../parts/draft'
 import RadioChoice from '../../parts/RadioChoice.vue'
 import NoteForm from './NoteForm.vue'
 import type { NoteBody } from './noteBody'
 
 /** Tanks that a loop cut, and in what. */
-defineProps<{ tag: string }>()
+const props = defineProps<{ tag: string }>()
 const tanks = ref(1)
 const conditions = ref<Conditions | null>('clean')
+useDraft(`ran:${props.tag}`, { tanks, conditions })
 const choices = CONDITIONS.map((value) => ({ value, label: capital(CONDITION_WORDS[value]) }))
 const body = (): NoteBody => ({ kind: 'ran', tanks: tanks.value, conditions: conditions.value ?? 'clean' })
 </script>

@@ -1,13 +1,15 @@
 <script setup lang="ts">
 import { RETIRE_NAMES, RETIRE_REASONS, type RetireReason } from '@undercliff/core'
 import { ref } from 'vue'
+import { useDraft } from '../../parts/draft'
 import RadioChoice from '../../parts/RadioChoice.vue'
 import NoteForm from './NoteForm.vue'
 import type { NoteBody } from './noteBody'
 
 /** A loop is done with. */
-defineProps<{ tag: string }>()
+const props = defineProps<{ tag: string }>()
 const reason = ref<RetireReason | null>('worn')
+useDraft(`retire:${props.tag}`, { reason })
 const reasons = RETIRE_REASONS.map((value) => ({ value, label: RETIRE_NAMES[value] }))
 const body = (): NoteBody => ({ kind: 'retired', reason: reason.value ?? 'other' })
 </script>

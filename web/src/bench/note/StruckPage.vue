@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import {
   chainSpeed,
+  depthBounds,
   FULL_THROTTLE,
   pitchUmOf,
   STRIKE_NAMES,
@@ -14,7 +15,9 @@ import { NInput } from 'naive-ui'
 import { computed, ref } from 'vue'
 import LoopMap from '../../parts/LoopMap.vue'
 import RadioChoice from '../../parts/RadioChoice.vue'
-import { readTyped } from '../../parts/readTyped'
+import { useDraft } from '../../parts/draft'
+import { useFigure } from '../../parts/figure'
+import FigureField from '../../parts/FigureField.vue'
 import { useLoop } from '../../remote/loopStore'
 import { useShed } from '../../remote/shedStore'
 import { inTheirOrder, readCutterNumbers, sayRun } from './cutterNumbers'
@@ -22,14 +25,15 @@ import NoteForm from './NoteForm.vue'
 import type { NoteBody } from './noteBody'
 
 /** What a loop struck, and on which cutters, as far as anybody has looked. */
-defineProps<{ tag: string }>()
+const props = defineProps<{ tag: string }>()
 const loop = useLoop()
 const shed = useShed()
 const against = ref<StrikeObject | null>(null)
 const objects = STRIKE_OBJECTS.map((value) => ({ value, label: STRIKE_NAMES[value] }))
 const cuttersText = ref('')
-const strikeDepth = ref('')
+const strikeDepth = useFigure('Depth', () => depthBounds(loop.state?.spec ?? { newLengthUm: 9000 }))
 const struckOn = ref<number | undefined>()
+useDraft(`struck:${props.tag}`, { against, cuttersText, strikeDepth: strikeDepth.text, struckOn })
 const rules = computed(() => shed.rules)
 const cutterCount = computed(() => loop.state?.cutters.length ?? 0)
 /** The run as the map draws it: what the text says, as far as it can be read. */
@@ -58,7 +62,7 @@ function body(): NoteBody | string {
   const numbers = readCutterNumbers(cuttersText.value, cutterCount.value)
   if (typeof numbers === 'string') return numbers
   const cutters = inTheirOrder(numbers, cutterCount.value)
-  const depthUm = against.value === 'soil' ? null : readTyped(strikeDepth.value, 'Depth', shed.bareUnit)
+  const depthUm = against.value === 'soil' ? null : strikeDepth.read()
   if (typeof depthUm === 'string') return depthUm
   if (depthUm === null || deepestOn.value === undefined) return { ...struck, cutters }
   return { ...struck, cutters, deepest: { cutter: deepestOn.value, depthUm } }
@@ -96,17 +100,11 @@ function body(): NoteBody | string {
         <label for="cutters">Cutters <span class="soft">(such as 5-9, 12)</span></label
         ><NInput v-model:value="cuttersText" :input-props="{ id: 'cutters' }" placeholder="" />
       </div>
-      <div v-if="struckRun.length > 0 && against !== 'soil'" class="field">
-        <label for="strike-depth"
-          >How deep on cutter {{ deepestOn }}, the worst <span class="soft">(if measured)</span></label
-        ><NInput
-          v-model:value="strikeDepth"
-          :input-props="{ id: 'strike-depth', inputmode: 'decimal' }"
-          placeholder=""
-        />
-      </div>
+      <FigureField v-if="struckRun.length > 0 && against !== 'soil'" id="strike-depth" :figure="strikeDepth"
+        >How deep on cutter {{ deepestOn }}, the worst <span class="soft">(if measured)</span></FigureField
+      >
     </div>
-    <p v-if="strikeDepth.trim() !== '' && struckRun.length > 1" class="soft">
+    <p v-if="strikeDepth.text.value.trim() !== '' && struckRun.length > 1" class="soft">
       The others of the run are worked out from it, as estimates, until somebody looks.
     </p>
   </NoteForm>

@@ -10,6 +10,8 @@ import {
   METHOD_CAUTIONS,
   METHOD_NAMES,
   SHARPEN_METHODS,
+  settingBounds,
+  specLengthBounds,
   type Action,
   type FileAge,
   writeLength,
@@ -21,7 +23,9 @@ import { useRoute, useRouter } from 'vue-router'
 import LoopAway from '../../parts/LoopAway.vue'
 import LoopInHand from '../../parts/LoopInHand.vue'
 import LogFoot from '../note/LogFoot.vue'
-import { readTyped } from '../../parts/readTyped'
+import { useDraft, usePageDrafts } from '../../parts/draft'
+import { useFigure } from '../../parts/figure'
+import FigureField from '../../parts/FigureField.vue'
 import WhoField from '../../parts/WhoField.vue'
 import WhenField from '../../parts/WhenField.vue'
 import { useOpenLoop } from '../../remote/openLoop'
@@ -76,12 +80,40 @@ const fileAge = ref<FileAge | null>(null)
 const who = ref<string | null>(null)
 const happenedAt = ref<string | null>(null)
 const note = ref('')
-const setting = ref('')
-const before = ref('')
-const after = ref('')
+const setting = useFigure('Gauge setting', () => settingBounds(loop.state?.spec ?? { settingUm: 650 }))
+/** About what cutter 1 is thought to be. */
+const cutterOne = () => {
+  const { length, newLengthUm } = {
+    length: loop.state?.cutters[0]?.length.um,
+    newLengthUm: loop.state?.spec.newLengthUm,
+  }
+  return { ...specLengthBounds(length ?? 5000), leastUm: 200, mostUm: (newLengthUm ?? 9000) * 1.06 }
+}
+const before = useFigure('Before', cutterOne)
+const after = useFigure('After', cutterOne)
 const more = ref(false)
 const wrong = ref('')
 const busy = ref(false)
+const asAdvised = ref(true)
+const drafts = usePageDrafts()
+useDraft(`sharpened:${props.tag}:${route.query.as === 'touchUp' ? 'touchUp' : ''}`, {
+  method,
+  strokes,
+  counted,
+  gaugesSaid,
+  cleared,
+  evened,
+  stopChecked,
+  dull,
+  fileAge,
+  happenedAt,
+  note,
+  setting: setting.text,
+  before: before.text,
+  after: after.text,
+  more,
+  asAdvised,
+})
 
 /** The method that the verdict calls for; the last one used where it calls for none. */
 const CALLED_FOR: Partial<Record<Action, SharpenMethod>> = {
@@ -106,7 +138,7 @@ const gauges = computed({
 watch(
   () => verdict.value?.action,
   (action, before) => {
-    if (action === undefined || before !== undefined) return
+    if (action === undefined || before !== undefined || drafts.restored.value) return
     // Whoever says that it was a touch-up says so whatever is advised.
     method.value = route.query.as === 'touchUp' ? 'fileField' : (CALLED_FOR[action] ?? method.value)
   },
@@ -124,7 +156,6 @@ const advised = computed(() => {
   if (now === null || method.value === 'shop' || CALLED_FOR[now.action] !== method.value) return null
   return now.options.find(({ action, feasible }) => action === now.action && feasible) ?? null
 })
-const asAdvised = ref(true)
 const DONE_WORDS = { fileField: 'Touched up', fileBench: 'Filed', grinder: 'Ground', shop: '' } as const
 const advisedChoices = computed(() => {
   if (advised.value === null) return []
@@ -157,9 +188,9 @@ const both = (by: number): void => {
 
 /** The figures of the more detailed part; a sentence when one cannot be read. */
 function details(): { settingUm?: number; pairs?: { cutter: number; beforeUm: number; afterUm: number }[] } | string {
-  const settingUm = readTyped(setting.value, 'Gauge setting', shed.bareUnit)
-  const beforeUm = readTyped(before.value, 'Before', shed.bareUnit)
-  const afterUm = readTyped(after.value, 'After', shed.bareUnit)
+  const settingUm = gauges.value ? setting.read() : null
+  const beforeUm = before.read()
+  const afterUm = after.read()
   for (const one of [settingUm, beforeUm, afterUm]) if (typeof one === 'string') return one
   if ((beforeUm === null) !== (afterUm === null)) return 'Give both lengths of cutter 1, before and after, or neither.'
   return {
@@ -204,6 +235,7 @@ async function save(): Promise<void> {
   }
   lastMethod.value = method.value
   lastStrokes.value = strokes.value
+  for (const end of [...drafts.ends]) end(false)
   await router.push({ name: 'loop', params: { tag: props.tag } })
 }
 </script>
@@ -279,18 +311,11 @@ async function save(): Promise<void> {
             ><button type="button" class="act small" @click="change('right', 1)">R +</button>
           </div>
         </div>
-        <div v-if="gauges" class="field">
-          <label for="setting">Gauge setting on the plate</label
-          ><NInput v-model:value="setting" :input-props="{ id: 'setting', inputmode: 'decimal' }" placeholder="0.65" />
-        </div>
-        <div class="field">
-          <label for="before">Cutter 1 before</label
-          ><NInput v-model:value="before" :input-props="{ id: 'before', inputmode: 'decimal' }" placeholder="5.2" />
-        </div>
-        <div class="field">
-          <label for="after">Cutter 1 after</label
-          ><NInput v-model:value="after" :input-props="{ id: 'after', inputmode: 'decimal' }" placeholder="5.0" />
-        </div>
+        <FigureField v-if="gauges" id="setting" :figure="setting" placeholder="0.65"
+          >Gauge setting on the plate</FigureField
+        >
+        <FigureField id="before" :figure="before" placeholder="5.2">Cutter 1 before</FigureField>
+        <FigureField id="after" :figure="after" placeholder="5.0">Cutter 1 after</FigureField>
         <fieldset v-if="filed">
           <legend>The file</legend>
           <RadioChoice v-model="fileAge" label="The file" :options="fileAges" small clearable />

@@ -28,7 +28,7 @@ import type { Ask, LaidOut, Told } from './planWorker'
 import SharedTroubles from './SharedTroubles.vue'
 import TroubleRow from './TroubleRow.vue'
 
-/** A spreadsheet becomes loops: its columns are matched, every row is shown and mended, then all is written or nothing. */
+/** A spreadsheet becomes loops: columns are matched, every row is shown and mended, then all is written or nothing. */
 const shed = useShed()
 const notices = useNotices()
 const router = useRouter()

@@ -10,6 +10,8 @@ const choices = (field: ImportField) =>
     value: text,
     label,
   }))
+const labelOf = (trouble: SharedTrouble): string =>
+  `${IMPORT_FIELD_NAMES[trouble.field]} of all ${trouble.rows.length} rows that say ${named(trouble)}`
 const named = ({ field, text }: SharedTrouble): string =>
   text === '' ? `nothing about ${IMPORT_FIELD_NAMES[field].toLowerCase()}` : `"${text}"`
 </script>
@@ -28,7 +30,7 @@ const named = ({ field, text }: SharedTrouble): string =>
           :options="choices(trouble.field)"
           model-value=""
           placeholder="all of these are …"
-          :aria-label="`${IMPORT_FIELD_NAMES[trouble.field]} of all ${trouble.rows.length} rows that say ${named(trouble)}`"
+          :aria-label="labelOf(trouble)"
           @update:model-value="emit('settle', trouble, $event)"
         />
         <input
@@ -36,7 +38,7 @@ const named = ({ field, text }: SharedTrouble): string =>
           class="plain"
           maxlength="60"
           placeholder="all of these are …"
-          :aria-label="`${IMPORT_FIELD_NAMES[trouble.field]} of all ${trouble.rows.length} rows that say ${named(trouble)}`"
+          :aria-label="labelOf(trouble)"
           @change="emit('settle', trouble, ($event.target as HTMLInputElement).value)"
         />
       </li>

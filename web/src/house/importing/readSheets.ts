@@ -35,7 +35,7 @@ async function workbook(file: File): Promise<Sheet[]> {
   return book.worksheets
     .filter(({ state }) => state === 'visible')
     .map((sheet) => {
-      const rows: string[][] = []
+      const rows: (string[] | undefined)[] = []
       const hiddenRows: number[] = []
       // Every cell of a merged range has what its first cell says.
       sheet.eachRow({ includeEmpty: true }, (row, number) => {

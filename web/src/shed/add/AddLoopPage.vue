@@ -13,11 +13,13 @@ import {
   sayRefusal,
   LINK_KIND_NAMES,
   LINK_KINDS,
+  markBounds,
   SEQUENCES,
   SEQUENCE_NAMES,
   SHELF_NAMES,
   SHELVES,
   specFromProfile,
+  specLengthBounds,
   START_MARKS,
   writeFile,
   writeMm,
@@ -31,6 +33,8 @@ import { nanoid } from 'nanoid'
 import { NInput } from 'naive-ui'
 import { computed, nextTick, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
+import { useFigure } from '../../parts/figure'
+import FigureField from '../../parts/FigureField.vue'
 import RadioChoice from '../../parts/RadioChoice.vue'
 import { useSession } from '../../remote/sessionStore'
 import { useShed } from '../../remote/shedStore'
@@ -93,15 +97,28 @@ function originsOf(typed: readonly SpecField[]): LoopSpec['origins'] {
   return origins
 }
 
+const textOf = (field: 'newLength' | 'markLength') =>
+  computed({
+    get: () => form.value[field],
+    set: (text: string) => {
+      form.value[field] = text
+    },
+  })
+const newLength = useFigure('New cutter', () => specLengthBounds(profile.value.newLengthUm.value), textOf('newLength'))
+const markLength = useFigure(
+  'Reading at the mark',
+  () => markBounds(profile.value.markLengthUm.value, profile.value.newLengthUm.value),
+  textOf('markLength'),
+)
 function specOf(): LoopSpec | string {
   const { pitchClass, gaugeUm, cutterType, sequence } = form.value
   const lengths: Partial<Record<'newLengthUm' | 'markLengthUm', number>> = {}
-  for (const [field, text, name] of [
-    ['newLengthUm', form.value.newLength, 'New length'],
-    ['markLengthUm', form.value.markLength, 'At the mark'],
+  for (const [field, { text, name }] of [
+    ['newLengthUm', newLength],
+    ['markLengthUm', markLength],
   ] as const) {
-    if (text.trim() === '') continue
-    const reading = readLength(text, shed.bareUnit)
+    if (text.value.trim() === '') continue
+    const reading = readLength(text.value, shed.bareUnit)
     if (!reading.ok) return `${name}: ${sayRefusal(reading)}`
     lengths[field] = reading.um
   }
@@ -184,6 +201,8 @@ const preview = computed(() => {
 /** The entries that the form makes; a sentence where it cannot be read. */
 function entriesOf(tag: string): NewEntry[] | string {
   const { came, leftUm } = form.value
+  const odd = [newLength, markLength].map((one) => one.read()).find((read) => typeof read === 'string')
+  if (odd !== undefined) return odd
   if (came === null) return 'Say whether it is new or used.'
   const spec = specOf()
   if (typeof spec === 'string') return spec
@@ -304,22 +323,10 @@ async function save(then: Then): Promise<void> {
       <span class="legend">Links</span
       ><SelectField v-model="form.links" :options="options(LINK_KINDS, LINK_KIND_NAMES)" aria-label="Links" />
     </div>
-    <div class="field">
-      <label for="new">New cutter, edge to mark</label
-      ><NInput
-        v-model:value="form.newLength"
-        :input-props="{ id: 'new', inputmode: 'decimal' }"
-        :placeholder="usualNewLength"
-      />
-    </div>
-    <div class="field">
-      <label for="mark">Reading at the mark</label
-      ><NInput
-        v-model:value="form.markLength"
-        :input-props="{ id: 'mark', inputmode: 'decimal' }"
-        placeholder="0, when you measure to the mark"
-      />
-    </div>
+    <FigureField id="new" :figure="newLength" :placeholder="usualNewLength">New cutter, edge to mark</FigureField>
+    <FigureField id="mark" :figure="markLength" placeholder="0, when you measure to the mark"
+      >Reading at the mark</FigureField
+    >
     <p class="soft wide" aria-live="polite">{{ preview }} The box or the maker's sheet wins over these figures.</p>
     <p v-if="wrong" class="stop-text wide" role="alert">{{ wrong }}</p>
     <div class="row wide">

@@ -4,9 +4,10 @@ import {
   fitCheck,
   FIT_WORDS,
   GAUGES_UM,
+  grooveBounds,
+  GROOVE_DEPTH_BOUNDS,
   PITCH_CLASSES,
   PITCH_PROFILES,
-  readLength,
   SAW_DUE_WORDS,
   SAW_FIGURES,
   admitSaw,
@@ -24,6 +25,8 @@ import {
 import { nanoid } from 'nanoid'
 import { NInput } from 'naive-ui'
 import { computed, ref, shallowRef, watch } from 'vue'
+import { useFigure } from '../../parts/figure'
+import FigureField from '../../parts/FigureField.vue'
 import FitMark from '../../parts/FitMark.vue'
 import LoopTile from '../../parts/LoopTile.vue'
 import { fetchSaw } from '../../remote/api'
@@ -84,22 +87,21 @@ async function strikeOut(entry: SawEntry): Promise<void> {
 }
 
 const form = ref<'none' | 'check' | 'bar' | 'sprocket'>('none')
-const width = ref('')
-const depth = ref('')
+const width = useFigure('Width', () => grooveBounds(saw.value?.gaugeUm ?? 1500))
+const depth = useFigure('Depth', () => GROOVE_DEPTH_BOUNDS)
 const burrs = ref<boolean | null>(null)
 async function saveCheck(): Promise<void> {
   const lengths: { grooveWidthUm?: number; grooveDepthUm?: number } = {}
-  for (const [field, text, name] of [
-    ['grooveWidthUm', width.value, 'Width'],
-    ['grooveDepthUm', depth.value, 'Depth'],
+  for (const [field, figure] of [
+    ['grooveWidthUm', width],
+    ['grooveDepthUm', depth],
   ] as const) {
-    if (text.trim() === '') continue
-    const reading = readLength(text, shed.bareUnit)
-    if (!reading.ok) {
-      wrong.value = `${name}: ${reading.message}`
+    const um = figure.read()
+    if (typeof um === 'string') {
+      wrong.value = um
       return
     }
-    lengths[field] = reading.um
+    if (um !== null) lengths[field] = um
   }
   if (Object.keys(lengths).length === 0 && burrs.value === null) {
     wrong.value = 'Nothing was looked at yet.'
@@ -246,14 +248,8 @@ const [, WORN_OUT] = SAW_FIGURES.loopsPerSprocket.value
         </p>
         <form v-if="form === 'check'" class="stack inner" @submit.prevent="saveCheck">
           <p class="caution">Engine off and cold or battery out, chain off, gloves on: burrs are sharp.</p>
-          <div class="field">
-            <label for="width">Groove width</label
-            ><NInput v-model:value="width" :input-props="{ id: 'width', inputmode: 'decimal' }" placeholder="" />
-          </div>
-          <div class="field">
-            <label for="depth">Groove depth</label
-            ><NInput v-model:value="depth" :input-props="{ id: 'depth', inputmode: 'decimal' }" placeholder="" />
-          </div>
+          <FigureField id="width" :figure="width">Groove width</FigureField>
+          <FigureField id="depth" :figure="depth">Groove depth</FigureField>
           <p class="row">
             <button
               type="button"

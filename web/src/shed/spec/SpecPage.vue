@@ -10,7 +10,9 @@ import {
   originOf,
   PITCH_CLASSES,
   PITCH_PROFILES,
-  readLength,
+  markBounds,
+  settingBounds,
+  specLengthBounds,
   LINK_KIND_NAMES,
   LINK_KINDS,
   SEQUENCES,
@@ -27,6 +29,7 @@ import {
 import { nanoid } from 'nanoid'
 import { NInput } from 'naive-ui'
 import { computed, ref } from 'vue'
+import { useFigure } from '../../parts/figure'
 import LoopAway from '../../parts/LoopAway.vue'
 import { postProfile } from '../../remote/api'
 import { useNotices } from '../../remote/notices'
@@ -102,11 +105,24 @@ function readValue(field: SpecField): string | number | null {
   if (choicesOf(field) !== null) return picked.value
   if (field === 'driveLinks' || field === 'topPlateAngleDeg')
     return /^\d+(\.\d+)?$/.test(typed.value.trim()) ? Number(typed.value) : null
-  const reading = readLength(typed.value, shed.bareUnit)
-  return reading.ok ? reading.um : null
+  return length.read()
 }
+/** A figure far from what it was, or from what such a chain has, is asked about once. */
+const length = useFigure(
+  'That',
+  () => {
+    const { settingUm = 650, markLengthUm = 1000, newLengthUm = 9000 } = state.value?.spec ?? {}
+    if (editing.value === 'settingUm') return settingBounds({ settingUm })
+    return editing.value === 'markLengthUm' ? markBounds(markLengthUm, newLengthUm) : specLengthBounds(newLengthUm)
+  },
+  typed,
+)
 async function save(field: SpecField): Promise<void> {
   const value = readValue(field)
+  if (typeof value === 'string' && choicesOf(field) === null) {
+    wrong.value = value
+    return
+  }
   if (value === null) {
     wrong.value = `That is not a ${SPEC_FIELD_NAMES[field]}.`
     return
