@@ -13,7 +13,7 @@ test('a strike over a run, looked into, decided and ground: life and verdict fol
   // The strike, in one stroke of the pointer over the map.
   await page.keyboard.press('x')
   await expect(page.getByRole('heading', { name: 'Log a strike of T4' })).toBeVisible()
-  const map = page.locator('.map svg')
+  const map = page.locator('.map svg').first()
   await map.scrollIntoViewIfNeeded()
   const box = await map.boundingBox()
   if (box === null) throw new Error('the loop map should be there')

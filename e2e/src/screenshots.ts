@@ -75,7 +75,7 @@ const importMess = async (page: Page): Promise<void> => {
 
 /** Draws over a run of cutters on the map, and says how deep. */
 const strikeSome = async (page: Page): Promise<void> => {
-  const box = await page.locator('.map svg').boundingBox()
+  const box = await page.locator('.map svg').first().boundingBox()
   if (box === null) throw new Error('the loop map should be there')
   await page.mouse.move(box.x + box.width * 0.33, box.y + box.height * 0.3)
   await page.mouse.down()

@@ -22,6 +22,9 @@ export const whatNext = (cards: readonly LoopCard[]): LoopCard[] =>
     .sort((a, b) => b.urgency - a.urgency || (a.card.tag < b.card.tag ? -1 : 1))
     .map(({ card }) => card)
 
+/** Jobs that somebody settled on and that are still to be done here, the most pressing first: the list for tonight. */
+export const tonight = (cards: readonly LoopCard[]): LoopCard[] => whatNext(cards).filter(({ settled }) => settled)
+
 /** Actions that end something or cost money elsewhere: each is settled by itself, never with many others. */
 const GRAVE: ReadonlySet<Action> = new Set<Action>(['retire', 'stop', 'shop', 'dirtyDuty'])
 

@@ -23,7 +23,7 @@ test('every kind of entry has its line', () => {
   expect(say('registered', { tag: 'P1', spec })).toBe('Registered as P1: 3/8" low profile · 1.3 mm · 50 links')
   const knownBite = { strokeUm: 17.6, strokeSdUm: 2, uncounted: 0, uncountedSd: 0.1, people: [] }
   expect(say('registered', { tag: 'P1', spec, knownBite })).toBe(
-    'Registered as P1: 3/8" low profile · 1.3 mm · 50 links; a stroke taken at 18 µm, as on the loops before it',
+    'Registered as P1: 3/8" low profile · 1.3 mm · 50 links; a stroke taken at 0.02 mm, as on the loops before it',
   )
   expect(say('fitted', { sawId: 'x', barFlipped: true })).toBe('Put on Petrel, bar flipped')
   expect(say('takenOff', {})).toBe('Taken off')

@@ -53,7 +53,7 @@ const ENTRY_WORDS: { readonly [K in EntryKind]: (entry: EntryOf<K>, told: Told) 
             : `used before, about ${writeLength(used.aboutUm, figures.lengths)} left by eye`,
         knownBite === undefined
           ? ''
-          : `a stroke taken at ${Math.round(knownBite.strokeUm)} µm, as on the loops before it`,
+          : `a stroke taken at ${writeLength(Math.round(knownBite.strokeUm), figures.lengths)}, as on the loops before it`,
       ],
       '; ',
     ),

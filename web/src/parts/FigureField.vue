@@ -7,6 +7,10 @@ import type { Figure } from './figure'
 const props = defineProps<{ figure: Figure; placeholder?: string; id?: string }>()
 const own = useId()
 const { text, odd, meant } = props.figure
+/** What is odd is said when the field is left; whoever goes to a button is told there, and no button moves away. */
+function left(event: FocusEvent): void {
+  if (!(event.relatedTarget instanceof HTMLButtonElement)) props.figure.look()
+}
 </script>
 
 <template>
@@ -23,7 +27,7 @@ const { text, odd, meant } = props.figure
         'aria-describedby': odd === '' ? undefined : `${id ?? own}-odd`,
       }"
       :placeholder="placeholder ?? ''"
-      @blur="figure.look()"
+      @blur="left"
     />
     <div v-if="odd !== ''" :id="`${id ?? own}-odd`" class="odd">
       <p class="stop-text">{{ odd }}</p>

@@ -13,6 +13,7 @@ import {
   type LoopState,
 } from '@undercliff/core'
 import { computed } from 'vue'
+import CutterStrip from './CutterStrip.vue'
 
 /**
  * Every cutter in order from the start mark, seen from above: left-hand cutters above the chain,
@@ -27,6 +28,8 @@ const props = defineProps<{
   low?: boolean
   /** What each cutter would be brought to: the map then shows before and after. */
   afterUm?: readonly number[] | undefined
+  /** Cutters are pointed at here: a phone gets a strip wide enough for a thumb. */
+  strip?: boolean
   /** A run of cutters that is being chosen: by one stroke of the pointer, or Shift and arrows. */
   run?: readonly number[] | undefined
 }>()
@@ -118,6 +121,14 @@ function extend(by: number): void {
   if (last === undefined) emit('run', [props.selected ?? 1])
   else if (by > 0 && run.length < props.state.cutters.length) emit('run', [...run, wrap(last + 1)])
   else if (by < 0 && run.length > 1) emit('run', run.slice(0, -1))
+}
+
+/** On the strip the first tap begins a run, the next one ends it, and the one after that begins another. */
+function pick(number: number): void {
+  emit('select', number)
+  if (props.run === undefined) return
+  const [first] = props.run
+  emit('run', first === undefined || props.run.length !== 1 ? [number] : between(first, number))
 }
 
 let from: number | null = null
@@ -232,6 +243,15 @@ function move(event: KeyboardEvent): void {
         </div>
       </div>
     </div>
+    <CutterStrip
+      v-if="strip"
+      class="thumb"
+      :state="state"
+      :lengths="lengths"
+      :selected="selected"
+      :run="run"
+      @select="pick"
+    />
     <figcaption>
       <p v-if="chosen" class="said" aria-live="polite">Cutter {{ describe(chosen) }}</p>
       <p v-else-if="worst" class="said">Worst: {{ describe(worst.cutter) }}</p>
@@ -410,6 +430,14 @@ svg {
 .sw.ghost {
   border-style: dashed;
   border-color: var(--steel-light);
+}
+.thumb {
+  display: none;
+}
+@media (pointer: coarse), (max-width: 700px) {
+  .thumb {
+    display: flex;
+  }
 }
 @media (max-width: 700px) {
   svg {

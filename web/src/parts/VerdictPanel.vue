@@ -4,14 +4,22 @@ import {
   actionInWords,
   sayMinutes,
   sayReason,
+  sayWayOut,
+  sayWhatFollows,
   type Figures,
   type Reason,
   type Verdict,
+  type WayOut,
 } from '@undercliff/core'
 import { computed } from 'vue'
 import VerdictMark from './VerdictMark.vue'
 
-const props = defineProps<{ verdict: Verdict; figures: Figures }>()
+const props = defineProps<{
+  verdict: Verdict
+  figures: Figures
+  /** How a loop that must not cut comes back to work. */
+  ways?: readonly WayOut[]
+}>()
 const SHOWN = 4
 /** The gravest reason of each kind, and how many more there are of it. */
 const kinds = computed(() => {
@@ -43,6 +51,13 @@ const shown = computed(() => kinds.value.slice(0, SHOWN))
         {{ sayReason(first, figures) }}<span v-if="more > 0" class="soft"> And {{ more }} more like it.</span>
       </li>
     </ul>
+    <p v-if="sayWhatFollows(verdict)" class="soft">{{ sayWhatFollows(verdict) }}</p>
+    <template v-if="ways && ways.length > 0">
+      <p class="out">Ways out</p>
+      <ul>
+        <li v-for="way in ways" :key="way.way">{{ sayWayOut(way, figures) }}</li>
+      </ul>
+    </template>
     <p v-if="!verdict.fitForUse" class="caution grave">
       Keep it off the saws until this is settled. The chain's and saw's manuals, local rules and trained people decide.
     </p>
@@ -60,6 +75,9 @@ const shown = computed(() => kinds.value.slice(0, SHOWN))
 ul {
   margin: 8px 0;
   padding-left: 1.1em;
+}
+.out {
+  font-weight: 700;
 }
 .unfit h2 {
   color: var(--stop);

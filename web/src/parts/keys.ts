@@ -22,6 +22,9 @@ export const DAMAGE_KEYS: readonly { readonly key: string; readonly kind: Cutter
     ] as const
   ).map(([key, kind]) => ({ key, kind, name: CUTTER_DAMAGE[kind].name }))
 
+/** How many of them are seen every week; the rest are one tap away where there is little room. Common practice. */
+export const COMMONEST_DAMAGE = 5
+
 /** The other keys of the walk. They count while the field is empty. */
 export const WALK_KEYS: readonly { readonly key: string; readonly label: string; readonly does: string }[] = [
   { key: 'number, Enter', label: 'length', does: 'length of this cutter, and on to the next' },

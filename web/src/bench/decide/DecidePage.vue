@@ -20,6 +20,8 @@ import {
   writeMoney,
   type Action,
   type Duty,
+  waysOut,
+  writeLength,
 } from '@undercliff/core'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
@@ -178,6 +180,8 @@ const costLine = computed(() => {
       : `. Second: ${actionInWords(current.runnerUp.action)}, ${dearer(current.runnerUp.byMinor)}`
   return `${writeMoney(chosen.money.totalMinor, currency)} in all${second}`
 })
+/** What comes off, small as it is, in the crew's unit. */
+const small = (um: number): string => writeLength(Math.round(um), shed.lengths)
 </script>
 
 <template>
@@ -206,7 +210,7 @@ const costLine = computed(() => {
 
     <div class="sheet settle">
       <div>
-        <VerdictPanel :verdict="verdict" :figures="shed.figures" />
+        <VerdictPanel :verdict="verdict" :figures="shed.figures" :ways="waysOut(state, rules, verdict)" />
         <p v-if="costLine" class="cost">{{ costLine }}.</p>
         <p v-if="verdict.decision && verdict.action !== verdict.advised" class="caution">
           Settled by {{ shed.nameOf(verdict.decision.personId) }} against the verdict ({{
@@ -296,9 +300,9 @@ const costLine = computed(() => {
             {{ life.sharpness.high.toFixed(1) }}; {{ life.sharpness.ended }} seen to go dull).
           </p>
           <p>
-            A routine filing takes {{ Math.round(life.removal.lowUm) }} to {{ Math.round(life.removal.highUm) }} µm, a
-            stroke about {{ Math.round(life.perStroke.meanUm) }} µm; {{ sayLearnedFrom(life.removal, state) }}. In the
-            mix that this loop gets, a sharpening takes {{ Math.round(life.mix.meanUm) }} µm.
+            A routine filing takes {{ small(life.removal.lowUm) }} to {{ small(life.removal.highUm) }}, a stroke about
+            {{ small(life.perStroke.meanUm) }}; {{ sayLearnedFrom(life.removal, state) }}. In the mix that this loop
+            gets, a sharpening takes {{ small(life.mix.meanUm) }}.
           </p>
           <p v-if="life.gaugesDue">
             Gauges are due {{ life.gaugesDue.likely === 0 ? 'now' : `in ${sayRange(life.gaugesDue)} sharpenings` }}; the
@@ -306,11 +310,11 @@ const costLine = computed(() => {
           </p>
           <ul v-if="life.sessions.length > 0" class="sessions">
             <li v-for="(one_, i) in life.sessions.slice(0, 5)" :key="i">
-              <span class="figures">{{ one_.perSharpeningUm }} µm</span> a {{ POPULATION_WORDS[one_.population].one
+              <span class="figures">{{ small(one_.perSharpeningUm) }}</span> a {{ POPULATION_WORDS[one_.population].one
               }}<template v-if="one_.at">, {{ day(one_.at) }}</template
               ><template v-if="one_.personId">, {{ shed.nameOf(one_.personId) }}</template
               ><template v-if="one_.sides?.left && one_.sides.right"
-                >: {{ one_.sides.left.um }} left, {{ one_.sides.right.um }} right</template
+                >: {{ small(one_.sides.left.um) }} left, {{ small(one_.sides.right.um) }} right</template
               >
             </li>
           </ul>
@@ -332,9 +336,16 @@ const costLine = computed(() => {
           :figures="shed.figures"
           @turn="turned = $event"
         />
-        <section v-if="turns.length > 0" class="sheet" aria-labelledby="turns-title">
+        <section class="sheet" aria-labelledby="turns-title">
           <h2 id="turns-title">What would change it</h2>
-          <ul>
+          <p v-if="turns.length === 0">
+            {{
+              verdict.fitForUse
+                ? 'No price, and no reading that is still open, would turn it.'
+                : 'No price turns it. It changes when what is named above is put right, or found to be otherwise.'
+            }}
+          </p>
+          <ul v-else>
             <li v-for="turn in turns" :key="turn.by">{{ sayTurn(turn, verdict.advised, shed.figures) }}</li>
           </ul>
         </section>

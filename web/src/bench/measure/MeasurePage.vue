@@ -1,6 +1,7 @@
 <script setup lang="ts">
-import { useLocalStorage } from '@vueuse/core'
+import { useLocalStorage, useMediaQuery } from '@vueuse/core'
 import {
+  ACTION_WORDS,
   cutterName,
   damageName,
   decide,
@@ -8,6 +9,7 @@ import {
   forecast,
   sayDamage,
   sayRange,
+  sayReason,
   writeLength,
   type Chosen,
   type LoopState,
@@ -21,7 +23,10 @@ import RadioChoice from '../../parts/RadioChoice.vue'
 import VerdictPanel from '../../parts/VerdictPanel.vue'
 import WhoField from '../../parts/WhoField.vue'
 import { useOpenLoop } from '../../remote/openLoop'
-import { DAMAGE_KEYS, WALK_KEYS } from '../../parts/keys'
+import { COMMONEST_DAMAGE, DAMAGE_KEYS, WALK_KEYS } from '../../parts/keys'
+import NumberPad from './NumberPad.vue'
+import VerdictMark from '../../parts/VerdictMark.vue'
+import { useNotices } from '../../remote/notices'
 import * as walking from './walk'
 
 const WHY = [
@@ -56,6 +61,12 @@ const typed = ref('')
 const who = ref<string | null>(null)
 const refused = ref('')
 const field = ref<HTMLInputElement | null>(null)
+/** Where a pad of our own stands below the field, and the phone's keyboard stays away. */
+const narrow = useMediaQuery('(max-width: 700px)')
+const allDamage = ref(false)
+const damageKeys = computed(() =>
+  narrow.value && !allDamage.value ? DAMAGE_KEYS.slice(0, COMMONEST_DAMAGE) : DAMAGE_KEYS,
+)
 
 function step(change: (walk: walking.Walk, loop: walking.WalkLoop) => walking.Walk): void {
   if (walk.value === null || walkLoop.value === null) return
@@ -80,6 +91,16 @@ function undo(): void {
   if (before === undefined) return
   history.value = history.value.slice(0, -1)
   draft.value = before
+}
+/** Nothing that was read here is kept, until somebody undoes it. */
+function throwAway(): void {
+  if (walk.value === null || base.value === null) return
+  const thrown = walk.value
+  history.value = [...history.value.slice(-200), thrown]
+  draft.value = walking.beginWalk(base.value.cutters, thrown.order)
+  typed.value = ''
+  const count = walking.readingsOf(thrown).length
+  useNotices().say(`${count} ${count === 1 ? 'reading' : 'readings'} thrown away.`, undo)
 }
 const COMMANDS: Record<string, () => void> = {
   s: () => {
@@ -157,6 +178,12 @@ const shownDamage = computed(() =>
     ? []
     : walking.damageOf(walk.value, walkLoop.value, here.value),
 )
+/** The verdict in one line, where there is little room. */
+const inShort = computed(() => {
+  const [reason] = verdict.value?.reasons ?? []
+  const words = verdict.value === null ? '' : ACTION_WORDS[verdict.value.action]
+  return reason === undefined ? words : `${words}: ${sayReason(reason, shed.figures)}`
+})
 const question = computed(() => {
   const asking = walk.value?.asking
   if (asking?.what === 'depth') return `How deep is the ${damageName(asking.kind)}? Enter alone: not measured`
@@ -210,7 +237,9 @@ watch(field, (element) => element?.focus())
           One side first
         </button>
       </div>
-      <p class="soft caution">Brake on, engine off or battery out, gloves on: cutters bite even when dull.</p>
+      <p class="soft caution">
+        Brake on, engine off or battery out, gloves on<span class="longer">: cutters bite even when dull</span>.
+      </p>
     </header>
 
     <div class="bench">
@@ -219,7 +248,7 @@ watch(field, (element) => element?.focus())
           <p class="which">
             <span class="figures number">{{ cutterName(cutter.number, cutter.hand) }}</span>
             <span class="soft"
-              >{{ walk.at + 1 }} of {{ walk.route.length }}<br />{{
+              >{{ walk.at + 1 }} of {{ walk.route.length }} <br />{{
                 cutter.length.known === 'measured' ? 'was' : 'thought to be'
               }}
               <span class="figures">{{ writeLength(cutter.length.um, shed.lengths) }}</span></span
@@ -239,7 +268,7 @@ watch(field, (element) => element?.focus())
               ref="field"
               v-model="typed"
               class="figures"
-              inputmode="decimal"
+              :inputmode="narrow ? 'none' : 'decimal'"
               autocomplete="off"
               spellcheck="false"
               maxlength="30"
@@ -247,13 +276,16 @@ watch(field, (element) => element?.focus())
               data-reading
               @keydown="onKey"
             />
-            <button type="button" class="act next" @click="tap(press)">{{ cutter ? 'Enter' : 'Save' }}</button></span
+            <button v-if="!narrow" type="button" class="act next" @click="tap(press)">
+              {{ cutter ? 'Enter' : 'Save' }}
+            </button></span
           ></label
         >
         <p id="wrong" class="wrong stop-text" role="alert">{{ refused || walk.wrong }}</p>
-        <div class="keys" role="group" aria-label="Damage">
+        <p v-if="narrow" class="short" aria-hidden="true"><VerdictMark :action="verdict.action" /> {{ inShort }}</p>
+        <div class="keys" :class="{ all: allDamage }" role="group" aria-label="Damage">
           <button
-            v-for="{ key, kind, name } in DAMAGE_KEYS"
+            v-for="{ key, kind, name } in damageKeys"
             :key="key"
             type="button"
             class="act small"
@@ -261,7 +293,23 @@ watch(field, (element) => element?.focus())
           >
             <kbd class="keys-only">{{ key }}</kbd>{{ name }}
           </button>
+          <button
+            v-if="narrow"
+            type="button"
+            class="act small"
+            :aria-expanded="allDamage"
+            @click="allDamage = !allDamage"
+          >
+            {{ allDamage ? 'Fewer' : 'More kinds' }}
+          </button>
         </div>
+        <NumberPad
+          v-if="narrow"
+          :enter="cutter ? 'Enter' : 'Save'"
+          @type="(key) => tap(() => (typed += key))"
+          @erase="tap(() => (typed = typed.slice(0, -1)))"
+          @enter="tap(press)"
+        />
         <div class="keys" role="group" aria-label="Walk">
           <button
             v-for="{ key, label } in WALK_KEYS.slice(1)"
@@ -279,6 +327,7 @@ watch(field, (element) => element?.focus())
           :lengths="shed.lengths"
           :selected="here ?? undefined"
           :rules="rules"
+          strip
           low
           @select="(number) => tap(() => step((current) => walking.goTo(current, number)))"
         />
@@ -319,6 +368,9 @@ watch(field, (element) => element?.focus())
           @click="save"
         >
           Save {{ readings.length }} {{ readings.length === 1 ? 'reading' : 'readings' }}
+        </button>
+        <button v-if="readings.length > 0" type="button" class="act small away" @click="throwAway">
+          Throw {{ readings.length === 1 ? 'it' : 'them' }} away
         </button>
       </aside>
     </div>
@@ -412,6 +464,16 @@ watch(field, (element) => element?.focus())
     margin-top: 6px;
   }
 }
+.short {
+  max-height: 2.9em;
+  overflow: hidden;
+  font-size: 0.92rem;
+  line-height: 1.4;
+  margin-bottom: 6px;
+}
+.away {
+  justify-self: start;
+}
 .live {
   display: grid;
   gap: 10px;
@@ -445,6 +507,73 @@ dd {
   }
   .entry .act {
     min-width: 84px;
+  }
+}
+@media (max-width: 700px) {
+  .measure {
+    gap: 4px;
+  }
+  .top h1 {
+    font-size: 1.2rem;
+  }
+  .top .longer {
+    display: none;
+  }
+  .top .caution {
+    padding-block: 2px;
+  }
+  .top {
+    gap: 2px 10px;
+  }
+  .which br {
+    display: none;
+  }
+  .hand {
+    display: grid;
+    grid-template-columns: minmax(0, 1fr);
+    gap: 4px;
+    padding: 6px 10px;
+  }
+  .top .row,
+  .hand .keys[aria-label='Walk'] {
+    order: 9;
+  }
+  .top .row {
+    display: none;
+  }
+  .number {
+    font-size: 2rem;
+  }
+  .entry input {
+    min-height: 52px;
+    font-size: 1.6rem;
+  }
+  .wrong {
+    margin: 0;
+    min-height: 0;
+    font-size: 0.92rem;
+  }
+  .round {
+    order: -1;
+    margin: 0;
+    padding: 0;
+    border: 0;
+  }
+  .round :deep(svg:not(.left, .right)) {
+    height: 84px;
+  }
+  .round :deep(.said) {
+    display: none;
+  }
+  .keys {
+    margin: 0;
+  }
+  .keys[aria-label='Damage'] {
+    flex-wrap: nowrap;
+    overflow-x: auto;
+  }
+  .keys[aria-label='Damage'].all {
+    flex-wrap: wrap;
   }
 }
 </style>

@@ -1,146 +1,223 @@
 <script setup lang="ts">
 import {
-  capital,
+  cutterName,
   CUTTER_DAMAGE,
-  CUTTER_DAMAGE_KINDS,
   damageName,
-  PART_DAMAGE_KINDS,
+  decide,
+  depthBounds,
+  hasBumpers,
   sayDamage,
+  sayReason,
   URGENCY_WORDS,
   type CutterDamage,
   type CutterDamageKind,
   type CutterReading,
   type PartDamage,
-  type PartDamageKind,
 } from '@undercliff/core'
-import { NInput } from 'naive-ui'
-import { ref, watch } from 'vue'
-import { readTyped } from '../../parts/readTyped'
+import { computed, ref } from 'vue'
+import { useDraft } from '../../parts/draft'
+import { useFigure } from '../../parts/figure'
+import FigureField from '../../parts/FigureField.vue'
+import { COMMONEST_DAMAGE, DAMAGE_KEYS } from '../../parts/keys'
+import LoopMap from '../../parts/LoopMap.vue'
+import RadioChoice from '../../parts/RadioChoice.vue'
 import { useLoop } from '../../remote/loopStore'
 import { useShed } from '../../remote/shedStore'
-import { readCutterNumbers } from './cutterNumbers'
+import { CHASSIS, choicesAt, partsAfter, type Looked } from './chassis'
 import NoteForm from './NoteForm.vue'
 import type { NoteBody } from './noteBody'
-import SelectField from '../../parts/SelectField.vue'
 
-/** What a look at the whole loop found: damaged cutters, and straps, drive links and rivets. */
-defineProps<{ tag: string }>()
+/** A look at the whole loop: cutter by cutter on the map, then the chassis place by place. */
+const props = defineProps<{ tag: string }>()
 const loop = useLoop()
 const shed = useShed()
 const wrong = ref('')
-const damageKind = ref<CutterDamageKind>('chipped')
-const damageCutters = ref('')
-const damageDepth = ref('')
-const found = ref<{ numbers: number[]; damage: CutterDamage }[]>([])
-const partKind = ref<PartDamageKind>('strapCut')
-const parts = ref<PartDamage[]>([])
-watch(
-  () => loop.state?.parts,
-  (known) => {
-    parts.value = [...(known ?? [])]
-  },
-  { immediate: true },
+const at = ref(1)
+/** What this look found on each cutter; a cutter that is not here was not spoken of. */
+const found = ref<Record<number, CutterDamage[]>>({})
+const looked = ref<Record<string, Looked>>({})
+const allKinds = ref(false)
+const depth = useFigure('Depth', () => depthBounds(loop.state?.spec ?? { newLengthUm: 9000 }))
+/** The damage whose depth is being asked. */
+const deep = ref<CutterDamageKind | null>(null)
+useDraft(`inspected:${props.tag}`, { at, found, looked })
+
+const cutters = computed(() => loop.state?.cutters ?? [])
+const cutter = computed(() => cutters.value[at.value - 1])
+const verdict = computed(() => (loop.state === null ? null : decide(loop.state, shed.rules)))
+/** What makes a look due, in the words of the verdict. */
+const due = computed(() => {
+  const now = verdict.value
+  if (now === null || (now.action !== 'inspect' && now.fitForUse)) return []
+  return now.reasons.slice(0, 3).map((reason) => sayReason(reason, shed.figures))
+})
+const damageOf = (number: number): readonly CutterDamage[] =>
+  found.value[number] ?? cutters.value[number - 1]?.damage ?? []
+const here = computed(() => damageOf(at.value))
+/** The loop as this look has it, for the map. */
+const shown = computed(() =>
+  loop.state === null
+    ? null
+    : { ...loop.state, cutters: cutters.value.map((one) => ({ ...one, damage: [...damageOf(one.number)] })) },
 )
-const cutterOptions = CUTTER_DAMAGE_KINDS.map((value) => ({ value, label: damageName(value) }))
-const partOptions = PART_DAMAGE_KINDS.map((value) => ({ value, label: damageName(value) }))
+const kinds = computed(() => (allKinds.value ? DAMAGE_KEYS : DAMAGE_KEYS.slice(0, COMMONEST_DAMAGE)))
+const bumpers = computed(() => loop.state !== null && hasBumpers(loop.state.spec))
 
-/** Takes what stands in the fields; says what is wrong with it, or nothing. */
-function takeFound(): string {
-  const numbers = readCutterNumbers(damageCutters.value, loop.state?.cutters.length ?? 0)
-  if (typeof numbers === 'string') return numbers
-  const reaches = CUTTER_DAMAGE[damageKind.value].effect === 'depth'
-  const depthUm = reaches ? readTyped(damageDepth.value, 'Depth', shed.bareUnit) : null
-  if (typeof depthUm === 'string') return depthUm
-  found.value = [...found.value, { numbers, damage: { kind: damageKind.value, depthUm } }]
-  damageCutters.value = ''
-  damageDepth.value = ''
-  return ''
+function go(by: number): void {
+  takeDepth()
+  const count = cutters.value.length
+  at.value = ((at.value - 1 + by + count) % count) + 1
 }
-const addFound = (): void => {
-  wrong.value = takeFound()
+function select(number: number): void {
+  takeDepth()
+  at.value = number
 }
-
-/** What was found, added to what was known of each cutter. */
-function readings(): CutterReading[] {
-  const byCutter = new Map<number, CutterDamage[]>()
-  for (const { numbers, damage } of found.value) {
-    for (const number of numbers) {
-      const before = byCutter.get(number) ?? [...(loop.state?.cutters[number - 1]?.damage ?? [])]
-      byCutter.set(number, [...before.filter(({ kind }) => kind !== damage.kind), damage])
-    }
+function put(damage: readonly CutterDamage[]): void {
+  found.value = { ...found.value, [at.value]: [...damage] }
+}
+/** Marks a kind of damage on the cutter in hand, or takes it away again. */
+function mark(kind: CutterDamageKind): void {
+  takeDepth()
+  const others = here.value.filter((one) => one.kind !== kind)
+  if (others.length < here.value.length) {
+    put(others)
+    return
   }
-  return [...byCutter].map(([cutter, damage]) => ({ cutter, damage }))
+  put([...others, { kind, depthUm: null }])
+  if (CUTTER_DAMAGE[kind].effect === 'depth') deep.value = kind
 }
+/** A depth that stands in the field goes to the damage it was asked for. */
+function takeDepth(): boolean {
+  if (deep.value === null) return true
+  const um = depth.read()
+  if (typeof um === 'string') {
+    wrong.value = um
+    return false
+  }
+  if (um !== null) put(here.value.map((one) => (one.kind === deep.value ? { ...one, depthUm: um } : one)))
+  deep.value = null
+  depth.text.value = ''
+  wrong.value = ''
+  return true
+}
+/** Everything that was known of cutters and chassis is settled: somebody looked and it is sound. */
+function allSound(): void {
+  deep.value = null
+  depth.text.value = ''
+  found.value = Object.fromEntries(
+    cutters.value.filter(({ damage }) => damage.length > 0).map(({ number }) => [number, []]),
+  )
+  looked.value = Object.fromEntries(CHASSIS.map(({ name }) => [name, 'sound']))
+}
+const soundSaid = computed(
+  () =>
+    CHASSIS.every(({ name }) => looked.value[name] === 'sound') &&
+    cutters.value.every(({ number }) => damageOf(number).length === 0),
+)
+const parts = (known: readonly PartDamage[]): PartDamage[] =>
+  partsAfter(known, new Map(Object.entries(looked.value)), null)
+const readings = (): CutterReading[] =>
+  Object.entries(found.value).map(([number, damage]) => ({ cutter: Number(number), damage }))
 
 function body(): NoteBody | string {
-  // What was typed and not added yet is meant too.
-  const unread = damageCutters.value.trim() === '' ? '' : takeFound()
-  return unread === '' ? { kind: 'inspected', readings: readings(), parts: parts.value } : unread
+  if (!takeDepth()) return wrong.value
+  return { kind: 'inspected', readings: readings(), parts: parts(loop.state?.parts ?? []) }
 }
+const summary = computed(() => {
+  const damaged = cutters.value.filter(({ number }) => damageOf(number).length > 0).length
+  const chassis = parts(loop.state?.parts ?? []).length
+  const one = damaged === 0 ? 'no cutter damaged' : `${damaged} ${damaged === 1 ? 'cutter' : 'cutters'} damaged`
+  return `${one}, ${chassis === 0 ? 'chassis sound as far as anybody knows' : `${chassis} on the chassis`}`
+})
 </script>
 
 <template>
-  <NoteForm :tag="tag" title="Log an inspection of" save="Log the inspection" :body="body">
+  <NoteForm v-slot="{ state }" :tag="tag" title="Log an inspection of" save="Log the inspection" :body="body">
     <p class="caution">
       Engine off or battery out, brake on, gloves on. Look at working corners first, then straps, rivets, drive links
-      and bumpers. A sharp edge throws no light.
+      {{ bumpers ? 'and bumpers' : 'and length' }}. A sharp edge throws no light.
+    </p>
+    <section v-if="due.length > 0" aria-labelledby="due">
+      <h2 id="due">Why it is looked at</h2>
+      <p v-for="one in due" :key="one">{{ one }}</p>
+    </section>
+    <p class="row">
+      <button type="button" class="act" :aria-pressed="soundSaid" @click="allSound">All sound</button>
+      <span class="soft" role="status">Now: {{ summary }}.</span>
     </p>
     <fieldset class="stack">
-      <legend>Damaged cutters</legend>
-      <ul v-if="found.length > 0">
-        <li v-for="({ numbers, damage }, i) in found" :key="i">
-          {{ sayDamage(damage, shed.lengths) }} on
-          {{ numbers.join(', ') }}
-          <button type="button" class="act small" @click="found.splice(i, 1)">Remove</button>
-        </li>
-      </ul>
-      <div class="abreast">
-        <SelectField v-model="damageKind" :options="cutterOptions" aria-label="Kind of damage" />
-        <NInput
-          v-model:value="damageCutters"
-          placeholder="Cutters: 5-9, 12"
-          :input-props="{ 'aria-label': 'Damaged cutters' }"
-        />
-        <NInput
-          v-if="CUTTER_DAMAGE[damageKind].effect === 'depth'"
-          v-model:value="damageDepth"
-          placeholder="Depth, if measured"
-          :input-props="{ 'aria-label': 'Depth' }"
-        />
-        <button type="button" class="act small" @click="addFound">Add</button>
+      <legend>Cutter by cutter</legend>
+      <LoopMap
+        v-if="shown"
+        :state="shown"
+        :lengths="shed.lengths"
+        :rules="shed.rules"
+        :selected="at"
+        low
+        strip
+        @select="select"
+      />
+      <div class="row walk">
+        <button type="button" class="act" @click="go(-1)">Back</button>
+        <strong v-if="cutter" class="figures number" aria-live="polite">{{
+          cutterName(cutter.number, cutter.hand)
+        }}</strong>
+        <button type="button" class="act" @click="go(1)">Next cutter</button>
+        <span :class="here.length > 0 ? 'stop-text' : 'soft'">{{
+          here.length === 0 ? 'sound' : here.map((one) => sayDamage(one, shed.lengths)).join('; ')
+        }}</span>
       </div>
-      <p class="soft">
-        {{ capital(damageName(damageKind)) }}: {{ URGENCY_WORDS[CUTTER_DAMAGE[damageKind].urgency]
-        }}{{ CUTTER_DAMAGE[damageKind].fileBites ? '' : '; a file skates on it'
-        }}{{ CUTTER_DAMAGE[damageKind].effect === 'depth' ? '; the edge has to be taken back behind it' : '' }}.
-      </p>
-    </fieldset>
-    <fieldset class="stack">
-      <legend>Straps, drive links, rivets</legend>
-      <ul v-if="parts.length > 0">
-        <li v-for="(part, i) in parts" :key="i">
-          {{ damageName(part.kind) }}
-          <button type="button" class="act small" @click="parts.splice(i, 1)">Remove</button>
-        </li>
-      </ul>
-      <p v-else class="soft">Nothing found</p>
-      <div class="abreast">
-        <SelectField v-model="partKind" :options="partOptions" aria-label="Damage to a part" /><button
+      <div class="row" role="group" aria-label="Damage of this cutter">
+        <button
+          v-for="{ kind, name } in kinds"
+          :key="kind"
           type="button"
           class="act small"
-          @click="parts.push({ kind: partKind, nearCutter: null })"
+          :aria-pressed="here.some((one) => one.kind === kind)"
+          @click="mark(kind)"
         >
-          Add
+          {{ name }}
+        </button>
+        <button type="button" class="act small" :aria-expanded="allKinds" @click="allKinds = !allKinds">
+          {{ allKinds ? 'Fewer' : 'More kinds' }}
         </button>
       </div>
+      <FigureField v-if="deep !== null" :figure="depth"
+        >How deep is the {{ damageName(deep) }}? <span class="soft">(empty: not measured)</span></FigureField
+      >
+      <p v-for="{ kind } in here" :key="kind" class="soft">
+        {{ damageName(kind) }}: {{ URGENCY_WORDS[CUTTER_DAMAGE[kind].urgency]
+        }}{{ CUTTER_DAMAGE[kind].fileBites ? '' : '; a file skates on it'
+        }}{{ CUTTER_DAMAGE[kind].effect === 'depth' ? '; the edge has to be taken back behind it' : '' }}.
+      </p>
+      <p v-if="wrong" class="stop-text" role="alert">{{ wrong }}</p>
     </fieldset>
-    <p v-if="wrong" class="stop-text" role="alert">{{ wrong }}</p>
+    <fieldset v-for="place in CHASSIS" :key="place.name" class="place">
+      <legend>
+        {{ place.name }} <span class="soft">{{ place.look }}</span>
+      </legend>
+      <RadioChoice
+        :model-value="looked[place.name] ?? state.parts.find(({ kind }) => place.kinds.includes(kind))?.kind ?? null"
+        :label="place.name"
+        :options="choicesAt(place)"
+        small
+        @update:model-value="looked[place.name] = $event"
+      />
+    </fieldset>
   </NoteForm>
 </template>
 
 <style scoped>
-ul {
-  margin: 0;
-  padding-left: 1.1em;
+.walk {
+  align-items: center;
+}
+.number {
+  font-size: 1.6rem;
+  min-width: 3.2em;
+  text-align: center;
+}
+.place .soft {
+  font-weight: 400;
+  font-size: 0.92rem;
 }
 </style>

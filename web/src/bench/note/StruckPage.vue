@@ -87,6 +87,7 @@ function body(): NoteBody | string {
         :rules="rules"
         :selected="struckOn"
         :run="struckRun"
+        strip
         low
         @run="chooseRun"
         @select="struckOn = $event"

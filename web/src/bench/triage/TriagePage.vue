@@ -16,6 +16,7 @@ import {
 } from '@undercliff/core'
 import { nanoid } from 'nanoid'
 import { computed, ref } from 'vue'
+import TonightList from '../../parts/TonightList.vue'
 import ToothSign from '../../parts/ToothSign.vue'
 import { isTyping } from '../../parts/typing'
 import VerdictMark from '../../parts/VerdictMark.vue'
@@ -145,6 +146,7 @@ onKeyStroke(['x', 'a', 'ArrowDown', 'ArrowUp'], (event) => {
       Chosen: about {{ Math.round(sum(picked)) }} minutes, {{ money(cost(picked)) }}.
     </p>
     <p v-if="wrong" class="stop-text" role="alert">{{ wrong }}</p>
+    <TonightList />
     <section v-for="{ group, loops, shown } in groups" :key="group" class="sheet" :aria-label="GROUP_WORDS[group]">
       <h2>
         {{ GROUP_WORDS[group] }} <span class="soft">{{ loops.length }}, about {{ Math.round(sum(loops)) }} min</span>

@@ -10,6 +10,7 @@ import {
   type FileAge,
   type Population,
   type SharpenMethod,
+  writeLength,
 } from '@undercliff/core'
 import { computed, ref } from 'vue'
 import { fetchWear } from '../../remote/api'
@@ -50,7 +51,7 @@ const title = computed(() =>
   longest.value === null
     ? 'Nobody surely takes more off one side'
     : [
-        `${shed.nameOf(longest.value.person)} takes ${Math.round(longest.value.byUm)} µm more`,
+        `${shed.nameOf(longest.value.person)} takes ${writeLength(Math.round(longest.value.byUm), shed.lengths)} more`,
         `off the ${longest.value.hand} each time`,
       ].join(' '),
 )
@@ -91,9 +92,11 @@ const nothing = computed(() => wear.value !== null && (groups.value?.side.length
           />
         </div>
         <p class="soft small">
-          Micrometres off a cutter in one sharpening; bars are 95 % ranges, drawn toward all the others while there are
-          few figures. A stroke takes about {{ Math.round(wear.perStroke.meanUm) }} µm ({{ wear.perStroke.own }} counted
-          sides).
+          What comes off a cutter in one sharpening; bars are 95 % ranges, drawn toward all the others while there are
+          few figures. A stroke takes about {{ writeLength(Math.round(wear.perStroke.meanUm), shed.lengths) }} ({{
+            wear.perStroke.own
+          }}
+          counted sides).
         </p>
       </section>
       <SharpCurves class="sheet" :curves="wear.curves" :names="CUTTER_TYPE_NAMES" :conditions="CONDITION_WORDS" />

@@ -1,12 +1,14 @@
 <script setup lang="ts">
-import { beginWithRange, sayLearnedFrom, UM_PER_MM, type Forecast, type LoopState } from '@undercliff/core'
+import { beginWithRange, sayLearnedFrom, UM_PER_MM, writeLength, type Forecast, type LoopState } from '@undercliff/core'
 import { scaleLinear } from 'd3-scale'
 import { line } from 'd3-shape'
 import { computed } from 'vue'
+import { useShed } from '../../remote/shedStore'
 
 /** When does this loop end? Shortest cutter against sharpenings, with the range to come. */
 const props = defineProps<{ state: LoopState; forecast: Forecast; reserveUm: number }>()
 
+const shed = useShed()
 const W = 560
 const H = 330
 const M = { top: 12, right: 16, bottom: 36, left: 40 }
@@ -87,9 +89,9 @@ const title = computed(() =>
     </svg>
     <p class="soft small">
       Solid points are measured, hollow ones estimated; the fan is the range at this loop's own rate ({{
-        Math.round(forecast.removal.meanUm)
+        writeLength(Math.round(forecast.removal.meanUm), shed.lengths)
       }}
-      µm a sharpening in the mix that it gets, {{ sayLearnedFrom(forecast.removal, state) }}).
+      a sharpening in the mix that it gets, {{ sayLearnedFrom(forecast.removal, state) }}).
     </p>
   </figure>
 </template>

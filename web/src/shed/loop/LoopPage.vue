@@ -20,6 +20,7 @@ import {
   writeLength,
   writeMm,
   type Action,
+  waysOut,
 } from '@undercliff/core'
 import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
@@ -33,6 +34,7 @@ import SidesPanel from '../../parts/SidesPanel.vue'
 import LifeChart from './LifeChart.vue'
 import LogList from './LogList.vue'
 import LoopMap from '../../parts/LoopMap.vue'
+import NextJob from '../../parts/NextJob.vue'
 import VerdictPanel from '../../parts/VerdictPanel.vue'
 import LoopAway from '../../parts/LoopAway.vue'
 
@@ -154,8 +156,9 @@ const gauges = computed(() => {
       </p>
     </header>
 
+    <NextJob :done-tag="tag" />
     <div class="sheet decide">
-      <VerdictPanel :verdict="verdict" :figures="shed.figures" />
+      <VerdictPanel :verdict="verdict" :figures="shed.figures" :ways="waysOut(state, rules, verdict)" />
       <nav v-if="next" class="do no-print" aria-label="What to do">
         <RouterLink class="act next" :to="at(next.to)">{{ next.label }}</RouterLink>
         <div class="others">

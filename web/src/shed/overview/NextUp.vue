@@ -1,6 +1,7 @@
 <script setup lang="ts">
-import { ACTION_WORDS, briefMinutes, sayReason, type LoopCard } from '@undercliff/core'
+import { ACTION_WORDS, briefMinutes, sayReason, tonight, type LoopCard } from '@undercliff/core'
 import { computed } from 'vue'
+import { JOBS } from '../../parts/jobs'
 import { useShed } from '../../remote/shedStore'
 import ToothSign from '../../parts/ToothSign.vue'
 import VerdictMark from '../../parts/VerdictMark.vue'
@@ -8,6 +9,9 @@ import VerdictMark from '../../parts/VerdictMark.vue'
 const SHOWN = 3
 const shed = useShed()
 const due = computed(() => shed.due)
+const jobs = computed(() => tonight(shed.loops))
+const nextJob = computed(() => jobs.value[0])
+const jobMinutes = computed(() => jobs.value.reduce((sum, loop) => sum + loop.minutes.likely, 0))
 const shown = computed(() => due.value.slice(0, SHOWN))
 const minutes = computed(() => due.value.reduce((sum, loop) => sum + loop.minutes.likely, 0))
 const unfit = computed(() => due.value.filter(({ fitForUse }) => !fitForUse).length)
@@ -43,6 +47,15 @@ const where = (loop: LoopCard): string => (loop.sawId === null ? 'off the saws' 
     <RouterLink v-if="due.length > 0" class="all" :to="{ name: 'triage' }"
       >Go through them all, about {{ Math.round(minutes) }} minutes</RouterLink
     >
+    <p v-if="nextJob" class="tonight row">
+      <span
+        ><strong>Tonight’s list:</strong> {{ jobs.length }} {{ jobs.length === 1 ? 'job' : 'jobs' }}, about
+        {{ Math.round(jobMinutes) }} min</span
+      >
+      <RouterLink class="act small" :to="{ name: JOBS[nextJob.action].to ?? 'decide', params: { tag: nextJob.tag } }"
+        >{{ JOBS[nextJob.action].start }}: <span class="figures">{{ nextJob.tag }}</span></RouterLink
+      >
+    </p>
   </section>
 </template>
 
@@ -62,6 +75,14 @@ const where = (loop: LoopCard): string => (loop.sawId === null ? 'off the saws' 
   align-items: center;
   min-height: 44px;
   text-underline-offset: 4px;
+}
+.tonight {
+  grid-column: 1 / -1;
+  align-items: center;
+  padding-top: 4px;
+}
+.tonight .act {
+  text-decoration: none;
 }
 ol {
   list-style: none;
