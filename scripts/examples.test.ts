@@ -39,7 +39,8 @@ const GIVEN = {
   since: '2026-01-01T00:00:00.000Z',
   now: '2026-05-01T00:00:00.000Z',
   context: {
-    ...{ tags: [], saws: [], takenSawIds: [], unit: 'mm', columns: 4, now: '2026-05-01T00:00:00.000Z' },
+    ...{ tags: [], saws: [], takenSawIds: [], unit: 'mm', now: '2026-05-01T00:00:00.000Z' },
+    ...{ headings: ['Tag', 'Pitch', 'Gauge', 'DL'], rules: core.DEFAULT_RULES },
     newId: () => 'new',
     random: () => 0.5,
   },

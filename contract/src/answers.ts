@@ -6,6 +6,7 @@ import type {
   LengthPreference,
   LoopCard,
   Role,
+  Gone,
   SawDue,
   SawEntry,
   SawFit,
@@ -23,6 +24,8 @@ export interface NewSaw extends SawFit {
 export interface Saw extends NewSaw {
   readonly due: readonly SawDue[]
   readonly grooveWidthUm: Um | null
+  /** Not here to be worked with; null while it is. */
+  readonly gone: Gone | null
 }
 
 export interface Person {

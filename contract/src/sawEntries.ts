@@ -1,7 +1,7 @@
-import { PITCH_CLASSES, type SawEntryKind } from '@undercliff/core'
+import { PITCH_CLASSES, SAW_GONE, type SawEntryKind } from '@undercliff/core'
 import * as yup from 'yup'
 import { driveLinks, gaugeUm } from './entries'
-import { id, instant, lengthUm, oneOf, strictObject, text, yesNo } from './fields'
+import { id, instant, lengthUm, name, oneOf, strictObject, text, yesNo } from './fields'
 import { NOTE_LENGTH } from './limits'
 
 const base = {
@@ -40,5 +40,18 @@ export const sawEntrySchemas = {
     kind: oneOf(['sprocketRenewed'], 'The kind'),
     pitchClass: oneOf(PITCH_CLASSES, 'The pitch'),
   }),
+  sawRenamed: strictObject({
+    ...base,
+    kind: oneOf(['sawRenamed'], 'The kind'),
+    from: name(40).required('Say what it was called.'),
+    to: name(40).required('Say what it is called now.'),
+  }),
+  sawGone: strictObject({
+    ...base,
+    kind: oneOf(['sawGone'], 'The kind'),
+    how: oneOf(SAW_GONE, 'Why it is gone'),
+    to: text(60),
+  }),
+  sawBack: strictObject({ ...base, kind: oneOf(['sawBack'], 'The kind') }),
   sawCorrected: strictObject({ ...base, kind: oneOf(['sawCorrected'], 'The kind'), strikes: id() }),
 } satisfies Record<SawEntryKind, yup.AnyObjectSchema>

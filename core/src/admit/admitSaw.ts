@@ -40,6 +40,18 @@ export function admitSaw(entry: NewSawEntry, log: readonly SawEntry[], first: Sa
       const message = 'A groove does not get narrower than it was made. Is it the width, not the depth?'
       return [{ code: 'groove-cannot-be', field: 'grooveWidthUm', message }]
     }
+    case 'sawRenamed':
+      return entry.to.trim() === '' || entry.to === entry.from
+        ? [{ code: 'name-cannot-be', field: 'to', message: 'Give it another name.' }]
+        : []
+    case 'sawGone':
+    case 'sawBack': {
+      const { gone } = sawState(first, log, [])
+      const wants = entry.kind === 'sawBack' ? gone !== null : gone?.how !== entry.how
+      if (wants) return []
+      const message = entry.kind === 'sawBack' ? 'It is here already.' : 'It is so already.'
+      return [{ code: 'saw-is-so', field: 'kind', message }]
+    }
     case 'barFitted':
     case 'barFlipped':
     case 'railsDressed':

@@ -23,6 +23,8 @@ export const ADMIT_CODES = {
   'spec-cannot-be': 'The spec does not go with the log',
   'file-does-not-fit': 'The file named is not one for this pitch',
   'groove-cannot-be': 'The groove is narrower than it was made',
+  'name-cannot-be': 'A saw cannot be called that',
+  'saw-is-so': 'The saw is so already',
 } as const
 
 export type AdmitCode = keyof typeof ADMIT_CODES

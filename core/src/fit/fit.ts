@@ -1,6 +1,6 @@
 import type { LoopSpec } from '../profile'
 import { PITCH_PROFILES, pitchUmOf } from '../profile'
-import { SAW_FIGURES, type SawDue, type SawFit } from '../saw'
+import { SAW_FIGURES, type Gone, type SawDue, type SawFit, type SawGone } from '../saw'
 import { pitchName, writeMm, type Um } from '../units'
 
 /** How well a loop goes with a saw. An overrule is possible for *will run but*, never for *must not*. */
@@ -30,7 +30,11 @@ export type FitSpec = Pick<LoopSpec, 'pitchClass' | 'gaugeUm' | 'driveLinks'>
 export interface SawWear {
   readonly grooveWidthUm?: Um | null
   readonly due?: readonly SawDue[]
+  /** It is not here to be worked with. */
+  readonly gone?: Pick<Gone, 'how'> | null
 }
+
+const GONE_WORDS: Readonly<Record<SawGone, string>> = { lent: 'the saw is lent out', retired: 'the saw is done with' }
 
 const RANK: Record<FitLevel, number> = { fits: 0, but: 1, mustNot: 2 }
 
@@ -104,6 +108,7 @@ export function fitCheck(spec: FitSpec, saw: SawFit, wear: SawWear = {}, fitForU
         },
   )
   if (!fitForUse) parts.push({ part: 'condition', level: 'mustNot', reason: 'it is not fit for use as it is' })
+  if (wear.gone != null) parts.push({ part: 'condition', level: 'mustNot', reason: GONE_WORDS[wear.gone.how] })
   if (wear.due?.includes('sprocketNow') === true) {
     parts.push({ part: 'sprocket', level: 'but', reason: 'the sprocket is worn and wears the loop with it' })
   }

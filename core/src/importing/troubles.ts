@@ -14,9 +14,6 @@ export interface SharedTrouble {
 
 /**
  * Troubles that several rows share, those of most rows first. A row's tag is its own and is never among them.
- *
- * @example
- * sharedTroubles(plan.rows)[0] // { field: 'pitch', text: '3/8', rows: [4, 5, 9], message: … }
  */
 export function sharedTroubles(rows: readonly RowFate[]): SharedTrouble[] {
   const groups = new Map<string, SharedTrouble & { rows: number[] }>()

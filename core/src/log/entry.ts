@@ -63,7 +63,7 @@ export type Chosen = (typeof CHOSEN)[number]
 export const READ_WITH = ['caliper', 'ruler', 'eye'] as const
 export type ReadWith = (typeof READ_WITH)[number]
 
-export const RETIRE_REASONS = ['worn', 'damaged', 'lost', 'other'] as const
+export const RETIRE_REASONS = ['worn', 'damaged', 'lost', 'mistake', 'other'] as const
 export type RetireReason = (typeof RETIRE_REASONS)[number]
 
 /** What a loop is kept for. */

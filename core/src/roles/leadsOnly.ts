@@ -6,6 +6,7 @@ type Why<E> = string | null | ((entry: E) => string | null)
 
 const WHAT_IT_IS = 'Specs, tags, duty and retiring are a lead’s to change.'
 const WHAT_FITS = 'Another bar or sprocket is a lead’s to write: it changes what fits.'
+const WHOSE_IT_IS = 'Names of saws, lending and retiring them are a lead’s to write.'
 
 /** What a loop is, what goes for good, money, and going against a verdict are a lead's; work is anybody's. */
 const LEADS: { readonly [K in EntryKind]: Why<Omit<EntryOf<K>, 'writtenAt' | 'writtenBy'>> } = {
@@ -36,6 +37,9 @@ const LEADS_OF_SAWS: { readonly [K in SawEntryKind]: Why<SawEntryOf<K>> } = {
   barFlipped: null,
   barChecked: null,
   railsDressed: null,
+  sawRenamed: WHOSE_IT_IS,
+  sawGone: WHOSE_IT_IS,
+  sawBack: WHOSE_IT_IS,
   sawCorrected: null,
 }
 

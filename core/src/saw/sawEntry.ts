@@ -26,6 +26,10 @@ export interface SawEntryBase {
   readonly note?: string
 }
 
+/** Why a saw is not here. */
+export const SAW_GONE = ['lent', 'retired'] as const
+export type SawGone = (typeof SAW_GONE)[number]
+
 /** What each kind of entry in a saw's log carries. */
 export interface SawEntryBodies {
   /** A bar with a groove, a length and a nose of its own. */
@@ -36,6 +40,11 @@ export interface SawEntryBodies {
   /** Rails filed flat and square, burrs off. */
   railsDressed: object
   sprocketRenewed: { readonly pitchClass: PitchClass }
+  /** The crew calls it otherwise from now on; the names before and after, so that it can be struck out. */
+  sawRenamed: { readonly from: string; readonly to: string }
+  /** It is not here to be worked with: somebody else has it, or it is done with. */
+  sawGone: { readonly how: SawGone; readonly to?: string }
+  sawBack: object
   sawCorrected: { readonly strikes: string }
 }
 
@@ -47,6 +56,9 @@ const EVERY_SAW_KIND: Readonly<Record<SawEntryKind, true>> = {
   barChecked: true,
   railsDressed: true,
   sprocketRenewed: true,
+  sawRenamed: true,
+  sawGone: true,
+  sawBack: true,
   sawCorrected: true,
 }
 

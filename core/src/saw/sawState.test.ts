@@ -1,5 +1,6 @@
-import { expect, test } from 'vitest'
-import { sawState, type LoopStint } from './sawState'
+import { describe, expect, test } from 'vitest'
+import { fitCheck } from '../fit'
+import { sawName, sawState, type LoopStint } from './sawState'
 import type { SawEntry, SawEntryBodies, SawEntryKind } from './sawEntry'
 
 const FIRST = { pitchClass: 'threeEighths', gaugeUm: 1500, driveLinks: 72 } as const
@@ -125,4 +126,24 @@ test('what a check leaves out stays as it was, and entries count in the order of
   const same = entry('barFitted', 5, { gaugeUm: 1500, driveLinks: 72, nosePitchClass: null })
   expect(sawState(FIRST, [late, same], []).fit.gaugeUm).toBe(1500)
   expect(sawState(FIRST, [same, late], []).fit.gaugeUm).toBe(1500)
+})
+
+describe('the saw itself', () => {
+  const renamed = (at: number, from: string, to: string) => ({ ...entry('sawRenamed', at, { from, to }), id: `r${at}` })
+  test('it is called as it was last renamed; a rename that is struck out counts for nothing', () => {
+    const log = [renamed(1, 'Petrel', 'Gannet'), renamed(2, 'Gannet', 'Solan')]
+    expect(sawName('Solan', log)).toBe('Solan')
+    expect(sawName('Solan', [...log, entry('sawCorrected', 3, { strikes: 'r2' })])).toBe('Gannet')
+    const both = [...log, entry('sawCorrected', 3, { strikes: 'r2' }), entry('sawCorrected', 4, { strikes: 'r1' })]
+    expect(sawName('Solan', both)).toBe('Petrel')
+    expect(sawName('Solan', [])).toBe('Solan')
+  })
+
+  test('lent out it is not here until it is back', () => {
+    const lent = entry('sawGone', 2, { how: 'lent', to: 'the north crew' })
+    expect(sawState(FIRST, [lent], []).gone).toMatchObject({ how: 'lent', to: 'the north crew' })
+    expect(sawState(FIRST, [lent, entry('sawBack', 3, {})], []).gone).toBeNull()
+    expect(fitCheck(FIRST, FIRST, sawState(FIRST, [lent], [])).level).toBe('mustNot')
+    expect(fitCheck(FIRST, FIRST, sawState(FIRST, [], [])).level).toBe('fits')
+  })
 })

@@ -2,7 +2,7 @@ import type { Stint } from '../state'
 import type { Instant } from '../log'
 import type { Origin, Sourced } from '../profile'
 import type { Um } from '../units'
-import type { SawEntry, SawFit } from './sawEntry'
+import type { SawEntry, SawFit, SawGone } from './sawEntry'
 
 const sourced = <T>(origin: Origin, value: T, note: string): Sourced<T> => ({ value, origin, note })
 
@@ -21,9 +21,19 @@ export const SAW_FIGURES = {
 /** What has to be done to a saw's bar or sprocket, and why. */
 export type SawDue = 'flipAtChange' | 'flipByHours' | 'sprocketSoon' | 'sprocketNow' | 'burrs' | 'grooveWorn'
 
+/** Where a saw is that is not here. */
+export interface Gone {
+  readonly how: SawGone
+  /** Who has it, where it is lent. */
+  readonly to: string | null
+  readonly since: Instant
+}
+
 /** A bar, its nose and a sprocket as they stand. Hours are estimates from tanks. */
 export interface SawState {
   readonly fit: SawFit
+  /** Not here to be worked with, and since when; null while it is. */
+  readonly gone: Gone | null
   readonly bar: {
     readonly since: Instant | null
     readonly flippedAt: Instant | null
@@ -59,6 +69,17 @@ export function sawEntriesThatCount(entries: readonly SawEntry[]): SawEntry[] {
   return entries.filter(({ id, kind }) => kind !== 'sawCorrected' && !struck.has(id)).sort(byTime)
 }
 
+/**
+ * What the crew calls a saw: as it was last renamed, or as it was added.
+ *
+ * @param stands the name that is kept with it; of use only where it was never renamed
+ */
+export function sawName(stands: string, entries: readonly SawEntry[]): string {
+  const renamed = entries.filter((entry) => entry.kind === 'sawRenamed').sort(byTime)
+  const counts = sawEntriesThatCount(entries).findLast((entry) => entry.kind === 'sawRenamed')
+  return counts?.to ?? renamed[0]?.from ?? stands
+}
+
 /** What a saw's own log comes to, before the times that loops spent on it. */
 interface Fittings {
   fit: SawFit
@@ -68,6 +89,7 @@ interface Fittings {
   grooveWidthUm: Um | null
   grooveDepthUm: Um | null
   burrs: boolean
+  gone: Gone | null
 }
 
 function apply(fittings: Fittings, entry: SawEntry): Fittings {
@@ -98,6 +120,11 @@ function apply(fittings: Fittings, entry: SawEntry): Fittings {
       return { ...fittings, burrs: false }
     case 'sprocketRenewed':
       return { ...fittings, fit: { ...fit, pitchClass: entry.pitchClass }, sprocketSince: entry.happenedAt }
+    case 'sawGone':
+      return { ...fittings, gone: { how: entry.how, to: entry.to ?? null, since: entry.happenedAt } }
+    case 'sawBack':
+      return { ...fittings, gone: null }
+    case 'sawRenamed':
     case 'sawCorrected':
       return fittings
   }
@@ -141,6 +168,7 @@ export function sawState(first: SawFit, entries: readonly SawEntry[], stints: re
     grooveWidthUm: null,
     grooveDepthUm: null,
     burrs: false,
+    gone: null,
   })
   const ordered = [...stints].sort((a, b) => (a.from < b.from ? -1 : 1))
   for (const { flipped, from } of ordered)
@@ -150,12 +178,13 @@ export function sawState(first: SawFit, entries: readonly SawEntry[], stints: re
     moment === null ? ordered : ordered.filter(({ to }) => to === null || to > moment)
   const hoursOf = (some: readonly LoopStint[]): number =>
     tenths(some.reduce((sum, { tanks }) => sum + tanks, 0) * SAW_FIGURES.hoursPerTank.value)
-  const { fit, barSince, sprocketSince, flippedAt, grooveWidthUm, grooveDepthUm, burrs } = fittings
+  const { fit, gone, barSince, sprocketSince, flippedAt, grooveWidthUm, grooveDepthUm, burrs } = fittings
   const onSprocket = since(sprocketSince)
   const hoursSinceFlip = hoursOf(since(flippedAt))
   const loopsWorn = tenths(onSprocket.reduce((sum, { worn }) => sum + worn, 0))
   return {
     fit,
+    gone,
     bar: {
       since: barSince,
       flippedAt,

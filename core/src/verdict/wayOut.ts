@@ -40,9 +40,6 @@ function cutBack(reasons: readonly Reason[], options: readonly Option[], state: 
  * How a loop that must not cut as it is comes back to work, the cheapest way first; empty for one that may cut. The
  * way out of what is judged by eye begins with a look, and a new loop ends every list. What can be put right at all is
  * for a trained person to say.
- *
- * @example
- * waysOut(state, rules, decide(state, rules))[0] // { way: 'inspect', minutes: 3, costMinor: 150, … }
  */
 export function waysOut(state: LoopState, rules: Prices, verdict: Verdict): WayOut[] {
   if (verdict.fitForUse || state.retired !== null) return []

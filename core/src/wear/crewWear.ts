@@ -35,7 +35,9 @@ export interface CrewWear {
 }
 
 /** What sharpening takes off and how long loops stay sharp, over many loops. */
-export function crewWear(states: readonly LoopState[]): CrewWear {
+export function crewWear(all: readonly LoopState[]): CrewWear {
+  // What was registered by mistake was never there.
+  const states = all.filter(({ retired }) => retired?.reason !== 'mistake')
   const removals = states.flatMap((state) => state.removals)
   const curves: SharpCurve[] = []
   for (const cutterType of CUTTER_TYPES) {

@@ -58,6 +58,12 @@ export function saySawEntry(entry: SawEntry, lengths: LengthPreference): string 
       return 'Rails dressed.'
     case 'sprocketRenewed':
       return `Sprocket renewed: ${PITCH_PROFILES[entry.pitchClass].name}.`
+    case 'sawRenamed':
+      return `Called ${entry.to} from now on, no longer ${entry.from}.`
+    case 'sawGone':
+      return entry.how === 'retired' ? 'Done with.' : `Lent out${entry.to === undefined ? '' : ` to ${entry.to}`}.`
+    case 'sawBack':
+      return 'Back with the crew.'
     case 'sawCorrected':
       return 'Struck an entry out.'
   }

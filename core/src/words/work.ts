@@ -76,5 +76,6 @@ export const RETIRE_NAMES: Readonly<Record<RetireReason, string>> = {
   worn: 'Worn out',
   damaged: 'Damaged',
   lost: 'Lost',
+  mistake: 'Registered by mistake',
   other: 'Something else',
 }

@@ -172,3 +172,38 @@ test('a tag given to a loop is its tag everywhere, once', async () => {
   expect((await harness.write(registered('tagged-loop-3', '222Y'))).body.code).toBe('tag-taken')
   expect((await harness.write(registered('tagged-loop-4', 'A1'))).status).toBe(201)
 })
+
+test('a saw gets another name, once in a crew, and its old one is free again', async () => {
+  await harness.reset()
+  const old = SAW
+  const renamed = (to: string, who: 'lead' | 'sawyer' = 'lead') => sawEntry('sawRenamed', { from: old, to }, who)
+  expect((await renamed('Gannet', 'sawyer')).body.code).toBe('lead-only')
+  expect((await renamed(SECOND_SAW)).body.code).toBe('name-taken')
+  for (const to of ['', ' '.repeat(5), 'x'.repeat(41)]) expect((await renamed(to)).status, to).toBeGreaterThan(399)
+  // Right to left, as it is written.
+  expect((await renamed('نورس')).status).toBe(201)
+  const names = async () => (await harness.shed()).saws.map(({ nickname }) => nickname).sort()
+  expect(await names()).toEqual([SECOND_SAW, 'نورس'].sort())
+  const { entries } = (await harness.request<SawAnswer>(`/api/saws/${SAW}`)).body
+  const strikes = entries.find(({ kind }) => kind === 'sawRenamed')?.id ?? ''
+  expect((await sawEntry('sawCorrected', { strikes })).status).toBe(201)
+  expect(await names()).toEqual([old, SECOND_SAW].sort())
+})
+
+test('a saw that is lent out takes no loop, and one with a loop on it is not done with', async () => {
+  await harness.reset()
+  await harness.write(registered('lent-with-loop'), registered('another-loop-1', 'A9'))
+  expect((await harness.write(fitted('lent-with-loop'))).status).toBe(201)
+  expect((await sawEntry('sawGone', { how: 'retired' })).body.code).toBe('not-admitted')
+  expect((await harness.write(entry('lent-with-loop', { kind: 'takenOff' }))).status).toBe(201)
+  expect((await sawEntry('sawGone', { how: 'lent', to: 'the north crew' })).status).toBe(201)
+  expect((await harness.shed()).saws.find(({ id }) => id === SAW)?.gone).toMatchObject({
+    how: 'lent',
+    to: 'the north crew',
+  })
+  const refused = await harness.write(fitted('another-loop-1'))
+  expect(refused.body).toMatchObject({ code: 'does-not-fit', detail: expect.stringContaining('lent out') as string })
+  expect((await sawEntry('sawGone', { how: 'lent' })).status).toBe(422)
+  expect((await sawEntry('sawBack', {})).status).toBe(201)
+  expect((await harness.write(fitted('another-loop-1'))).status).toBe(201)
+})

@@ -18,6 +18,7 @@ import {
   mayOverrule,
   OpenLog,
   sayFit,
+  sawName,
   sayReason,
   type AdmitProblem,
   type Asking,
@@ -33,7 +34,7 @@ import {
 import { and, eq, inArray } from 'drizzle-orm'
 import type { Database, Transaction } from '../database/connect'
 import { duplicateKey } from '../database/errors'
-import { entries, loops, sawEntries } from '../database/schema'
+import { entries, loops, sawEntries, saws, snapshots } from '../database/schema'
 import type { Caller } from './caller'
 import { checkPeople, lockCrew } from './crewLock'
 import { breathe } from './breathe'
@@ -76,8 +77,8 @@ async function writtenBefore(
 async function sawFor(tx: Transaction, crewId: string, sawId: string, i: number) {
   const found = await readSawState(tx, crewId, sawId)
   if (found === null) throw refuse('no-such-saw', i, 'sawId', 'There is no such saw.')
-  const { bar, due, fit } = found.state
-  return { nickname: found.saw.nickname, as: { ...fit, grooveWidthUm: bar.grooveWidthUm, due } }
+  const { bar, due, fit, gone } = found.state
+  return { nickname: found.saw.nickname, as: { ...fit, grooveWidthUm: bar.grooveWidthUm, due, gone } }
 }
 
 /** What is done within one transaction: who asks, under which rules, and the present. */
@@ -187,6 +188,29 @@ interface SawLog {
   readonly entries: SawEntry[]
 }
 
+/** A saw that is done with has no loop on it any more. */
+async function checkEmpty(tx: Transaction, crewId: string, { id, nickname }: NewSaw, i: number): Promise<void> {
+  const [on] = await tx
+    .select({ loopId: snapshots.loopId })
+    .from(snapshots)
+    .where(and(eq(snapshots.crewId, crewId), eq(snapshots.sawId, id)))
+  if (on !== undefined) throw refuse('not-admitted', i, 'how', `Take the loop off ${nickname} first.`)
+}
+
+/** What its log calls a saw is kept beside it, where no two of a crew can have the same. */
+async function keepName(tx: Transaction, crewId: string, { id, nickname }: NewSaw, log: SawEntry[]): Promise<void> {
+  const called = sawName(nickname, log)
+  try {
+    await tx
+      .update(saws)
+      .set({ nickname: called })
+      .where(and(eq(saws.crewId, crewId), eq(saws.id, id)))
+  } catch (error) {
+    if (duplicateKey(error) === 'saws_nickname') throw new Refusal('name-taken', `Another saw is called ${called}.`)
+    throw error
+  }
+}
+
 /** The same for the log of a saw. */
 async function appendOneOfSaw(
   writing: Writing,
@@ -200,8 +224,10 @@ async function appendOneOfSaw(
   const why = caller.role === 'lead' ? null : leadsOnlyOfSaw(entry, log, askingOf(writing))
   if (why !== null) throw new Refusal('lead-only', why)
   const written: SawEntry = { ...entry, writtenAt: now.toISOString(), writtenBy: caller.personId }
+  if (written.kind === 'sawGone' && written.how === 'retired') await checkEmpty(tx, caller.crewId, saw, i)
   await tx.insert(sawEntries).values(sawRowOf(caller.crewId, written))
   log.push(written)
+  if (written.kind === 'sawRenamed' || written.kind === 'sawCorrected') await keepName(tx, caller.crewId, saw, log)
   return written
 }
 

@@ -59,10 +59,20 @@ export async function readSaws(db: Database | Transaction, crewId: string, sawId
   }
   const stints = await readStints(db, crewId, sawIds)
   return rows.map((row) => {
-    const { fit, bar, due } = sawState(sawOf(row), logs.get(row.id) ?? [], stints.get(row.id) ?? [])
+    const { fit, bar, due, gone } = sawState(sawOf(row), logs.get(row.id) ?? [], stints.get(row.id) ?? [])
     const { pitchClass, gaugeUm, driveLinks, nosePitchClass = null } = fit
     const { grooveWidthUm } = bar
-    return { id: row.id, nickname: row.nickname, pitchClass, gaugeUm, driveLinks, nosePitchClass, due, grooveWidthUm }
+    return {
+      id: row.id,
+      nickname: row.nickname,
+      pitchClass,
+      gaugeUm,
+      driveLinks,
+      nosePitchClass,
+      due,
+      grooveWidthUm,
+      gone,
+    }
   })
 }
 

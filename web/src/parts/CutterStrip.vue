@@ -45,7 +45,7 @@ watch(
 </script>
 
 <template>
-  <div ref="root" class="strip" role="group" aria-label="Cutters">
+  <div ref="root" class="strip" role="group" aria-label="Pick a cutter">
     <button
       v-for="cutter in state.cutters"
       :key="cutter.number"

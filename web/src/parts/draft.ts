@@ -36,7 +36,7 @@ function put(key: string, text: string | null): void {
 }
 
 /** Somebody did something: what a form holds from then on is theirs. */
-const HANDS = ['pointerdown', 'keydown'] as const
+const HANDS = ['pointerdown', 'keydown', 'input'] as const
 
 /**
  * Keeps what a form holds while this tab lives, so that a reload, a link or Back lose nothing. It ends when the form

@@ -20,6 +20,8 @@ export interface GroupedShed {
   /** Loops that no saw takes. */
   readonly homeless: readonly LoopCard[]
   readonly retired: readonly LoopCard[]
+  /** Saws that are lent out or done with, and what is on them. */
+  readonly gone: readonly { readonly saw: Saw; readonly loop: LoopCard | null }[]
 }
 
 const collator = new Intl.Collator(undefined, { numeric: true })
@@ -64,7 +66,9 @@ const weight = ({ saws: [saw] }: Members): number =>
 export function groupShed(saws: readonly Saw[], loops: readonly LoopCard[]): GroupedShed {
   const live = loops.filter(({ retired }) => !retired)
   const bySaw = new Map(live.flatMap((loop) => (loop.sawId === null ? [] : [[loop.sawId, loop] as const])))
-  const groups = membersOf(saws).sort((a, b) => weight(a) - weight(b) || a.key.localeCompare(b.key))
+  const groups = membersOf(saws.filter(({ gone }) => gone === null)).sort(
+    (a, b) => weight(a) - weight(b) || a.key.localeCompare(b.key),
+  )
   const placeOf = new Map<string, ReturnType<typeof groupFor>>()
   const beside = new Map<string, Beside[]>(groups.map(({ key }) => [key, []]))
   const homeless: LoopCard[] = []
@@ -87,6 +91,7 @@ export function groupShed(saws: readonly Saw[], loops: readonly LoopCard[]): Gro
       beside: (beside.get(key) ?? []).sort((a, b) => byTag(a.loop, b.loop)),
     })),
     homeless: homeless.sort(byTag),
+    gone: saws.filter(({ gone }) => gone !== null).map((saw) => ({ saw, loop: bySaw.get(saw.id) ?? null })),
     retired: loops.filter(({ retired }) => retired).sort(byTag),
   }
 }

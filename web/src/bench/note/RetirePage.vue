@@ -16,7 +16,10 @@ const body = (): NoteBody => ({ kind: 'retired', reason: reason.value ?? 'other'
 
 <template>
   <NoteForm :tag="tag" title="Retire" save="Retire this loop" grave :body="body">
-    <p>The loop leaves the shed. Its log stays, and the retirement can be struck out.</p>
+    <p>
+      The loop leaves the shed. Its log stays, and the retirement can be struck out. One that was registered by mistake
+      is put away like this too, and nothing is learned from it.
+    </p>
     <fieldset>
       <legend>Why</legend>
       <RadioChoice v-model="reason" label="Why" :options="reasons" />

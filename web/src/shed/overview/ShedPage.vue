@@ -337,6 +337,16 @@ onKeyStroke(['ArrowLeft', 'ArrowRight', 'ArrowUp', 'ArrowDown'], (event) => {
       <RouterLink v-if="session.isLead" class="act small" :to="{ name: 'addSaw' }">Add a saw</RouterLink>
       <RouterLink class="act small" :to="{ name: 'tags' }">Print tags</RouterLink>
       <RouterLink v-if="session.isLead" class="act small" :to="{ name: 'import' }">Bring in a spreadsheet</RouterLink>
+      <span v-if="grouped.gone.length > 0" class="soft gone"
+        >Not here:
+        <span v-for="{ saw, loop } in grouped.gone" :key="saw.id"
+          ><RouterLink :to="{ name: 'saw', params: { nickname: saw.nickname } }">{{ saw.nickname }}</RouterLink>
+          {{ saw.gone?.how === 'retired' ? 'done with' : `lent${saw.gone?.to ? ` to ${saw.gone.to}` : ' out'}`
+          }}<template v-if="loop"
+            >, with <RouterLink :to="{ name: 'loop', params: { tag: loop.tag } }">{{ loop.tag }}</RouterLink></template
+          >
+        </span>
+      </span>
       <span v-if="grouped.retired.length > 0" class="soft"
         >Retired:
         <RouterLink

@@ -27,6 +27,8 @@ import { NInput } from 'naive-ui'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { useFigure } from '../../parts/figure'
 import FigureField from '../../parts/FigureField.vue'
+import SawItself from './SawItself.vue'
+import { useRouter } from 'vue-router'
 import FitMark from '../../parts/FitMark.vue'
 import LoopTile from '../../parts/LoopTile.vue'
 import { fetchSaw } from '../../remote/api'
@@ -42,10 +44,16 @@ const shed = useShed()
 const session = useSession()
 const writing = useWriting()
 const moves = useMoves()
+const router = useRouter()
 const answer = shallowRef<SawAnswer | null>(null)
 const missing = ref(false)
 const wrong = ref('')
-const saw = computed(() => shed.saws.find(({ nickname }) => nickname === props.nickname))
+/** Renamed, it stays the one that was opened, until the address follows. */
+const sawId = ref<string | null>(null)
+const saw = computed(
+  () => shed.saws.find(({ nickname }) => nickname === props.nickname) ?? shed.saws.find(({ id }) => id === sawId.value),
+)
+watch(saw, (found) => (sawId.value = found?.id ?? sawId.value), { immediate: true })
 
 async function load(): Promise<void> {
   if (saw.value === undefined) await shed.load()
@@ -185,7 +193,12 @@ const [, WORN_OUT] = SAW_FIGURES.loopsPerSprocket.value
           {{ saw.nosePitchClass ? `nose ${PITCH_PROFILES[saw.nosePitchClass].name}` : 'solid nose, or not looked at' }}
         </p>
       </div>
-      <ul v-if="saw.due.length > 0" class="due" aria-label="Due on this saw">
+      <p v-if="saw.gone" class="due">
+        {{
+          saw.gone.how === 'retired' ? 'It is done with.' : `It is lent out${saw.gone.to ? ` to ${saw.gone.to}` : ''}.`
+        }}
+      </p>
+      <ul v-else-if="saw.due.length > 0" class="due" aria-label="Due on this saw">
         <li v-for="one in saw.due" :key="one">{{ SAW_DUE_WORDS[one] }}</li>
       </ul>
       <p v-else class="soft">Nothing is due on its bar or sprocket.</p>
@@ -356,6 +369,13 @@ const [, WORN_OUT] = SAW_FIGURES.loopsPerSprocket.value
       </div>
       <p v-if="candidates.length === 0" class="soft">No other loop fits.</p>
     </section>
+    <SawItself
+      v-if="session.isLead"
+      :saw="saw"
+      :on-tag="on?.tag ?? null"
+      :write="write"
+      @renamed="(name) => router.replace({ name: 'saw', params: { nickname: name } })"
+    />
     <section class="sheet">
       <h2>
         Log <span class="soft figures">{{ entries.length }}</span>

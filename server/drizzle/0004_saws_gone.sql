@@ -1,0 +1,2 @@
+ALTER TABLE `saw_entries` DROP CONSTRAINT IF EXISTS `saw_entries_kind`;--> statement-breakpoint
+ALTER TABLE `saw_entries` ADD CONSTRAINT IF NOT EXISTS `saw_entries_kind` CHECK (`saw_entries`.`kind` in ('barFitted', 'barFlipped', 'barChecked', 'railsDressed', 'sprocketRenewed', 'sawRenamed', 'sawGone', 'sawBack', 'sawCorrected'));
