@@ -6,6 +6,7 @@ import {
   isCurrency,
   LENGTH_PREFERENCES,
   PITCH_CLASSES,
+  PRICE_NAMES,
   SIDE_PLATE_SCHOOLS,
   UNEVEN_SCHOOLS,
   WHEN_SCHOOLS,
@@ -115,6 +116,11 @@ export const rulesSchema = strictObject({
   filePriceMinor: price(),
   wheelPerLoopMinor: price(),
   shopFeeMinor: price(),
+  saidPrices: yup
+    .array(oneOf(PRICE_NAMES, 'The price').required('Name the price.'))
+    .max(PRICE_NAMES.length, 'There are three such prices.')
+    .default(undefined)
+    .optional(),
 })
 
 /** Body of `PUT /api/rules`: the version that was read, and what is to hold instead; the rest stays. */

@@ -1,5 +1,6 @@
 import type { ShedAnswer } from '@undercliff/contract'
-import { expect, logOf, test } from './testing'
+import { expect, logOf, setUp, test } from './testing'
+import { Undercliff } from './undercliff'
 
 test('a strike over a run, looked into, decided and ground: life and verdict follow', async ({
   page,
@@ -84,12 +85,21 @@ test('a house rule changes the verdict and its reason, and is put back', async (
   await expect(verdict).toContainText('send to a shop comes to')
 
   // The house has no grinder any more.
-  await page.goto(`${undercliff.address}/rules?loop=K3`)
+  await page.goto(`${undercliff.address}/rules?loop=K3&chapter=cutters`)
   await expect(page.getByRole('heading', { name: 'Uneven or damaged cutters, by file' })).toBeVisible()
   const matching = page.getByRole('radio', { name: /^Match the shortest/ })
   await expect(matching).toBeChecked()
   await expect(page.getByRole('radio', { name: /^Same strokes for all/ })).toContainText('7 cutters')
+  await page.getByRole('link', { name: 'What we have' }).click()
   await page.getByRole('button', { name: 'Owns a grinder' }).click()
+  // What it would do to the whole shed is said before it holds; left, nothing changes.
+  const effect = page.getByRole('dialog')
+  await expect(effect).toContainText(/\d+ of \d+ verdicts turn/)
+  await expect(effect.getByRole('listitem').filter({ hasText: 'K3' })).toContainText('Regrind → Send to a shop')
+  await effect.getByRole('button', { name: 'Leave it as it is' }).click()
+  expect(await versionOf()).toBe(before)
+  await page.getByRole('button', { name: 'Owns a grinder' }).click()
+  await effect.getByRole('button', { name: 'Let it hold' }).click()
   await expect(page.getByRole('button', { name: 'No grinder' })).toBeVisible()
   await expect.poll(versionOf).toBe(before + 1)
   await page.goto(`${undercliff.address}/loops/K3/decide`)
@@ -98,9 +108,10 @@ test('a house rule changes the verdict and its reason, and is put back', async (
   await expect(page.getByText(`Made under version ${before + 1} of the house rules.`)).toBeVisible()
 
   // Rules that cannot hold together are named, and nothing changes.
-  await page.goto(`${undercliff.address}/rules?loop=K3`)
+  await page.goto(`${undercliff.address}/rules?loop=K3&chapter=tools`)
   await page.getByRole('radio', { name: /^Wheel for all at the bench/ }).click()
   await expect(page.getByRole('alert').first()).toContainText('there is no grinder')
+  await page.getByRole('link', { name: 'Limits', exact: true }).click()
   await page.getByLabel('Cutters count as even within').fill('0.05')
   await page.getByRole('button', { name: 'Save limits and prices' }).click()
   await expect(page.getByRole('alert').first()).toContainText('a caliper does not tell 0.1 mm apart')
@@ -110,8 +121,9 @@ test('a house rule changes the verdict and its reason, and is put back', async (
   expect(await versionOf()).toBe(before + 1)
 
   // Back to what it was.
-  await page.reload()
+  await page.goto(`${undercliff.address}/rules?chapter=has`)
   await page.getByRole('button', { name: 'No grinder' }).click()
+  await effect.getByRole('button', { name: 'Let it hold' }).click()
   await expect(page.getByRole('button', { name: 'Owns a grinder' })).toBeVisible()
   await page.goto(`${undercliff.address}/loops/K3/decide`)
   await expect(verdict).toContainText('Regrind')
@@ -193,7 +205,7 @@ test('a sawyer settles on a verdict, and leaves what is a lead’s to a lead', a
   await expect.poll(async () => (await logOf(undercliff, 'P1')).at(-1)?.kind).toBe('decided')
   await page.getByRole('button', { name: 'Undo' }).click()
   await expect(page.getByRole('button', { name: 'Settle on it, for later' })).toBeVisible()
-  await page.goto(`${undercliff.address}/rules`)
+  await page.goto(`${undercliff.address}/rules?chapter=cutters`)
   await expect(page.getByRole('radio', { name: /^Match the shortest/ })).toBeDisabled()
   await page.goto(`${undercliff.address}/loops/K4/decide`)
   await expect(page.getByText('A lead does that.')).toBeVisible()
@@ -213,4 +225,36 @@ test('what wears is told over all loops, and a loop goes out as a file that the 
     page.getByRole('button', { name: 'Save as a file' }).click(),
   ])
   expect(download.suggestedFilename()).toBe('K3.loop.json')
+})
+
+test('the first decision of a new crew asks for three prices, and says which figures rest on none', async ({
+  page,
+}) => {
+  const undercliff = await Undercliff.start('--empty')
+  try {
+    await setUp(page, undercliff, '/add/saw')
+    await page.getByLabel('What the crew calls it').fill('Gull')
+    await page.getByRole('button', { name: /^Add/ }).first().click()
+    await expect(page.getByText('Gull').first()).toBeVisible()
+    await page.goto(`${undercliff.address}/add/loop?saw=Gull`)
+    await page.getByLabel('Tag', { exact: true }).fill('Z1')
+    await page.getByRole('radio', { name: 'New', exact: true }).click()
+    await page.getByRole('button', { name: 'Add the loop' }).click()
+    await expect(page.getByRole('heading', { name: 'Z1', exact: true })).toBeVisible()
+    await page.goto(`${undercliff.address}/loops/Z1/decide`)
+    const prices = page.getByRole('region', { name: 'Prices that nobody has said yet' })
+    await expect(prices).toContainText('a new loop like this one €30.24, an hour of work €30.00')
+    await prices.getByLabel('A new loop like this one').fill('28,80')
+    await prices.getByLabel('An hour of work').fill('dear')
+    await prices.getByRole('button', { name: 'These are our prices' }).click()
+    await expect(prices.getByRole('alert')).toContainText('An hour of work: an amount is wanted')
+    await prices.getByLabel('An hour of work').fill('45')
+    await prices.getByRole('button', { name: 'These are our prices' }).click()
+    await expect(prices).toHaveCount(0)
+    await page.goto(`${undercliff.address}/rules`)
+    await expect(page.getByLabel('An hour of work')).toHaveValue('45.00')
+    await expect(page.getByLabel('A drive link of 3/8"', { exact: true })).toHaveValue('0.40')
+  } finally {
+    await undercliff.stop()
+  }
 })

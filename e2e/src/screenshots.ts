@@ -96,6 +96,7 @@ const stagesOfK3 = async (page: Page): Promise<void> => {
   const same = page.getByRole('radio', { name: /^Same strokes/ })
   if (!(await same.isChecked())) {
     await same.click()
+    await page.getByRole('button', { name: 'Let it hold' }).click()
     await page.getByText(/every loop is worked out again/).waitFor()
   }
   await page.goto(new URL('/loops/K3/decide', page.url()).href)
@@ -120,14 +121,22 @@ const SHOTS: readonly Shot[] = [
   { name: 'decide-phone', path: '/loops/K3/decide', size: PHONE, whole: true },
   { name: 'decide-dark', look: true, path: '/loops/K1/decide', size: DESK, dark: true, whole: true },
   { name: 'decide-turned', look: true, path: '/loops/K3/decide', size: DESK, whole: true, then: turnSome },
-  { name: 'decide-stages', look: true, path: '/rules', size: DESK, whole: true, then: stagesOfK3 },
-  { name: 'decide-stages-phone', look: true, path: '/rules', size: PHONE, dark: true, whole: true, then: stagesOfK3 },
+  { name: 'decide-stages', look: true, path: '/rules?chapter=cutters', size: DESK, whole: true, then: stagesOfK3 },
+  {
+    name: 'decide-stages-phone',
+    look: true,
+    path: '/rules?chapter=cutters',
+    size: PHONE,
+    dark: true,
+    whole: true,
+    then: stagesOfK3,
+  },
   { name: 'decide-unknown', look: true, path: '/loops/P4/decide', size: DESK, whole: true },
   { name: 'triage', path: '/triage', size: DESK, then: chooseSome },
   { name: 'triage-phone', look: true, path: '/triage', size: PHONE, then: chooseSome },
   { name: 'triage-dark', look: true, path: '/triage', size: DESK, dark: true },
-  { name: 'house-rules', path: '/rules', size: DESK, whole: true },
-  { name: 'house-rules-phone', look: true, path: '/rules', size: PHONE, whole: true },
+  { name: 'house-rules', path: '/rules?chapter=cutters', size: DESK, whole: true },
+  { name: 'house-rules-phone', look: true, path: '/rules?chapter=cutters', size: PHONE, whole: true },
   { name: 'house-rules-dark', look: true, path: '/rules', size: DESK, dark: true },
   { name: 'struck', look: true, path: '/loops/B1/note/struck', size: DESK, then: strikeSome },
   { name: 'struck-phone', path: '/loops/B1/note/struck', size: PHONE, then: strikeSome },

@@ -1,3 +1,4 @@
 export * from './card'
 export * from './urgency'
 export * from './storedVersion'
+export * from './effect'

@@ -5,7 +5,7 @@ import { Log } from '../fixtures/logs'
 import { everySchool } from '../verdict'
 import { followsSchool, QUESTIONS, schoolsOf, type SchoolId } from './questions'
 import { rulesConflicts } from './conflicts'
-import { DEFAULT_RULES, loopPriceMinor, withDefaults, type HouseRules } from './rules'
+import { DEFAULT_RULES, linkPricesFor, loopPriceMinor, startingPrices, withDefaults, type HouseRules } from './rules'
 
 const fieldsOf = (changes: Partial<HouseRules>) =>
   rulesConflicts({ ...DEFAULT_RULES, ...changes }).map(({ fields }) => fields)
@@ -60,6 +60,7 @@ describe('house rules', () => {
       filePriceMinor: 250,
       wheelPerLoopMinor: 60,
       shopFeeMinor: 1600,
+      saidPrices: [],
     } satisfies HouseRules)
   })
 
@@ -172,4 +173,17 @@ describe('schools', () => {
       }),
     )
   })
+})
+
+test('three prices are asked for until somebody said them; a shop’s only where one is used', () => {
+  expect(startingPrices(DEFAULT_RULES)).toEqual(['loop', 'hour', 'shop'])
+  expect(startingPrices({ ...DEFAULT_RULES, shopUsed: false, saidPrices: ['loop'] })).toEqual(['hour'])
+})
+
+test('the price of one loop sets those of the others in proportion', () => {
+  const spec = { pitchClass: 'threeEighths', driveLinks: 72 } as const
+  const linkPriceMinor = linkPricesFor(spec, 6048, DEFAULT_RULES)
+  // Twice the starting 0.42 for each of 72 links.
+  expect(loopPriceMinor(spec, { linkPriceMinor })).toBe(6048)
+  expect(linkPriceMinor).toEqual({ quarter: 60, lowProfile: 64, p325: 72, threeEighths: 84, p404: 100 })
 })

@@ -2,6 +2,10 @@ import type { PitchClass } from '../profile'
 import type { Um } from '../units'
 import type { Schools } from './schools'
 
+/** The prices that decide most: a loop, an hour of work, a visit to a shop. */
+export const PRICE_NAMES = ['loop', 'hour', 'shop'] as const
+export type PriceName = (typeof PRICE_NAMES)[number]
+
 /** What work and goods cost a crew, in whole minor units of its money. */
 export interface Prices {
   /** ISO 4217 code of the crew's money. */
@@ -13,6 +17,8 @@ export interface Prices {
   /** Wheel and power for one loop ground. */
   readonly wheelPerLoopMinor: number
   readonly shopFeeMinor: number
+  /** Of the three that decide most, those that the crew has said; the others are starting prices. */
+  readonly saidPrices: readonly PriceName[]
 }
 
 /** What a crew works by. A verdict says under which version it was made. */
@@ -78,10 +84,40 @@ export const DEFAULT_RULES: HouseRules = {
   filePriceMinor: 250,
   wheelPerLoopMinor: 60,
   shopFeeMinor: 1600,
+  saidPrices: [],
 }
 
 /** Rules as they were kept, with what a later version added to them. */
 export const withDefaults = (rules: Partial<HouseRules>): HouseRules => ({ ...DEFAULT_RULES, ...rules })
+
+/**
+ * Prices that nobody on the crew has said yet, of those that decide for this house.
+ *
+ * @example
+ * startingPrices({ saidPrices: ['hour'], shopUsed: false }) // ['loop']
+ */
+export const startingPrices = ({ saidPrices, shopUsed }: Pick<HouseRules, 'saidPrices' | 'shopUsed'>): PriceName[] =>
+  PRICE_NAMES.filter((name) => !saidPrices.includes(name) && (name !== 'shop' || shopUsed))
+
+/**
+ * The prices of drive links when a new loop like this one costs so much: those of other pitches follow in proportion.
+ *
+ * @param loopMinor what it costs, in minor units
+ */
+export function linkPricesFor(
+  spec: { readonly pitchClass: PitchClass; readonly driveLinks: number },
+  loopMinor: number,
+  { linkPriceMinor }: Pick<Prices, 'linkPriceMinor'>,
+): Prices['linkPriceMinor'] {
+  const own = loopMinor / spec.driveLinks
+  const factor = own / Math.max(1, linkPriceMinor[spec.pitchClass])
+  return Object.fromEntries(
+    Object.entries(linkPriceMinor).map(([pitch, minor]) => [
+      pitch,
+      Math.max(1, Math.round(pitch === spec.pitchClass ? own : minor * factor)),
+    ]),
+  ) as Record<PitchClass, number>
+}
 
 /**
  * Price of a new loop like this one, in minor units.

@@ -57,6 +57,7 @@ const CALLS: Record<string, { path: string; body?: unknown }> = {
   'get /shed': { path: '/shed' },
   'put /crew': { path: '/crew', body: { name: 'Another name', lengths: 'inch' } },
   'get /wear': { path: '/wear' },
+  'post /rules/effect': { path: '/rules/effect', body: DEFAULT_RULES },
   'put /rules': { path: '/rules', body: DEFAULT_RULES },
   'post /profiles': { path: '/profiles', body: { id: 'theirs-profile', name: 'Theirs', values: profileValues() } },
   'delete /profiles/:id': { path: `/profiles/${PROFILE}` },

@@ -79,6 +79,15 @@ const changes = ({ writes, workers }: RouteParts): Route[] => [
   },
   {
     method: 'post',
+    path: '/rules/effect',
+    access: 'lead',
+    handle: async (request, response, { crewId }) => {
+      const change = readBody<HouseRulesChange>(rulesChangeSchema, request.body)
+      response.json(await workers.run('effectOfRules', { crewId, change }))
+    },
+  },
+  {
+    method: 'post',
     path: '/profiles',
     access: 'lead',
     handle: async (request, response, { crewId }) => {

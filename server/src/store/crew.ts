@@ -1,4 +1,4 @@
-import { DEFAULT_RULES, type NewEntry } from '@undercliff/core'
+import { DEFAULT_RULES, PRICE_NAMES, type NewEntry } from '@undercliff/core'
 import { DEMO_SIGN_INS, scenario, type Scenario } from '@undercliff/demo'
 import { and, asc, eq, isNotNull, sql } from 'drizzle-orm'
 import type { Database, Transaction } from '../database/connect'
@@ -32,7 +32,9 @@ export async function createCrew(
   name: string,
   demo = false,
 ): Promise<void> {
-  await db.insert(crews).values({ id: crewId, name, lengths: 'mm', rules: DEFAULT_RULES, demo })
+  // The crew that ships has said what things cost it.
+  const rules = demo ? { ...DEFAULT_RULES, saidPrices: PRICE_NAMES } : DEFAULT_RULES
+  await db.insert(crews).values({ id: crewId, name, lengths: 'mm', rules, demo })
 }
 
 /** Throws away everything of every crew. */

@@ -1,5 +1,14 @@
 import type { HouseRulesChange } from '@undercliff/contract'
-import { cardOf, rulesConflicts, STORED_VERSION, withDefaults, type HouseRules, type LoopCard } from '@undercliff/core'
+import {
+  cardOf,
+  rulesConflicts,
+  shedEffect,
+  STORED_VERSION,
+  withDefaults,
+  type HouseRules,
+  type LoopCard,
+  type ShedEffect,
+} from '@undercliff/core'
 import { and, eq, gt, inArray, max, sql } from 'drizzle-orm'
 import { atOneMoment } from '../database/atOneMoment'
 import type { Database, Transaction } from '../database/connect'
@@ -85,6 +94,23 @@ async function workOut(db: Database, crewId: string, wanted: HouseRulesChange) {
     await addCards(tx, crewId, rules, cards)
     return { rules, cards, known }
   })
+}
+
+/**
+ * What a change of the rules would do to the whole shed; nothing is written.
+ *
+ * @throws Refusal when somebody else changed them meanwhile, or they cannot hold together
+ */
+export async function effectOfRules(db: Database, crewId: string, wanted: HouseRulesChange): Promise<ShedEffect> {
+  const { cards } = await workOut(db, crewId, wanted)
+  const stored = await db
+    .select({ card: snapshots.card })
+    .from(snapshots)
+    .where(and(eq(snapshots.crewId, crewId), eq(snapshots.storedVersion, STORED_VERSION)))
+  return shedEffect(
+    stored.map(({ card }) => card),
+    [...cards.values()],
+  )
 }
 
 const changedMeanwhile = (): Refusal =>

@@ -4,7 +4,7 @@ import { readBody, readText, shallow } from '../http/body'
 import { restoreBackup, writeBackup } from '../store/backup'
 import type { Caller } from '../store/caller'
 import { runImport } from '../store/importing'
-import { changeRules } from '../store/rules'
+import { changeRules, effectOfRules } from '../store/rules'
 import { writeTable, type TableName } from '../store/tables'
 import { readWear } from '../store/wear'
 import { writeTagSheet, type TagsWanted } from '../tags/writeTagSheet'
@@ -30,6 +30,9 @@ export const JOBS = {
   ),
   changeRules: job(({ writes }, { crewId, change }: { crewId: string; change: HouseRulesChange }) =>
     changeRules(writes, crewId, change),
+  ),
+  effectOfRules: job(({ writes }, { crewId, change }: { crewId: string; change: HouseRulesChange }) =>
+    effectOfRules(writes, crewId, change),
   ),
   writeTable: job(async ({ db }, { crewId, table }: { crewId: string; table: TableName }) =>
     utf8(await writeTable(db, crewId, table)),

@@ -23,7 +23,7 @@ import type {
   TagSheet,
   WearAnswer,
 } from '@undercliff/contract'
-import type { CrewProfile, HouseRules } from '@undercliff/core'
+import type { CrewProfile, HouseRules, ShedEffect } from '@undercliff/core'
 
 /** The server refused; carries its problem document. */
 export class ServerRefusal extends Error {
@@ -193,6 +193,9 @@ export const postProfile = (profile: CrewProfile): Promise<CrewProfile> => send(
 export const deleteProfile = (id: string): Promise<undefined> => send('DELETE', `/profiles/${id}`)
 export const putCrew = (change: CrewChange): Promise<CrewChange> => send('PUT', '/crew', change)
 export const putRules = (rules: HouseRules): Promise<HouseRules> => send('PUT', '/rules', rules, { withinMs: FILE_MS })
+/** What rules would do to the whole shed; nothing is written. */
+export const postRulesEffect = (rules: HouseRules): Promise<ShedEffect> =>
+  send('POST', '/rules/effect', rules, { withinMs: FILE_MS })
 export const postImport = (body: Import): Promise<ImportAnswer> => send('POST', '/import', body, { withinMs: FILE_MS })
 /** Tags to print, as the bytes of a PDF. */
 export const postTags = async (body: TagSheet): Promise<Blob> =>

@@ -36,6 +36,7 @@ import { useSession } from '../../remote/sessionStore'
 import GrinderCard from './GrinderCard.vue'
 import { JOBS } from '../../parts/jobs'
 import OptionRows from './OptionRows.vue'
+import PricesPanel from './PricesPanel.vue'
 import OverrulePanel from './OverrulePanel.vue'
 import SidesPanel from '../../parts/SidesPanel.vue'
 import { asItIs, supposed, type WhatIf } from './whatIf'
@@ -253,6 +254,7 @@ const small = (um: number): string => writeLength(Math.round(um), shed.lengths)
       </div>
     </div>
 
+    <PricesPanel v-if="!state.retired" class="no-print" :spec="state.spec" />
     <section class="sheet" aria-labelledby="map-title">
       <h2 id="map-title">
         <template v-if="option">Before and after: {{ actionInWords(option.action) }}</template

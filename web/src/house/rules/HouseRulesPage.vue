@@ -16,11 +16,12 @@ import {
   type HouseRules,
   type Question,
   type SchoolId,
+  type ShedEffect,
 } from '@undercliff/core'
 import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import RadioChoice from '../../parts/RadioChoice.vue'
-import { putRules, ServerRefusal } from '../../remote/api'
+import { postRulesEffect, putRules, ServerRefusal } from '../../remote/api'
 import { useLoop } from '../../remote/loopStore'
 import { useNotices } from '../../remote/notices'
 import { useSession } from '../../remote/sessionStore'
@@ -28,6 +29,8 @@ import { useShed } from '../../remote/shedStore'
 import ShedAway from '../../parts/ShedAway.vue'
 import { LENGTH_LIMITS, NUMBER_LIMITS, PRICES, rulesFrom, textsOf } from './limits'
 import { changedFields, takenBack } from './ownChange'
+import { chapterOf, CHAPTERS, type Chapter } from './chapters'
+import EffectPanel from './EffectPanel.vue'
 import SchoolCard from './SchoolCard.vue'
 import SelectField from '../../parts/SelectField.vue'
 
@@ -138,11 +141,36 @@ async function saveRules(part: Partial<HouseRules>): Promise<HouseRules | null> 
   }
 }
 
+/** A change that waits, with what it would do to the whole shed. */
+const pending = ref<{ part: Partial<HouseRules>; said: string; effect: ShedEffect } | null>(null)
 async function change(part: Partial<HouseRules>, said: string): Promise<void> {
   const before = rules.value
+  if (changedFields(before, { ...before, ...part }).length === 0) return
+  const wanted = { ...before, ...part }
+  const [conflict] = rulesConflicts(wanted)
+  if (conflict !== undefined) {
+    wrong.value = conflict.message
+    wrongField.value = conflict.fields[0] ?? ''
+    return
+  }
+  busy.value = true
+  try {
+    pending.value = { part, said, effect: await postRulesEffect(wanted) }
+    wrong.value = wrongField.value = ''
+  } catch (error) {
+    wrong.value = (error as Error).message
+    if (error instanceof ServerRefusal && error.problem.code === 'rules-changed') await shed.load()
+  } finally {
+    busy.value = false
+  }
+}
+async function hold(): Promise<void> {
+  if (pending.value === null) return
+  const { part, said } = pending.value
+  const before = rules.value
   const own = changedFields(before, { ...before, ...part })
-  if (own.length === 0) return
   const saved = await saveRules(part)
+  pending.value = null
   if (saved === null) return
   notices.say(said, async () => {
     // Only this change is taken back, and nothing that was changed again since.
@@ -152,6 +180,8 @@ async function change(part: Partial<HouseRules>, said: string): Promise<void> {
   })
 }
 
+/** The chapter that is open: the one in the address, or that of what the address points at. */
+const chapter = computed<Chapter>(() => chapterOf(route.query.chapter, route.hash))
 const texts = ref<Record<string, string>>({})
 watch(
   rules,
@@ -169,6 +199,8 @@ async function save(): Promise<void> {
   }
   await change(read, 'Limits and prices changed; every loop is worked out again.')
 }
+const inChapter = (question: Question): boolean =>
+  CHAPTERS.find(({ id }) => id === chapter.value)?.questions.includes(question) === true
 const locked = computed(() => !session.isLead || busy.value)
 </script>
 
@@ -199,7 +231,24 @@ const locked = computed(() => !session.isLead || busy.value)
     </p>
     <p v-if="!tag" class="sheet">Add a loop, and what each school comes to is shown on it.</p>
 
-    <section v-for="question in QUESTIONS" :key="question" class="sheet" :aria-labelledby="`q-${question}`">
+    <nav class="row index no-print" aria-label="Chapters">
+      <RouterLink
+        v-for="{ id, name } in CHAPTERS"
+        :key="id"
+        class="act small"
+        :to="{ query: { ...route.query, chapter: id } }"
+        replace
+        :aria-current="id === chapter ? 'page' : undefined"
+        >{{ name }}</RouterLink
+      >
+    </nav>
+    <section
+      v-for="question in QUESTIONS"
+      v-show="inChapter(question)"
+      :key="question"
+      class="sheet part"
+      :aria-labelledby="`q-${question}`"
+    >
       <h2 :id="`q-${question}`">
         {{ QUESTION_WORDS[question] }}
         <span v-if="notHere(question)" class="soft nothere">{{ notHere(question) }}</span>
@@ -224,9 +273,43 @@ const locked = computed(() => !session.isLead || busy.value)
       </RadioChoice>
     </section>
 
-    <form class="sheet limits" @submit.prevent="save">
-      <h2>Limits and prices</h2>
-      <fieldset class="grid">
+    <form v-show="['prices', 'limits', 'has'].includes(chapter)" class="sheet limits part" @submit.prevent="save">
+      <fieldset v-show="chapter === 'prices'" class="grid part">
+        <legend>Prices</legend>
+        <div class="field">
+          <label for="currency">Money</label
+          ><input
+            id="currency"
+            v-model="texts.currency"
+            class="plain figures"
+            maxlength="3"
+            :disabled="locked"
+            :aria-invalid="wrongField === 'currency'"
+          /><span class="soft hint">three letters, such as EUR</span>
+        </div>
+        <div v-for="{ field, label } in PRICES" :key="field" class="field">
+          <label :for="field">{{ label }}</label><input
+            :id="field"
+            v-model="texts[field]"
+            class="plain figures"
+            inputmode="decimal"
+            :disabled="locked"
+            :aria-invalid="wrongField === field"
+          />
+        </div>
+        <div v-for="pitch in PITCH_CLASSES" :key="pitch" class="field">
+          <label :for="`link:${pitch}`">A drive link of {{ PITCH_PROFILES[pitch].name }}</label
+          ><input
+            :id="`link:${pitch}`"
+            v-model="texts[`link:${pitch}`]"
+            class="plain figures"
+            inputmode="decimal"
+            :disabled="locked"
+            :aria-invalid="wrongField === `link:${pitch}`"
+          />
+        </div>
+      </fieldset>
+      <fieldset v-show="chapter === 'limits'" class="grid part">
         <legend>Limits</legend>
         <div v-for="{ field, label, hint } in LENGTH_LIMITS" :key="field" class="field">
           <label :for="field">{{ label }}</label><input
@@ -249,7 +332,7 @@ const locked = computed(() => !session.isLead || busy.value)
           /><span class="soft hint">{{ unit }}</span>
         </div>
       </fieldset>
-      <fieldset>
+      <fieldset v-show="chapter === 'has'" class="part">
         <legend>What the house has and does</legend>
         <div class="row">
           <button
@@ -290,50 +373,19 @@ const locked = computed(() => !session.isLead || busy.value)
           </button>
         </div>
       </fieldset>
-      <fieldset class="grid">
-        <legend>Prices</legend>
-        <div class="field">
-          <label for="currency">Money</label
-          ><input
-            id="currency"
-            v-model="texts.currency"
-            class="plain figures"
-            maxlength="3"
-            :disabled="locked"
-            :aria-invalid="wrongField === 'currency'"
-          /><span class="soft hint">three letters, such as EUR</span>
-        </div>
-        <div v-for="{ field, label } in PRICES" :key="field" class="field">
-          <label :for="field">{{ label }}</label><input
-            :id="field"
-            v-model="texts[field]"
-            class="plain figures"
-            inputmode="decimal"
-            :disabled="locked"
-            :aria-invalid="wrongField === field"
-          />
-        </div>
-        <div v-for="pitch in PITCH_CLASSES" :key="pitch" class="field">
-          <label :for="`link:${pitch}`">A drive link of {{ PITCH_PROFILES[pitch].name }}</label
-          ><input
-            :id="`link:${pitch}`"
-            v-model="texts[`link:${pitch}`]"
-            class="plain figures"
-            inputmode="decimal"
-            :disabled="locked"
-            :aria-invalid="wrongField === `link:${pitch}`"
-          />
-        </div>
-      </fieldset>
-      <p class="soft">
-        A value that the box or a measurement gave a loop wins over a house rule about files and angles. Prices start at
-        invented values: put in your own.
-      </p>
-      <p v-if="wrong" class="stop-text" role="alert">{{ wrong }}</p>
-      <p v-if="session.isLead">
+      <p v-show="chapter === 'prices'" class="soft part">Prices start at invented values: put in your own.</p>
+      <p v-if="session.isLead && chapter !== 'has'" class="no-print">
         <button type="submit" class="act next" :disabled="busy">Save limits and prices</button>
       </p>
     </form>
+    <EffectPanel
+      v-if="pending"
+      :effect="pending.effect"
+      :currency="shed.figures.currency"
+      :busy="busy"
+      @save="hold"
+      @close="pending = null"
+    />
   </div>
 </template>
 
@@ -348,6 +400,26 @@ const locked = computed(() => !session.isLead || busy.value)
   grid-template-columns: 1fr 220px;
   gap: 16px;
   align-items: end;
+}
+.index {
+  position: sticky;
+  top: 0;
+  z-index: 2;
+  padding: 6px 0;
+  background: var(--ground);
+}
+.index .act {
+  text-decoration: none;
+}
+.index [aria-current='page'] {
+  background: var(--ink);
+  border-color: var(--ink);
+  color: var(--sheet);
+}
+@media print {
+  .part {
+    display: grid !important;
+  }
 }
 .version {
   font-size: 1rem;

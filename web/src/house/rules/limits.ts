@@ -3,6 +3,8 @@ import {
   lengthField,
   moneyField,
   PITCH_CLASSES,
+  PRICE_NAMES,
+  type PriceName,
   readLength,
   sayRefusal,
   readMoney,
@@ -90,6 +92,16 @@ const readPrice =
   (text: string): number | string =>
     readMoney(text, currency) ?? message
 
+/** The prices that somebody has said: those from before, and those that this changes. */
+function saidBy(before: HouseRules, after: HouseRules): readonly PriceName[] {
+  const same: Readonly<Record<PriceName, boolean>> = {
+    loop: PITCH_CLASSES.every((pitch) => before.linkPriceMinor[pitch] === after.linkPriceMinor[pitch]),
+    hour: before.labourPerHourMinor === after.labourPerHourMinor,
+    shop: before.shopFeeMinor === after.shopFeeMinor,
+  }
+  return PRICE_NAMES.filter((name) => before.saidPrices.includes(name) || !same[name])
+}
+
 /** The rules with what was typed, or the sentence that says what cannot be read, and where. */
 export function rulesFrom(rules: HouseRules, texts: LimitText, unit: 'mm' | 'inch'): HouseRules | Unread {
   const currency = (texts.currency ?? '').trim().toUpperCase()
@@ -107,5 +119,7 @@ export function rulesFrom(rules: HouseRules, texts: LimitText, unit: 'mm' | 'inc
       priceKey(pitch),
       readPrice(currency, `A drive link costs an amount, such as ${moneyField(42, currency)}.`),
     )
-  return reader.unread ?? { ...rules, ...changed, currency, linkPriceMinor }
+  if (reader.unread !== null) return reader.unread
+  const read: HouseRules = { ...rules, ...changed, currency, linkPriceMinor }
+  return { ...read, saidPrices: saidBy(rules, read) }
 }

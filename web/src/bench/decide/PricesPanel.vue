@@ -1,0 +1,110 @@
+<script setup lang="ts">
+import {
+  linkPricesFor,
+  loopPriceMinor,
+  moneyField,
+  PRICE_NAMES,
+  readMoney,
+  startingPrices,
+  writeMoney,
+  type HouseRules,
+  type LoopSpec,
+  type PriceName,
+} from '@undercliff/core'
+import { computed, ref } from 'vue'
+import { putRules } from '../../remote/api'
+import { useSession } from '../../remote/sessionStore'
+import { useShed } from '../../remote/shedStore'
+
+/** Three prices decide most: asked where they first do, and until then named as starting prices. */
+const props = defineProps<{ spec: LoopSpec }>()
+const shed = useShed()
+const session = useSession()
+const rules = computed(() => shed.rules)
+const starting = computed(() => startingPrices(rules.value))
+const texts = ref<Partial<Record<PriceName, string>>>({})
+const wrong = ref('')
+const busy = ref(false)
+const LABELS: Readonly<Record<PriceName, string>> = {
+  loop: 'A new loop like this one',
+  hour: 'An hour of work',
+  shop: 'A visit to a shop',
+}
+const now = computed((): Record<PriceName, number> => ({
+  loop: loopPriceMinor(props.spec, rules.value),
+  hour: rules.value.labourPerHourMinor,
+  shop: rules.value.shopFeeMinor,
+}))
+const listed = computed(() =>
+  starting.value
+    .map((name) => `${LABELS[name].toLowerCase()} ${writeMoney(now.value[name], rules.value.currency)}`)
+    .join(', '),
+)
+
+/** The rules with what was said; one that was left empty stays as it is, and is agreed to. */
+function said(): Partial<HouseRules> | string {
+  const part: { -readonly [K in keyof HouseRules]?: HouseRules[K] } = {}
+  for (const name of starting.value) {
+    const text = texts.value[name]?.trim() ?? ''
+    if (text === '') continue
+    const minor = readMoney(text, rules.value.currency)
+    if (minor === null)
+      return `${LABELS[name]}: an amount is wanted, such as ${moneyField(now.value[name], rules.value.currency)}.`
+    if (name === 'hour') part.labourPerHourMinor = minor
+    else if (name === 'shop') part.shopFeeMinor = minor
+    else part.linkPriceMinor = linkPricesFor(props.spec, minor, rules.value)
+  }
+  return { ...part, saidPrices: [...PRICE_NAMES] }
+}
+async function save(): Promise<void> {
+  const part = said()
+  if (typeof part === 'string') {
+    wrong.value = part
+    return
+  }
+  busy.value = true
+  wrong.value = ''
+  try {
+    await putRules({ ...rules.value, ...part })
+    await shed.load()
+  } catch (error) {
+    wrong.value = (error as Error).message
+  } finally {
+    busy.value = false
+  }
+}
+</script>
+
+<template>
+  <section v-if="starting.length > 0" class="sheet stack" aria-labelledby="prices-title">
+    <h2 id="prices-title">Prices that nobody has said yet</h2>
+    <p class="caution">
+      Money here rests on starting prices: {{ listed }}.
+      {{ session.isLead ? 'Say yours; an empty one stands as it is.' : 'A lead says what they are.' }}
+    </p>
+    <form v-if="session.isLead" class="row prices" @submit.prevent="save">
+      <label v-for="name in starting" :key="name"
+        >{{ LABELS[name] }}
+        <input
+          v-model="texts[name]"
+          class="plain figures"
+          inputmode="decimal"
+          :placeholder="moneyField(now[name], rules.currency)"
+      /></label>
+      <button type="submit" class="act" :disabled="busy">These are our prices</button>
+    </form>
+    <p v-if="wrong" class="stop-text" role="alert">{{ wrong }}</p>
+  </section>
+</template>
+
+<style scoped>
+.prices {
+  align-items: end;
+}
+label {
+  display: grid;
+  gap: 4px;
+  font-weight: 700;
+  flex: 1 1 160px;
+}
+</style>
