@@ -61,6 +61,9 @@ const angle = () => yup.number().min(0).max(50, 'No top plate is filed to such a
 const optionalOneOf = <T extends string>(values: readonly T[], what: string) =>
   yup.string<T>().oneOf([...values], `${what} is one of: ${values.join(', ')}.`)
 
+/** Longest text that is kept of what is stamped on links or printed on a box. */
+const LONGEST_STAMP = 40
+
 /** What a spec and a crew's profile have in common. */
 export const profileValues = {
   pitchClass: oneOf(PITCH_CLASSES, 'The pitch'),
@@ -78,6 +81,7 @@ export const profileValues = {
   fileUm: fileUm().required('The file is missing.'),
   topPlateAngleDeg: angle().required('The top plate angle is missing.'),
   links: optionalOneOf(LINK_KINDS, 'The kind of links'),
+  stamp: text(LONGEST_STAMP),
 }
 
 /** Values that a loop's spec may be corrected in; each is optional. */
@@ -99,6 +103,7 @@ const specChanges = {
   topPlateAngleDeg: angle(),
   startMark: optionalOneOf(START_MARKS, 'The start mark'),
   links: optionalOneOf(LINK_KINDS, 'The kind of links'),
+  stamp: text(LONGEST_STAMP),
 } satisfies Record<SpecField, yup.AnySchema>
 
 const originsSchema = strictObject(

@@ -82,6 +82,65 @@ test('on a phone every button of the quick entries is a target of 48 px', async 
   }
 })
 
+/** Controls as they stand in the accessibility tree, with what is missing of each. */
+const CONTROLS = new Set(
+  'button link textbox searchbox combobox radio checkbox switch slider spinbutton option tab menuitem listbox'.split(
+    ' ',
+  ),
+)
+/** What has to say how it stands. */
+const STATES: Readonly<Record<string, string>> = { radio: 'checked', checkbox: 'checked', switch: 'checked' }
+const NOT_CONTROLS = new Set(['RootWebArea', 'main', 'heading', 'document'])
+interface AxNode {
+  readonly ignored: boolean
+  readonly role?: { readonly value?: unknown }
+  readonly name?: { readonly value?: unknown }
+  readonly value?: { readonly value?: unknown }
+  readonly properties?: readonly { readonly name: string; readonly value: { readonly value?: unknown } }[]
+}
+const told = (one?: { readonly value?: unknown }): string => (typeof one?.value === 'string' ? one.value.trim() : '')
+const propertyOf = ({ properties = [] }: AxNode, wanted: string): unknown =>
+  properties.find(({ name }) => name === wanted)?.value.value
+/** Whatever the keys come to is one of the controls, or a group or region that names itself. */
+const isControl = (node: AxNode): boolean =>
+  !node.ignored &&
+  (CONTROLS.has(told(node.role)) || (propertyOf(node, 'focusable') === true && !NOT_CONTROLS.has(told(node.role))))
+function faultsOf(node: AxNode): string[] {
+  const [role, name] = [told(node.role), told(node.name)]
+  const state = STATES[role]
+  const faults: string[] = []
+  if (name === '') faults.push(`${role} without a name`)
+  if (role === 'generic') faults.push(`${name} has no role`)
+  if (state !== undefined && propertyOf(node, state) === undefined) faults.push(`${name} does not say ${state}`)
+  const says = String(propertyOf(node, 'valuetext') ?? told(node.value))
+  if (role === 'slider' && !/[^\d.,\s]/.test(says)) faults.push(`${name} says no unit`)
+  return faults
+}
+
+for (const size of [
+  { width: 1280, height: 800 },
+  { width: 390, height: 844 },
+])
+  test(`every control has a role, a name and, where it has one, a state at ${size.width} px`, async ({
+    page,
+    open,
+  }) => {
+    await page.setViewportSize(size)
+    const tree = await page.context().newCDPSession(page)
+    let seen = 0
+    for (const path of SCREENS) {
+      await open(path)
+      await page.waitForLoadState('networkidle')
+      await expect(page.getByRole('heading').first()).toBeVisible()
+      const { nodes } = await tree.send('Accessibility.getFullAXTree')
+      const controls = nodes.filter(isControl)
+      seen += controls.length
+      const faults = controls.flatMap(faultsOf)
+      expect(faults, path).toEqual([])
+    }
+    expect(seen).toBeGreaterThan(500)
+  })
+
 test('a touch-up is logged in two taps by whoever is signed in', async ({ page, open }) => {
   await page.setViewportSize({ width: 390, height: 844 })
   await open('/loops/X1', 'iska')

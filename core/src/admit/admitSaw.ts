@@ -1,4 +1,4 @@
-import type { NewSawEntry, SawEntry, SawFit } from '../saw'
+import type { Gone, NewSawEntry, SawEntry, SawEntryBodies, SawFit } from '../saw'
 import { sawState } from '../saw'
 import type { Um } from '../units'
 import { futureProblems, numberProblems, type AdmitProblem } from './problem'
@@ -18,6 +18,15 @@ function strikeOutProblems(strikes: string, log: readonly SawEntry[]): AdmitProb
   return log.some((one) => one.kind === 'sawCorrected' && one.strikes === strikes)
     ? [{ code: 'struck-out-already', field, message: 'That entry has been struck out already.' }]
     : []
+}
+
+const nameProblems = ({ from, to }: SawEntryBodies['sawRenamed']): AdmitProblem[] =>
+  to.trim() === '' || to === from ? [{ code: 'name-cannot-be', field: 'to', message: 'Give it another name.' }] : []
+
+function goneProblems(entry: Extract<NewSawEntry, { kind: 'sawGone' | 'sawBack' }>, gone: Gone | null): AdmitProblem[] {
+  if (entry.kind === 'sawBack' ? gone !== null : gone?.how !== entry.how) return []
+  const message = entry.kind === 'sawBack' ? 'It is here already.' : 'It is so already.'
+  return [{ code: 'saw-is-so', field: 'kind', message }]
 }
 
 /**
@@ -41,17 +50,10 @@ export function admitSaw(entry: NewSawEntry, log: readonly SawEntry[], first: Sa
       return [{ code: 'groove-cannot-be', field: 'grooveWidthUm', message }]
     }
     case 'sawRenamed':
-      return entry.to.trim() === '' || entry.to === entry.from
-        ? [{ code: 'name-cannot-be', field: 'to', message: 'Give it another name.' }]
-        : []
+      return nameProblems(entry)
     case 'sawGone':
-    case 'sawBack': {
-      const { gone } = sawState(first, log, [])
-      const wants = entry.kind === 'sawBack' ? gone !== null : gone?.how !== entry.how
-      if (wants) return []
-      const message = entry.kind === 'sawBack' ? 'It is here already.' : 'It is so already.'
-      return [{ code: 'saw-is-so', field: 'kind', message }]
-    }
+    case 'sawBack':
+      return goneProblems(entry, sawState(first, log, []).gone)
     case 'barFitted':
     case 'barFlipped':
     case 'railsDressed':

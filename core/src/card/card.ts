@@ -33,7 +33,7 @@ export interface LoopCard {
   /** Its file is the one for its present wear. */
   readonly spec: Pick<
     LoopSpec,
-    'pitchClass' | 'gaugeUm' | 'driveLinks' | 'cutterType' | 'sequence' | 'fileUm' | 'startMark'
+    'pitchClass' | 'gaugeUm' | 'driveLinks' | 'cutterType' | 'sequence' | 'fileUm' | 'startMark' | 'stamp'
   >
   readonly sawId: string | null
   readonly place: Place
@@ -107,7 +107,7 @@ export function toothSign(state: LoopState, rules: HouseRules): ToothSign {
 /** The card of a loop under a crew's house rules. */
 export function cardOf(state: LoopState, rules: HouseRules): LoopCard {
   const verdict = decide(state, rules)
-  const { pitchClass, gaugeUm, driveLinks, cutterType, sequence, startMark } = state.spec
+  const { pitchClass, gaugeUm, driveLinks, cutterType, sequence, startMark, stamp } = state.spec
   const tooth = toothSign(state, rules)
   const shortestUm = Math.min(...state.cutters.map(({ length }) => length.um))
   const { fileUm } = fileFor(state.spec, shortestUm, rules.fileSchool)
@@ -122,6 +122,7 @@ export function cardOf(state: LoopState, rules: HouseRules): LoopCard {
       sequence,
       fileUm,
       ...(startMark === undefined ? {} : { startMark }),
+      ...(stamp === undefined ? {} : { stamp }),
     },
     sawId: state.sawId,
     place: state.place,

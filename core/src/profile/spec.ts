@@ -31,6 +31,8 @@ export interface SpecValues {
   readonly startMark?: StartMark
   /** Plain where nobody says. */
   readonly links?: LinkKind
+  /** What is stamped on its links, or printed on its box, as the crew reads it. */
+  readonly stamp?: string
 }
 
 export type SpecField = keyof SpecValues
@@ -79,6 +81,7 @@ const ORIGINS: Readonly<Record<SpecField, (spec: LoopSpec) => Origin>> = {
   firstHand: crew,
   startMark: crew,
   links: crew,
+  stamp: crew,
 }
 
 /**

@@ -26,7 +26,7 @@ describe('what must not cut says how it comes back to work', () => {
     expect(outOf(new Log().measureAll(6500)).ways).toEqual([])
   })
 
-  test('gauges too low: the cutters follow them, with the metal counted, before a new loop where that is cheaper', () => {
+  test('gauges too low: the cutters follow them, with the metal counted, the cheapest way first', () => {
     const { ways, state, verdict } = outOf(lowGauges(900))
     expect(verdict.action).toBe('stop')
     const [first] = ways
@@ -62,7 +62,7 @@ describe('what must not cut says how it comes back to work', () => {
 test('each way is said with its minutes and money, and each verdict says what follows', () => {
   const { ways } = outOf(lowGauges(900))
   const said = ways.map((way) => sayWayOut(way, FIGURES as never))
-  expect(said.join('; ')).toMatch(/every cutter back by \d\.\d\d mm, until the gauges stand right: \d+ min, €\d/)
+  expect(said.join('; ')).toMatch(/every cutter back by \d\.\d\d mm, gauges right then: \d+ min, €\d/)
   expect(said.join('; ')).toMatch(/a shop, where it can be put right: 4 days, €16\.00/)
   const follows = (log: Log): string => sayWhatFollows(outOf(log).verdict)
   expect(follows(hurt('missing'))).toBe('')

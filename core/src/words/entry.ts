@@ -1,4 +1,4 @@
-import type { CutterReading, Entry, EntryKind, EntryOf } from '../log'
+import type { CutterReading, Entry, EntryKind, EntryOf, KnownBite } from '../log'
 import { specLine, type SpecField } from '../profile'
 import { writeLength, writeMoney } from '../units'
 import { actionInWords } from './actions'
@@ -16,6 +16,8 @@ interface Told {
 }
 
 /** What is said, one thing after the other, without what is empty. */
+const sayStroke = ({ strokeUm }: KnownBite, { lengths }: Figures): string => writeLength(Math.round(strokeUm), lengths)
+
 const listed = (parts: readonly string[], between = ', '): string => parts.filter((part) => part !== '').join(between)
 
 function sayReadings(readings: readonly CutterReading[]): string {
@@ -51,9 +53,7 @@ const ENTRY_WORDS: { readonly [K in EntryKind]: (entry: EntryOf<K>, told: Told) 
           : used.aboutUm === undefined
             ? 'used before'
             : `used before, about ${writeLength(used.aboutUm, figures.lengths)} left by eye`,
-        knownBite === undefined
-          ? ''
-          : `a stroke taken at ${writeLength(Math.round(knownBite.strokeUm), figures.lengths)}, as on the loops before it`,
+        knownBite === undefined ? '' : `a stroke taken at ${sayStroke(knownBite, figures)}, as on the loops before it`,
       ],
       '; ',
     ),

@@ -1,5 +1,5 @@
 import { PITCH_PROFILES } from '../profile'
-import type { SawDue, SawEntry } from '../saw'
+import type { SawDue, SawEntry, SawEntryBodies } from '../saw'
 import { writeLength, writeMm, type LengthPreference } from '../units'
 
 /** What is due on a saw, in words. */
@@ -31,6 +31,18 @@ export function sayDueBriefly(due: readonly SawDue[]): string {
   return due.every(isFlip) ? 'flip the bar' : 'bar'
 }
 
+function sayChecked(entry: SawEntryBodies['barChecked'], lengths: LengthPreference): string {
+  const found = [
+    entry.grooveWidthUm === undefined ? '' : `groove ${writeLength(entry.grooveWidthUm, lengths)} wide`,
+    entry.grooveDepthUm === undefined ? '' : `${writeLength(entry.grooveDepthUm, lengths)} deep`,
+    entry.burrs === undefined ? '' : entry.burrs ? 'rails burred' : 'no burrs',
+  ]
+  return `Bar checked: ${found.filter(Boolean).join(', ')}.`
+}
+
+const sayGone = ({ how, to }: SawEntryBodies['sawGone']): string =>
+  how === 'retired' ? 'Done with.' : `Lent out${to === undefined ? '' : ` to ${to}`}.`
+
 /**
  * One line that says what was done to a saw's bar or sprocket.
  *
@@ -46,14 +58,8 @@ export function saySawEntry(entry: SawEntry, lengths: LengthPreference): string 
     }
     case 'barFlipped':
       return 'Bar flipped.'
-    case 'barChecked': {
-      const found = [
-        entry.grooveWidthUm === undefined ? '' : `groove ${writeLength(entry.grooveWidthUm, lengths)} wide`,
-        entry.grooveDepthUm === undefined ? '' : `${writeLength(entry.grooveDepthUm, lengths)} deep`,
-        entry.burrs === undefined ? '' : entry.burrs ? 'rails burred' : 'no burrs',
-      ]
-      return `Bar checked: ${found.filter(Boolean).join(', ')}.`
-    }
+    case 'barChecked':
+      return sayChecked(entry, lengths)
     case 'railsDressed':
       return 'Rails dressed.'
     case 'sprocketRenewed':
@@ -61,7 +67,7 @@ export function saySawEntry(entry: SawEntry, lengths: LengthPreference): string 
     case 'sawRenamed':
       return `Called ${entry.to} from now on, no longer ${entry.from}.`
     case 'sawGone':
-      return entry.how === 'retired' ? 'Done with.' : `Lent out${entry.to === undefined ? '' : ` to ${entry.to}`}.`
+      return sayGone(entry)
     case 'sawBack':
       return 'Back with the crew.'
     case 'sawCorrected':

@@ -54,6 +54,7 @@ export const SPEC_FIELD_NAMES: Readonly<Record<SpecField, string>> = {
   topPlateAngleDeg: 'top plate angle',
   startMark: 'start mark',
   links: 'links',
+  stamp: 'stamped',
 }
 
 type Sayers = { readonly [F in SpecField]: (value: NonNullable<SpecValues[F]>, lengths: LengthPreference) => string }
@@ -72,6 +73,7 @@ const SAY: Sayers = {
   topPlateAngleDeg: (value) => `${value}°`,
   startMark: String,
   links: (value) => LINK_KIND_NAMES[value],
+  stamp: String,
 }
 
 /**

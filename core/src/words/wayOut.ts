@@ -21,7 +21,7 @@ export function sayWayOut({ way, minutes, costMinor, daysAway, takesUm }: WayOut
     case 'measure':
       return `measure what was judged by eye: ${figuresOf}`
     case 'cutBack':
-      return `every cutter back by ${writeLength(takesUm ?? 0, figures.lengths)}, until the gauges stand right: ${figuresOf}`
+      return `every cutter back by ${writeLength(takesUm ?? 0, figures.lengths)}, gauges right then: ${figuresOf}`
     case 'shop':
       return `a shop, where it can be put right: ${figuresOf}`
     case 'replace':

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { ACTION_WORDS, FIT_WORDS, SHELF_NAMES, briefMinutes, type LoopCard } from '@undercliff/core'
 import { computed, useId } from 'vue'
+import { useShed } from '../remote/shedStore'
 import { useChosen } from './chosenStore'
 import FitMark from './FitMark.vue'
 import ToothSign from './ToothSign.vue'
@@ -12,6 +13,9 @@ const props = defineProps<{
   drawback?: boolean
 }>()
 const choice = useChosen()
+/** Somebody else changed it while this was looked at. */
+const shed = useShed()
+const fresh = computed(() => shed.changed.has(props.loop.loopId))
 const chosen = computed(() => choice.ids.has(props.loop.loopId))
 const where = computed(() => {
   const { place, duty } = props.loop
@@ -47,7 +51,8 @@ function tap(event: MouseEvent): void {
     <ToothSign :id="`${id}-sign`" class="sign" :tooth="loop.tooth" :retired="loop.retired" />
     <span :id="`${id}-words`" class="words">
       <strong class="tag figures">{{ loop.tag }}<span v-if="chosen" class="hidden-text">, chosen</span></strong>
-      <span v-if="drawback" class="where"><FitMark level="but" /> {{ FIT_WORDS.but }}</span>
+      <span v-if="fresh" class="where fresh">just changed</span>
+      <span v-else-if="drawback" class="where"><FitMark level="but" /> {{ FIT_WORDS.but }}</span>
       <span v-else class="where">{{ where || briefMinutes(loop.minutes) }}</span>
       <span class="verdict"><VerdictMark :action="loop.action" /> {{ ACTION_WORDS[loop.action] }}</span>
     </span>
@@ -95,6 +100,11 @@ function tap(event: MouseEvent): void {
   align-self: center;
   text-align: right;
   white-space: nowrap;
+}
+.fresh {
+  color: var(--ink);
+  font-weight: 700;
+  text-decoration: underline;
 }
 .tile:not(.runOn) .verdict {
   font-weight: 700;

@@ -1,38 +1,53 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, ref, watch, watchEffect } from 'vue'
+import { useShed } from '../remote/shedStore'
+import { readWhen, sayWhen } from './readWhen'
 
-/** When it happened: now, unless told otherwise. The value is a UTC instant; null is now. */
+/** When it happened: now, unless told otherwise, as the crew writes it. The value is a UTC instant; null is now. */
 const model = defineModel<string | null>({ required: true })
-const pad = (n: number): string => String(n).padStart(2, '0')
-const local = computed({
-  get: () => {
-    if (model.value === null) return ''
-    const at = new Date(model.value)
-    const day = [at.getFullYear(), pad(at.getMonth() + 1), pad(at.getDate())].join('-')
-    return `${day}T${pad(at.getHours())}:${pad(at.getMinutes())}`
-  },
-  set: (text: string) => {
-    const at = new Date(text)
-    model.value = text === '' || Number.isNaN(at.getTime()) ? null : at.toISOString()
-  },
+const shed = useShed()
+const typed = ref('')
+/** Crews that read inches write the month first. What was understood is said below with the month by name. */
+const order = computed(() => (shed.lengths === 'inch' ? 'monthFirst' : 'dayFirst'))
+const example = computed(() => (order.value === 'dayFirst' ? '24.11. 14:30' : '11/24 2:30 pm'))
+const at = computed(() => readWhen(typed.value, order.value, new Date()))
+const said = computed(() => {
+  if (model.value !== null) return sayWhen(new Date(model.value))
+  return typed.value.trim() === '' ? '' : `Not read: write it like ${example.value}, or “yesterday 15:00”.`
 })
+function type(event: Event): void {
+  typed.value = (event.target as HTMLInputElement).value
+  model.value = at.value?.toISOString() ?? null
+}
+/** What cannot be read is never taken for now: the form does not go off with it. */
+const field = ref<HTMLInputElement | null>(null)
+watchEffect(() => {
+  field.value?.setCustomValidity(model.value === null ? said.value : '')
+})
+watch(
+  model,
+  (value) => {
+    if (value === null ? at.value !== null : typed.value === '')
+      typed.value = value === null ? '' : sayWhen(new Date(value)).replace(/^\w+, /, '')
+  },
+  { immediate: true },
+)
 </script>
 
 <template>
   <div class="field">
     <label for="when">When <span class="soft">(empty: now)</span></label>
-    <input id="when" v-model="local" type="datetime-local" />
+    <input
+      id="when"
+      ref="field"
+      class="plain"
+      :value="typed"
+      autocomplete="off"
+      maxlength="40"
+      :placeholder="`now, or such as ${example}`"
+      aria-describedby="when-said"
+      @input="type"
+    />
+    <p id="when-said" :class="model === null && said !== '' ? 'stop-text' : 'soft'" role="status">{{ said }}</p>
   </div>
 </template>
-
-<style scoped>
-input {
-  min-height: var(--target);
-  padding: 4px 12px;
-  border: 1px solid var(--rule-strong);
-  border-radius: 4px;
-  background: var(--sheet);
-  color: var(--ink);
-  font: 400 1rem var(--figures);
-}
-</style>

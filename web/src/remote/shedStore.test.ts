@@ -83,3 +83,26 @@ test('a shed that is away is asked again by itself, less and less often; a mista
   await settle()
   expect([shed.away, shed.fault]).toEqual([false, 'Undercliff made a mistake. No.'])
 })
+
+test('what somebody else changed while it was looked at is marked for a while, what was there is not', async () => {
+  const shed = useShed()
+  const answer = (...loops: [string, string][]): Response =>
+    new Response(
+      JSON.stringify({
+        ...{ crew: null, people: [], saws: [], profiles: [] },
+        loops: loops.map(([tag, lastEntryAt]) => ({ loopId: tag, tag, lastEntryAt })),
+      }),
+    )
+  const told = async (...loops: [string, string][]) => {
+    const waiting = shed.load()
+    await settle()
+    asked.at(-1)?.(answer(...loops))
+    await waiting
+  }
+  await told(['K5', '1'], ['K6', '1'])
+  expect([...shed.changed]).toEqual([])
+  await told(['K5', '2'], ['K6', '1'])
+  expect([...shed.changed]).toEqual(['K5'])
+  await vi.advanceTimersByTimeAsync(31_000)
+  expect([...shed.changed]).toEqual([])
+})

@@ -19,6 +19,8 @@ const KEEP_AFTER_MS = 400
 /** The first and the last wait before a shed that did not answer is asked again, in ms. */
 const FIRST_WAIT_MS = 2000
 const LAST_WAIT_MS = 30_000
+/** How long what somebody else changed is marked, in ms. */
+const MARKED_MS = 30_000
 
 /** The whole shed as the server last told it; the last answer is kept for when it is away. */
 // eslint-disable-next-line max-lines-per-function -- a store is one setup function
@@ -59,6 +61,19 @@ export const useShed = defineStore('shed', () => {
     if (mine !== asked) await latest
   }
 
+  /** Loops that somebody else changed while they were looked at; marked for a while. */
+  const changed = shallowRef<ReadonlySet<string>>(new Set())
+  let unmark: ReturnType<typeof setTimeout> | undefined
+  function markChanged(next: ShedAnswer): void {
+    if (answer.value === null || !loaded.value) return
+    const before = new Map(answer.value.loops.map(({ loopId, lastEntryAt }) => [loopId, lastEntryAt]))
+    const ids = next.loops.filter(({ loopId, lastEntryAt }) => before.get(loopId) !== lastEntryAt)
+    if (ids.length === 0) return
+    changed.value = new Set([...changed.value, ...ids.map(({ loopId }) => loopId)])
+    clearTimeout(unmark)
+    unmark = setTimeout(() => (changed.value = new Set()), MARKED_MS)
+  }
+
   /**
    * Puts the question. An answer that is overtaken by a later question is dropped; one that entries
    * overtook while it was on its way is asked for again.
@@ -73,6 +88,7 @@ export const useShed = defineStore('shed', () => {
         return
       }
       if (fresh !== null) {
+        markChanged(fresh.shed)
         answer.value = fresh.shed
         version = fresh.version
         keepSoon()
@@ -178,6 +194,7 @@ export const useShed = defineStore('shed', () => {
     saws,
     profiles,
     loops,
+    changed,
     grouped,
     due,
     lengths,

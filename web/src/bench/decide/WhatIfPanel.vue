@@ -58,6 +58,7 @@ const money = (minor: number): string => writeMoney(minor, props.figures.currenc
         :max="Math.max(6000, price * 2)"
         :step="50"
         :value="turned.loopPriceMinor"
+        :aria-valuetext="money(turned.loopPriceMinor)"
         @input="turn('loopPriceMinor', $event)"
       />
     </div>
@@ -71,6 +72,7 @@ const money = (minor: number): string => writeMoney(minor, props.figures.currenc
         :max="Math.max(12000, rules.labourPerHourMinor * 2)"
         :step="100"
         :value="turned.labourPerHourMinor"
+        :aria-valuetext="`${money(turned.labourPerHourMinor)} an hour`"
         @input="turn('labourPerHourMinor', $event)"
       />
     </div>
@@ -86,6 +88,7 @@ const money = (minor: number): string => writeMoney(minor, props.figures.currenc
         :max="Math.max(2000, deepest)"
         :step="50"
         :value="turned.deeperUm"
+        :aria-valuetext="writeLength(Math.max(50, deepest + turned.deeperUm), figures.lengths)"
         @input="turn('deeperUm', $event)"
       />
     </div>
@@ -99,6 +102,7 @@ const money = (minor: number): string => writeMoney(minor, props.figures.currenc
         max="12"
         step="0.5"
         :value="turned.tanks"
+        :aria-valuetext="`${turned.tanks} tanks`"
         @input="turn('tanks', $event)"
       />
     </div>

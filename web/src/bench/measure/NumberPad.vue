@@ -27,7 +27,7 @@ const ROWS = ['7', '8', '9', '4', '5', '6', '1', '2', '3', '.', '0'] as const
 .pad {
   display: grid;
   grid-template-columns: repeat(3, minmax(0, 1fr)) minmax(0, 1.1fr);
-  grid-auto-rows: 46px;
+  grid-auto-rows: 48px;
   gap: 5px;
 }
 .act {

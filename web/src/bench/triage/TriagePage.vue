@@ -16,6 +16,7 @@ import {
 } from '@undercliff/core'
 import { nanoid } from 'nanoid'
 import { computed, ref } from 'vue'
+import FirstHint from '../../parts/FirstHint.vue'
 import TonightList from '../../parts/TonightList.vue'
 import ToothSign from '../../parts/ToothSign.vue'
 import { isTyping } from '../../parts/typing'
@@ -146,6 +147,10 @@ onKeyStroke(['x', 'a', 'ArrowDown', 'ArrowUp'], (event) => {
       Chosen: about {{ Math.round(sum(picked)) }} minutes, {{ money(cost(picked)) }}.
     </p>
     <p v-if="wrong" class="stop-text" role="alert">{{ wrong }}</p>
+    <FirstHint v-if="all.length > 0" id="triage">
+      Choose what you agree with and accept it: that makes tonight’s list, and each job leads on to the next. What is
+      grave is chosen one by one.
+    </FirstHint>
     <TonightList />
     <section v-for="{ group, loops, shown } in groups" :key="group" class="sheet" :aria-label="GROUP_WORDS[group]">
       <h2>

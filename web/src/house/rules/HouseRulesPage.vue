@@ -30,6 +30,7 @@ import ShedAway from '../../parts/ShedAway.vue'
 import { LENGTH_LIMITS, NUMBER_LIMITS, PRICES, rulesFrom, textsOf } from './limits'
 import { changedFields, takenBack } from './ownChange'
 import { chapterOf, CHAPTERS, type Chapter } from './chapters'
+import FirstHint from '../../parts/FirstHint.vue'
 import EffectPanel from './EffectPanel.vue'
 import SchoolCard from './SchoolCard.vue'
 import SelectField from '../../parts/SelectField.vue'
@@ -225,6 +226,9 @@ const locked = computed(() => !session.isLead || busy.value)
         ><SelectField :model-value="tag" :options="loopOptions" aria-label="Shown on loop" @update:model-value="pick"
       /></label>
     </header>
+    <FirstHint id="rules">
+      Crews disagree on these, and good crews do. Choose what yours does: before it holds you see which verdicts turn.
+    </FirstHint>
     <p v-if="wrong" class="stop-text wrong" role="alert">{{ wrong }}</p>
     <p v-if="now" class="now">
       <strong class="figures">{{ tag }}</strong> before anything is done: {{ now }}
@@ -410,11 +414,6 @@ const locked = computed(() => !session.isLead || busy.value)
 }
 .index .act {
   text-decoration: none;
-}
-.index [aria-current='page'] {
-  background: var(--ink);
-  border-color: var(--ink);
-  color: var(--sheet);
 }
 @media print {
   .part {

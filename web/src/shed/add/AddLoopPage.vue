@@ -20,6 +20,7 @@ import {
   SHELVES,
   specFromProfile,
   specLengthBounds,
+  specLine,
   START_MARKS,
   writeFile,
   writeMm,
@@ -42,6 +43,7 @@ import { useWriting } from '../../remote/writing'
 import { addLoopForm } from './addLoopForm'
 import LeftField from './LeftField.vue'
 import { nextTag } from './nextTag'
+import { knownByStamp } from './stamps'
 import SelectField from '../../parts/SelectField.vue'
 
 const router = useRouter()
@@ -137,8 +139,26 @@ function specOf(): LoopSpec | string {
     ...lengths,
     ...startMark,
     ...(form.value.links === 'plain' ? {} : { links: form.value.links }),
+    ...(form.value.stamp.trim() === '' ? {} : { stamp: form.value.stamp.trim() }),
     ...named,
   })
+}
+/** What the crew's own loops with such a stamp are; null where it has none. */
+const known = computed(() => {
+  const found = knownByStamp(form.value.stamp, shed.loops)
+  if (found === null) return null
+  const { pitchClass, gaugeUm, cutterType, sequence } = form.value
+  const same =
+    found.pitchClass === pitchClass &&
+    found.gaugeUm === gaugeUm &&
+    found.cutterType === cutterType &&
+    found.sequence === sequence
+  return same ? null : found
+})
+function takeKnown(): void {
+  if (known.value === null) return
+  const { pitchClass, gaugeUm, cutterType, sequence } = known.value
+  form.value = { ...form.value, pitchClass, gaugeUm, cutterType, sequence, fileUm: null }
 }
 const CAME = [
   { value: 'new', label: 'New' },
@@ -253,6 +273,17 @@ async function save(then: Then): Promise<void> {
     <p class="wide">
       <RouterLink :to="{ name: 'identify' }">Not sure which chain it is? Measure it first.</RouterLink>
     </p>
+    <div class="field wide">
+      <label for="stamp">Stamped on the links, or on the box <span class="soft">(if you can read it)</span></label
+      ><NInput v-model:value="form.stamp" :maxlength="40" :input-props="{ id: 'stamp' }" placeholder="" />
+      <p v-if="known" class="row" role="status">
+        <span
+          >{{ known.stamp }} was {{ specLine(known) }}, {{ CUTTER_TYPE_NAMES[known.cutterType] }}, on
+          {{ known.tags.join(', ') }}.</span
+        >
+        <button type="button" class="act small" @click="takeKnown">It is the same</button>
+      </p>
+    </div>
     <div class="field">
       <label for="tag">Tag</label>
       <div class="tag">

@@ -34,6 +34,7 @@ import SidesPanel from '../../parts/SidesPanel.vue'
 import LifeChart from './LifeChart.vue'
 import LogList from './LogList.vue'
 import LoopMap from '../../parts/LoopMap.vue'
+import FirstHint from '../../parts/FirstHint.vue'
 import NextJob from '../../parts/NextJob.vue'
 import VerdictPanel from '../../parts/VerdictPanel.vue'
 import LoopAway from '../../parts/LoopAway.vue'
@@ -156,6 +157,10 @@ const gauges = computed(() => {
       </p>
     </header>
 
+    <FirstHint id="tooth">
+      The drawn cutter is this loop’s own: its length to the line is what is left before the mark, red is damage that
+      has to come off, and the bump in front is its depth gauge. Hatched is estimated.
+    </FirstHint>
     <NextJob :done-tag="tag" />
     <div class="sheet decide">
       <VerdictPanel :verdict="verdict" :figures="shed.figures" :ways="waysOut(state, rules, verdict)" />

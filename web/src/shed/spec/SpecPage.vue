@@ -57,6 +57,7 @@ const FIELDS: readonly SpecField[] = [
   'topPlateAngleDeg',
   'startMark',
   'links',
+  'stamp',
 ]
 const editing = ref<SpecField | null>(null)
 const typed = ref('')
@@ -92,6 +93,7 @@ const choicesOf = (field: SpecField): Option[] | null => {
     case 'markLengthUm':
     case 'settingUm':
     case 'topPlateAngleDeg':
+    case 'stamp':
       return null
   }
 }
@@ -105,6 +107,7 @@ function readValue(field: SpecField): string | number | null {
   if (choicesOf(field) !== null) return picked.value
   if (field === 'driveLinks' || field === 'topPlateAngleDeg')
     return /^\d+(\.\d+)?$/.test(typed.value.trim()) ? Number(typed.value) : null
+  if (field === 'stamp') return typed.value.trim() === '' ? null : typed.value.trim()
   return length.read()
 }
 /** A figure far from what it was, or from what such a chain has, is asked about once. */
@@ -119,7 +122,7 @@ const length = useFigure(
 )
 async function save(field: SpecField): Promise<void> {
   const value = readValue(field)
-  if (typeof value === 'string' && choicesOf(field) === null) {
+  if (typeof value === 'string' && field !== 'stamp' && choicesOf(field) === null) {
     wrong.value = value
     return
   }
@@ -159,7 +162,14 @@ const make = (): void => {
 const profileName = ref('')
 async function keepProfile(): Promise<void> {
   if (state.value === null) return
-  const { driveLinks: _links, firstHand: _hand, startMark: _mark, origins: _origins, ...values } = state.value.spec
+  const {
+    driveLinks: _links,
+    firstHand: _hand,
+    startMark: _mark,
+    stamp: _stamp,
+    origins: _origins,
+    ...values
+  } = state.value.spec
   try {
     await postProfile({ id: nanoid(), name: profileName.value.trim(), values })
     await shed.load()
