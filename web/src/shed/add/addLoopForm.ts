@@ -31,6 +31,6 @@ export const addLoopForm = () =>
       newLength: '',
       markLength: '',
     },
-    undefined,
+
     { mergeDefaults: true },
   )
