@@ -112,7 +112,7 @@ function faultsOf(node: AxNode): string[] {
   if (name === '') faults.push(`${role} without a name`)
   if (role === 'generic') faults.push(`${name} has no role`)
   if (state !== undefined && propertyOf(node, state) === undefined) faults.push(`${name} does not say ${state}`)
-  const says = String(propertyOf(node, 'valuetext') ?? told(node.value))
+  const says = told({ value: propertyOf(node, 'valuetext') }) || told(node.value)
   if (role === 'slider' && !/[^\d.,\s]/.test(says)) faults.push(`${name} says no unit`)
   return faults
 }

@@ -31,6 +31,5 @@ export const addLoopForm = () =>
       newLength: '',
       markLength: '',
     },
-
     { mergeDefaults: true },
   )
