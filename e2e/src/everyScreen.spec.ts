@@ -112,8 +112,6 @@ function faultsOf(node: AxNode): string[] {
   if (name === '') faults.push(`${role} without a name`)
   if (role === 'generic') faults.push(`${name} has no role`)
   if (state !== undefined && propertyOf(node, state) === undefined) faults.push(`${name} does not say ${state}`)
-  const says = told({ value: propertyOf(node, 'valuetext') }) || told(node.value)
-  if (role === 'slider' && !/[^\d.,\s]/.test(says)) faults.push(`${name} says no unit`)
   return faults
 }
 
@@ -137,6 +135,9 @@ for (const size of [
       seen += controls.length
       const faults = controls.flatMap(faultsOf)
       expect(faults, path).toEqual([])
+      // Sliders say their value with its unit.
+      for (const slider of await page.locator('input[type=range]').all())
+        await expect(slider, path).toHaveAttribute('aria-valuetext', /[^\d.,\s]/)
     }
     expect(seen).toBeGreaterThan(500)
   })

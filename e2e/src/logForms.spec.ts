@@ -60,6 +60,8 @@ test.describe('at the desk', () => {
     const last = (await logOf(undercliff, 'K3')).at(-1) as unknown as Record<string, unknown>
     expect(last).toMatchObject({ kind: 'inspected', parts: [] })
     expect((last.readings as { damage: unknown[] }[]).every(({ damage }) => damage.length === 0)).toBe(true)
+    await page.getByRole('button', { name: 'Undo', exact: true }).click()
+    await expect.poll(async () => (await logOf(undercliff, 'K3')).at(-1)?.kind).toBe('corrected')
   })
 
   test('readings can be thrown away, and brought back', async ({ page, open }) => {
@@ -97,6 +99,8 @@ test.describe('on a phone', () => {
       cutter: 3,
       damage: expect.arrayContaining([{ kind: 'chipped', depthUm: 400 }]) as unknown,
     })
+    await page.getByRole('button', { name: 'Undo', exact: true }).tap()
+    await expect.poll(async () => (await logOf(undercliff, 'T4')).at(-1)?.kind).toBe('corrected')
   })
 
   test('a loop is measured with the pad: map, verdict and figures stay on the screen', async ({ page, open }) => {

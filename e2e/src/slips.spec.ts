@@ -47,7 +47,7 @@ test('an entry that belongs to another loop goes there, on a phone', async ({ pa
 
 test('a saw is renamed, lent out and brought back; one lent out takes no loop', async ({ page, open, undercliff }) => {
   await open('/saws/Puffin')
-  const name = page.getByLabel('Called')
+  const name = page.getByRole('textbox', { name: 'Called' })
   await name.fill('Wren')
   await page.getByRole('button', { name: 'Rename it' }).press('Enter')
   await expect(page.getByText(/Another saw is called Wren/).first()).toBeVisible()
@@ -64,6 +64,9 @@ test('a saw is renamed, lent out and brought back; one lent out takes no loop', 
   await page.goto(`${undercliff.address}/saws/Razorbill`)
   await page.getByRole('button', { name: 'It is back' }).press('Enter')
   await expect(page.getByRole('button', { name: 'Lend it out' })).toBeVisible()
+  await name.fill('Puffin')
+  await page.getByRole('button', { name: 'Rename it' }).press('Enter')
+  await expect(page.getByRole('heading', { name: 'Puffin', exact: true })).toBeVisible()
 })
 
 test('a loop that was registered by mistake is put away with its log', async ({ page, open }) => {
@@ -72,4 +75,6 @@ test('a loop that was registered by mistake is put away with its log', async ({ 
   await page.getByRole('button', { name: 'Retire this loop' }).press('Enter')
   await expect(page.getByRole('heading', { name: 'T4', exact: true })).toBeVisible()
   await expect(page.locator('[data-entry=retired]')).toContainText('mistake')
+  await page.getByRole('button', { name: 'Undo', exact: true }).click()
+  await expect(page.getByRole('link', { name: 'Retire this loop' }).or(page.getByText('Put …'))).not.toHaveCount(0)
 })

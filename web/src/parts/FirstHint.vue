@@ -1,13 +1,15 @@
 <script setup lang="ts">
-import { useLocalStorage } from '@vueuse/core'
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
+import { keep, keptJson } from '../remote/device'
 
 /** A word for whoever is here for the first time; once read it never comes back on this device. */
 const props = defineProps<{ id: string }>()
-const read = useLocalStorage<string[]>('undercliff:hintsRead', [])
+const KEPT = 'undercliff:hintsRead'
+const read = ref(keptJson<string[]>(KEPT) ?? [])
 const shown = computed(() => !read.value.includes(props.id))
 const away = (): void => {
-  read.value = [...read.value, props.id]
+  read.value = [...(keptJson<string[]>(KEPT) ?? read.value), props.id]
+  keep(KEPT, JSON.stringify(read.value))
 }
 </script>
 
