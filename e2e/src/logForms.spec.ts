@@ -24,6 +24,8 @@ test.describe('at the desk', () => {
     await page.getByRole('button', { name: 'Log the gauges' }).click()
     await expect(page.getByRole('heading', { name: 'K6', exact: true })).toBeVisible()
     expect((await logOf(undercliff, 'K6')).at(-1)).toMatchObject({ kind: 'gaugesLowered', settingUm: 650 })
+    await page.getByRole('button', { name: 'Undo', exact: true }).click()
+    await expect.poll(async () => (await logOf(undercliff, 'K6')).at(-1)?.kind).toBe('corrected')
     // What was logged is no draft any more.
     await page.goto(`${undercliff.address}/loops/K6/note/gaugesLowered`)
     await expect(setting).toHaveValue('')
@@ -48,6 +50,8 @@ test.describe('at the desk', () => {
     await page.getByRole('button', { name: 'Log the gauges' }).press('Enter')
     await expect(page.getByRole('heading', { name: 'M3', exact: true })).toBeVisible()
     expect((await logOf(undercliff, 'M3')).at(-1)).toMatchObject({ settingUm: 1900 })
+    await page.getByRole('button', { name: 'Undo', exact: true }).click()
+    await expect.poll(async () => (await logOf(undercliff, 'M3')).at(-1)?.kind).toBe('corrected')
   })
 
   test('all sound, said once, settles every cutter and the chassis', async ({ page, open, undercliff }) => {
