@@ -92,8 +92,16 @@ test.describe('on a phone', () => {
     await open('/loops/T4/note/inspected')
     await page.getByRole('button', { name: /^Cutter 3 / }).tap()
     await page.getByRole('button', { name: 'chipped corner' }).tap()
-    await page.getByLabel(/How deep is the chipped corner/).fill('0.4')
+    // A depth that slipped keeps the cutter in hand, so that it goes to no other.
+    const depth = page.getByLabel(/How deep is the chipped corner/)
+    await depth.fill('40')
     await page.getByRole('button', { name: 'Next cutter' }).tap()
+    await expect(page.getByText('Depth: 40.00 mm cannot be. Was it 0.40 mm?')).toBeVisible()
+    await depth.fill('0.4')
+    await page.getByRole('button', { name: 'Next cutter' }).tap()
+    // What has no key in measuring can be found all the same.
+    await page.getByRole('button', { name: 'More kinds' }).tap()
+    await page.getByRole('button', { name: 'bumper filed off' }).tap()
     await page.getByRole('radio', { name: 'tie strap cut into' }).tap()
     await page.getByRole('button', { name: 'Log the inspection' }).tap()
     await expect(page.getByRole('heading', { name: 'T4', exact: true })).toBeVisible()
@@ -102,6 +110,10 @@ test.describe('on a phone', () => {
     expect(last.readings).toContainEqual({
       cutter: 3,
       damage: expect.arrayContaining([{ kind: 'chipped', depthUm: 400 }]) as unknown,
+    })
+    expect(last.readings).toContainEqual({
+      cutter: 4,
+      damage: expect.arrayContaining([{ kind: 'bumperFiled', depthUm: null }]) as unknown,
     })
     await page.getByRole('button', { name: 'Undo', exact: true }).tap()
     await expect.poll(async () => (await logOf(undercliff, 'T4')).at(-1)?.kind).toBe('corrected')

@@ -2,6 +2,7 @@
 import {
   cutterName,
   CUTTER_DAMAGE,
+  CUTTER_DAMAGE_KINDS,
   damageName,
   decide,
   depthBounds,
@@ -60,24 +61,25 @@ const shown = computed(() =>
     ? null
     : { ...loop.state, cutters: cutters.value.map((one) => ({ ...one, damage: [...damageOf(one.number)] })) },
 )
-const kinds = computed(() => (allKinds.value ? DAMAGE_KEYS : DAMAGE_KEYS.slice(0, COMMONEST_DAMAGE)))
+/** The commonest first; a look finds more kinds than have a key: gauges that look wrong, bumpers that were filed. */
+const COMMON = DAMAGE_KEYS.slice(0, COMMONEST_DAMAGE).map(({ kind }) => kind)
+const kinds = computed(() => (allKinds.value ? [...new Set([...COMMON, ...CUTTER_DAMAGE_KINDS])] : COMMON))
 const bumpers = computed(() => loop.state !== null && hasBumpers(loop.state.spec))
 
 function go(by: number): void {
-  takeDepth()
+  if (!takeDepth()) return
   const count = cutters.value.length
   at.value = ((at.value - 1 + by + count) % count) + 1
 }
 function select(number: number): void {
-  takeDepth()
-  at.value = number
+  if (takeDepth()) at.value = number
 }
 function put(damage: readonly CutterDamage[]): void {
   found.value = { ...found.value, [at.value]: [...damage] }
 }
 /** Marks a kind of damage on the cutter in hand, or takes it away again. */
 function mark(kind: CutterDamageKind): void {
-  takeDepth()
+  if (!takeDepth()) return
   const others = here.value.filter((one) => one.kind !== kind)
   if (others.length < here.value.length) {
     put(others)
@@ -86,7 +88,7 @@ function mark(kind: CutterDamageKind): void {
   put([...others, { kind, depthUm: null }])
   if (CUTTER_DAMAGE[kind].effect === 'depth') deep.value = kind
 }
-/** A depth that stands in the field goes to the damage it was asked for. */
+/** A depth that stands in the field goes to the damage it was asked for; one that is odd keeps the cutter in hand. */
 function takeDepth(): boolean {
   if (deep.value === null) return true
   const um = depth.read()
@@ -169,14 +171,14 @@ const summary = computed(() => {
       </div>
       <div class="row" role="group" aria-label="Damage of this cutter">
         <button
-          v-for="{ kind, name } in kinds"
+          v-for="kind in kinds"
           :key="kind"
           type="button"
           class="act small"
           :aria-pressed="here.some((one) => one.kind === kind)"
           @click="mark(kind)"
         >
-          {{ name }}
+          {{ damageName(kind) }}
         </button>
         <button type="button" class="act small" :aria-expanded="allKinds" @click="allKinds = !allKinds">
           {{ allKinds ? 'Fewer' : 'More kinds' }}
