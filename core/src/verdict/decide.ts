@@ -13,11 +13,11 @@ import { layOut, simulateOptions } from './options'
 import type { Bounds, Option, Verdict } from './verdict'
 
 /** Minutes to look a loop over, or to walk round it with a caliper. Starting values. */
-const LOOK_MINUTES: Partial<Record<Action, MinutesRange>> = {
+export const LOOK_MINUTES = {
   inspect: { low: 2, likely: 3, high: 5 },
   measure: { low: 3, likely: 5, high: 8 },
   stop: NO_MINUTES,
-}
+} as const satisfies Partial<Record<Action, MinutesRange>>
 
 interface WorkedOut {
   readonly ahead: Forecast
@@ -92,7 +92,7 @@ export function decide(state: LoopState, rules: HouseRules): Verdict {
     action,
     also,
     // An option's minutes hold what is done in the same go.
-    minutes: LOOK_MINUTES[action] ?? done?.minutes ?? NO_MINUTES,
+    minutes: action in LOOK_MINUTES ? LOOK_MINUTES[action as keyof typeof LOOK_MINUTES] : (done?.minutes ?? NO_MINUTES),
     options,
     bounds: boundsOf(state, rules),
     sharpeningsLeft: ahead.sharpeningsLeft,

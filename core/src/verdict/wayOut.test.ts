@@ -41,6 +41,16 @@ describe('what must not cut says how it comes back to work', () => {
     expect(ways.find(({ way }) => way === 'replace')?.costMinor).toBe(loopPriceMinor(state.spec, DEFAULT_RULES))
   })
 
+  test('cutters go back only as far as they reach, and by a tool that the house has', () => {
+    const worn = new Log().measureAll(1000).add('measured', {
+      readings: Array.from({ length: 36 }, (_, i) => ({ cutter: i + 1, settingUm: 900 })),
+    })
+    expect(outOf(worn).ways.map(({ way }) => way)).not.toContain('cutBack')
+    const byHand = outOf(lowGauges(900), { ...DEFAULT_RULES, grinderOwned: false })
+    const filed = byHand.verdict.options.find(({ action }) => action === 'file')
+    expect(byHand.ways.find(({ way }) => way === 'cutBack')?.minutes).toBe(filed?.minutes.likely)
+  })
+
   test('a cutter that is missing: a shop, where the house uses one, or a new loop', () => {
     expect(outOf(hurt('missing')).ways.map(({ way }) => way)).toEqual(['shop', 'replace'])
     expect(outOf(hurt('missing'), { ...DEFAULT_RULES, shopUsed: false }).ways.map(({ way }) => way)).toEqual([

@@ -1,6 +1,7 @@
 import { loopPriceMinor, type HouseRules } from '../house'
 import type { LoopState } from '../state'
 import type { Um } from '../units'
+import { LOOK_MINUTES } from './decide'
 import type { Option, Reason, Verdict } from './verdict'
 
 /** One way to get a loop that must not cut back to work, or to do without it. */
@@ -16,7 +17,10 @@ export interface WayOut {
   readonly takesUm: Um | null
 }
 
-type Prices = Pick<HouseRules, 'labourPerHourMinor' | 'linkPriceMinor' | 'shopFeeMinor' | 'shopUsed' | 'shopDays'>
+type Prices = Pick<
+  HouseRules,
+  'labourPerHourMinor' | 'linkPriceMinor' | 'shopFeeMinor' | 'shopUsed' | 'shopDays' | 'grinderOwned' | 'reserveUm'
+>
 
 /** Rules that a closer look may take back: judged by eye, or not looked at at all. */
 const BY_EYE: ReadonlySet<string> = new Set(['gaugeLow'])
@@ -27,12 +31,14 @@ const labour = (minutes: number, { labourPerHourMinor }: Prices): number =>
 /** Cutters go back until their gauges stand right again: no gauge can be put back, but a cutter can follow it. */
 function cutBack(reasons: readonly Reason[], options: readonly Option[], state: LoopState, rules: Prices): WayOut[] {
   const takesUm = reasons.find(({ rule, takes }) => rule === 'gaugesTooLow' && takes !== undefined)?.takes?.amount
-  const wheel = options.find(({ action }) => action === 'regrind') ?? options.find(({ action }) => action === 'file')
-  if (takesUm === undefined || wheel === undefined) return []
-  const { spec } = state
+  const tool = options.find(({ action }) => action === (rules.grinderOwned ? 'regrind' : 'file'))
+  if (takesUm === undefined || tool === undefined) return []
+  const { spec, cutters } = state
+  const shortestUm = Math.min(...cutters.map(({ length }) => length.um))
+  if (takesUm > shortestUm - spec.markLengthUm - rules.reserveUm) return []
   const usableUm = Math.max(1, spec.newLengthUm - spec.markLengthUm)
   const metal = Math.round((takesUm / usableUm) * loopPriceMinor(spec, rules))
-  const minutes = wheel.minutes.likely
+  const minutes = tool.minutes.likely
   return [{ way: 'cutBack', minutes, costMinor: labour(minutes, rules) + metal, daysAway: 0, takesUm }]
 }
 
@@ -67,5 +73,5 @@ export function waysOut(state: LoopState, rules: Prices, verdict: Verdict): WayO
     ({ damage, known }) => known === 'estimated' || (damage !== undefined && BY_EYE.has(damage)),
   )
   const ways = [...cutBack(reasons, options, state, rules), ...shop, replace].sort((a, b) => a.costMinor - b.costMinor)
-  return byEye ? [look('measure', 8), ...ways] : ways
+  return byEye ? [look('measure', LOOK_MINUTES.measure.likely), ...ways] : ways
 }
