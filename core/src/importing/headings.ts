@@ -14,7 +14,8 @@ export interface HeadingRow {
 /** Rows of a sheet, each with its cells as text. */
 export type SheetRows = readonly (readonly string[])[]
 
-const isBlank = (cells: readonly string[]): boolean => cells.every((cell) => cell.trim() === '')
+/** Whether nothing stands in a row. */
+export const isBlankRow = (cells: readonly string[]): boolean => cells.every((cell) => cell.trim() === '')
 
 /**
  * The row that names most of what a loop has; the first that holds anything where none does.
@@ -26,7 +27,7 @@ export function findHeadings(rows: SheetRows, remembered: RememberedColumns = {}
   let best: HeadingRow = {
     row: Math.max(
       0,
-      rows.findIndex((cells) => !isBlank(cells)),
+      rows.findIndex((cells) => !isBlankRow(cells)),
     ),
     fields: 0,
   }
@@ -49,7 +50,7 @@ const isUnit = (cell: string): boolean => cell.trim() === '' || headingUnit(`(${
 export function withUnits(rows: SheetRows, row: number): { readonly headings: string[]; readonly first: number } {
   const headings = [...(rows[row] ?? [])]
   const below = rows[row + 1] ?? []
-  if (isBlank(below) || !below.every(isUnit)) return { headings, first: row + 1 }
+  if (isBlankRow(below) || !below.every(isUnit)) return { headings, first: row + 1 }
   return {
     headings: headings.map((heading, i) => (below[i]?.trim() ? `${heading} (${below[i].trim()})` : heading)),
     first: row + 2,

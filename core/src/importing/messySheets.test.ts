@@ -176,6 +176,20 @@ test('a loop goes onto the saw that its row names, once, and only where it fits'
   expect(all(plan, 2)).toContain('must not be on it: pitch is')
 })
 
+test('a saw that is lent out takes no loop, and a worn groove is overruled as it was found', () => {
+  const bell = {
+    id: 'saw-bell',
+    nickname: 'Bellwether',
+    pitchClass: 'threeEighths',
+    gaugeUm: 1500,
+    driveLinks: 72,
+  } as const
+  const onBell = (more: object) => planOf([plain('new', 'Bellwether')], { saws: [{ ...bell, ...more }] })
+  expect(loopsOf(onBell({ gone: { how: 'lent' } }))[0]?.place.at).toBe('bench')
+  expect(all(onBell({ gone: { how: 'lent' } }))).toContain('the saw is lent out')
+  expect(onBell({ grooveWidthUm: 1800 }).entries.at(-1)).toMatchObject({ kind: 'fitted', overruled: 'As it was found' })
+})
+
 test('what was mended stands in place of the cell, a row left out stays out, a hidden one is asked about', () => {
   const rows = [plain('new').with(1, '3/8'), plain('new').with(0, 'N2').with(4, 'banana'), plain('new').with(0, 'N3')]
   const before = planOf(rows, { hiddenRows: [4] })

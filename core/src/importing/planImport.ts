@@ -1,4 +1,4 @@
-import { fitCheck, type FitLevel } from '../fit'
+import { fitCheck, type FitLevel, type SawWear } from '../fit'
 import { fold } from '../fold'
 import type { HouseRules } from '../house'
 import { asWritten, type NewEntry } from '../log'
@@ -9,12 +9,12 @@ import { freshTag } from '../tag'
 import { decide } from '../verdict'
 import { IMPORT_FIELD_NAMES, missingFields, type ColumnMatch, type ImportField } from './columns'
 import { Findings, type Remark } from './findings'
-import { isHeadingAgain } from './headings'
+import { isBlankRow, isHeadingAgain } from './headings'
 import { cleanCell, readPlaceCell, type ImportPlace } from './readCells'
 import { readComing, readSpec, unitBelow, type Coming, type Texts } from './readRow'
 
 /** A saw that is there already or is made by the import. */
-export interface ImportSaw extends SawFit {
+export interface ImportSaw extends SawFit, SawWear {
   readonly id: string
   readonly nickname: string
 }
@@ -94,7 +94,7 @@ interface RowLoop {
 
 /** The parts of a fit that decide it, and what they say. */
 function fitOf(spec: LoopSpec, saw: ImportSaw): { readonly level: FitLevel; readonly reasons: string } {
-  const { level, parts } = fitCheck(spec, saw)
+  const { level, parts } = fitCheck(spec, saw, saw)
   const reasons = parts.filter((one) => one.level === level).map(({ reason }) => reason)
   return { level, reasons: reasons.join('; ') }
 }
@@ -161,7 +161,7 @@ class Planner {
 
   plan(cells: readonly string[], row: number): void {
     const none = { row, tag: '', loop: '', doubts: [], problems: [], texts: {} }
-    if (cells.every((cell) => cell.trim() === '') || isHeadingAgain(cells, this.context.headings)) {
+    if (isBlankRow(cells) || isHeadingAgain(cells, this.context.headings)) {
       this.rows.push({ ...none, fate: 'blank' })
       return
     }
@@ -288,7 +288,7 @@ class Planner {
           ...base(),
           kind: 'fitted',
           sawId: saw.id,
-          ...(fitCheck(spec, saw).level === 'but' ? { overruled: 'As it was found' } : {}),
+          ...(fitCheck(spec, saw, saw).level === 'but' ? { overruled: 'As it was found' } : {}),
         })
         return
       case 'shop':

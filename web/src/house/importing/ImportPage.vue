@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { MOST_IMPORT_ROWS } from '@undercliff/contract'
+import { MOST_IMPORT_ROWS, type Saw } from '@undercliff/contract'
 import {
   headingKey,
   IMPORT_FIELDS,
@@ -129,14 +129,7 @@ function look(): void {
   done.value = 0
   const context = {
     tags: shed.loops.map(({ tag }) => tag),
-    saws: shed.saws.map(({ id, nickname, pitchClass, gaugeUm, driveLinks, nosePitchClass = null }) => ({
-      id,
-      nickname,
-      pitchClass,
-      gaugeUm,
-      driveLinks,
-      nosePitchClass,
-    })),
+    saws: JSON.parse(JSON.stringify(shed.saws)) as Saw[],
     rules: JSON.parse(JSON.stringify(shed.rules)) as HouseRules,
     takenSawIds: shed.loops.flatMap(({ sawId }) => (sawId === null ? [] : [sawId])),
     unit: shed.bareUnit,

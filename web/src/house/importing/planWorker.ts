@@ -1,6 +1,7 @@
 import {
   findHeadings,
   guessColumns,
+  isBlankRow,
   planImport,
   withUnits,
   type ColumnMatch,
@@ -61,15 +62,13 @@ let open: {
   hidden: readonly number[]
 } | null = null
 
-const isBlank = (cells: readonly string[]): boolean => cells.every((cell) => cell.trim() === '')
-
 /** Lays a sheet out, with its headings where somebody said or where most of them are named. */
 function layOut(sheet: number, row: number | null, remembered: RememberedColumns): LaidOut {
   const { rows: all = [], hiddenRows = [] } = sheets[sheet] ?? {}
   const headingRow = row ?? findHeadings(all, remembered).row
   const { headings, first } = withUnits(all, headingRow)
-  if (isBlank(headings)) throw new Error('There are no headings: a row has to name the columns.')
-  const last = all.findLastIndex((cells) => !isBlank(cells))
+  if (isBlankRow(headings)) throw new Error('There are no headings: a row has to name the columns.')
+  const last = all.findLastIndex((cells) => !isBlankRow(cells))
   const rows = all.slice(first, last + 1)
   if (rows.length === 0) throw new Error('There is no row below the headings.')
   open = { headings, first, rows, hidden: hiddenRows }
@@ -79,7 +78,7 @@ function layOut(sheet: number, row: number | null, remembered: RememberedColumns
     headings,
     headingRow: headingRow + 1,
     rows: rows.length,
-    samples: rows.filter((cells) => !isBlank(cells)).slice(0, SAMPLES),
+    samples: rows.filter((cells) => !isBlankRow(cells)).slice(0, SAMPLES),
     match: guessColumns(headings, remembered),
   }
 }
