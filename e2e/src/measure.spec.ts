@@ -43,10 +43,10 @@ test('bad readings are refused in words, and slips are asked about', async ({ pa
 test('one side first visits the left-hand cutters, then the right', async ({ page, open }) => {
   await open('/loops/S1/measure')
   await expect(page.locator('[data-reading]')).toBeFocused()
-  await page.getByRole('button', { name: 'One side first' }).click()
+  await page.getByRole('radio', { name: 'One side first' }).click()
   await caliper(page, '5.2')
   await expect(page.getByLabel('Cutter in hand')).toContainText('3 L')
-  await page.getByRole('button', { name: 'All round' }).click()
+  await page.getByRole('radio', { name: 'All round' }).click()
   await expect(page.getByLabel('Cutter in hand')).toContainText('3 L')
 })
 

@@ -33,6 +33,10 @@ const WHY = [
   { value: false, label: 'As they came' },
   { value: true, label: 'They look shortest' },
 ] as const
+const ORDERS = [
+  { value: 'round', label: 'All round' },
+  { value: 'sides', label: 'One side first' },
+] as const satisfies readonly { value: walking.WalkOrder; label: string }[]
 const WITH = [
   { value: 'caliper', label: 'Caliper' },
   { value: 'ruler', label: 'Ruler' },
@@ -40,6 +44,7 @@ const WITH = [
 ] as const satisfies readonly { value: ReadWith; label: string }[]
 const props = defineProps<{ tag: string }>()
 const router = useRouter()
+const notices = useNotices()
 const { loop, shed, rules } = useOpenLoop(() => props.tag)
 
 /** The loop as it was before the walk; the walk is laid over it. */
@@ -100,7 +105,7 @@ function throwAway(): void {
   draft.value = walking.beginWalk(base.value.cutters, thrown.order)
   typed.value = ''
   const count = walking.readingsOf(thrown).length
-  useNotices().say(`${count} ${count === 1 ? 'reading' : 'readings'} thrown away.`, undo)
+  notices.say(`${count} ${count === 1 ? 'reading' : 'readings'} thrown away.`, undo)
 }
 const COMMANDS: Record<string, () => void> = {
   s: () => {
@@ -229,14 +234,14 @@ watch(field, (element) => element?.focus())
       <h1>
         Measure <RouterLink :to="{ name: 'loop', params: { tag } }" class="figures">{{ tag }}</RouterLink>
       </h1>
-      <div class="row" role="group" aria-label="Order of the walk">
-        <button type="button" class="act small" :aria-pressed="walk.order === 'round'" @click="setOrder('round')">
-          All round
-        </button>
-        <button type="button" class="act small" :aria-pressed="walk.order === 'sides'" @click="setOrder('sides')">
-          One side first
-        </button>
-      </div>
+      <RadioChoice
+        v-if="!narrow"
+        :model-value="walk.order"
+        label="Order of the walk"
+        :options="ORDERS"
+        small
+        @update:model-value="(order) => order && setOrder(order)"
+      />
       <p class="soft caution">
         Brake on, engine off or battery out, gloves on<span class="longer">: cutters bite even when dull</span>.
       </p>
@@ -351,6 +356,16 @@ watch(field, (element) => element?.focus())
           <dt>Sharpenings left</dt>
           <dd>{{ sayRange(outlook.sharpeningsLeft) }}</dd>
         </dl>
+        <fieldset v-if="narrow">
+          <legend>Order of the walk</legend>
+          <RadioChoice
+            :model-value="walk.order"
+            label="Order of the walk"
+            :options="ORDERS"
+            small
+            @update:model-value="(order) => order && setOrder(order)"
+          />
+        </fieldset>
         <fieldset v-if="lengthCount > 0">
           <legend>Read with</legend>
           <RadioChoice v-model="readWith" label="Read with" :options="WITH" small />
@@ -533,13 +548,6 @@ dd {
     grid-template-columns: minmax(0, 1fr);
     gap: 4px;
     padding: 6px 10px;
-  }
-  .top .row,
-  .hand .keys[aria-label='Walk'] {
-    order: 9;
-  }
-  .top .row {
-    display: none;
   }
   .number {
     font-size: 2rem;
