@@ -53,6 +53,18 @@ const sawId = ref<string | null>(null)
 const saw = computed(
   () => shed.saws.find(({ nickname }) => nickname === props.nickname) ?? shed.saws.find(({ id }) => id === sawId.value),
 )
+watch(
+  () => props.nickname,
+  () => {
+    sawId.value = null
+  },
+  { flush: 'sync' },
+)
+/** The address follows once the shed has the new name; without a server that is later. */
+function follow(name: string): void {
+  if (shed.saws.some(({ nickname }) => nickname === name))
+    void router.replace({ name: 'saw', params: { nickname: name } })
+}
 watch(saw, (found) => (sawId.value = found?.id ?? sawId.value), { immediate: true })
 
 async function load(): Promise<void> {
@@ -369,13 +381,7 @@ const [, WORN_OUT] = SAW_FIGURES.loopsPerSprocket.value
       </div>
       <p v-if="candidates.length === 0" class="soft">No other loop fits.</p>
     </section>
-    <SawItself
-      v-if="session.isLead"
-      :saw="saw"
-      :on-tag="on?.tag ?? null"
-      :write="write"
-      @renamed="(name) => router.replace({ name: 'saw', params: { nickname: name } })"
-    />
+    <SawItself v-if="session.isLead" :saw="saw" :on-tag="on?.tag ?? null" :write="write" @renamed="follow" />
     <section class="sheet">
       <h2>
         Log <span class="soft figures">{{ entries.length }}</span>
