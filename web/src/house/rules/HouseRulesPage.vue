@@ -113,6 +113,15 @@ const follow = (question: Question, id: SchoolId): void => {
     void change(school.sets, `${schoolWords(question, id).name}: every loop is worked out again.`)
 }
 
+/** Whether rules cannot hold together; says which and why. */
+function contradicts(wanted: HouseRules): boolean {
+  const [conflict] = rulesConflicts(wanted)
+  if (conflict === undefined) return false
+  wrong.value = conflict.message
+  wrongField.value = conflict.fields[0] ?? ''
+  return true
+}
+
 /**
  * Saves a change against the version of the rules that is shown; somebody else's is not overwritten.
  *
@@ -120,12 +129,7 @@ const follow = (question: Question, id: SchoolId): void => {
  */
 async function saveRules(part: Partial<HouseRules>): Promise<HouseRules | null> {
   const wanted = { ...rules.value, ...part, version: rules.value.version }
-  const [conflict] = rulesConflicts(wanted)
-  if (conflict !== undefined) {
-    wrong.value = conflict.message
-    wrongField.value = conflict.fields[0] ?? ''
-    return null
-  }
+  if (contradicts(wanted)) return null
   busy.value = true
   try {
     const saved = await putRules(wanted)
@@ -148,12 +152,7 @@ async function change(part: Partial<HouseRules>, said: string): Promise<void> {
   const before = rules.value
   if (changedFields(before, { ...before, ...part }).length === 0) return
   const wanted = { ...before, ...part }
-  const [conflict] = rulesConflicts(wanted)
-  if (conflict !== undefined) {
-    wrong.value = conflict.message
-    wrongField.value = conflict.fields[0] ?? ''
-    return
-  }
+  if (contradicts(wanted)) return
   busy.value = true
   try {
     pending.value = { part, said, effect: await postRulesEffect(wanted) }

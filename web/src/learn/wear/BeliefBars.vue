@@ -1,10 +1,13 @@
 <script setup lang="ts">
-import type { GroupBelief } from '@undercliff/core'
+import { writeLength, type GroupBelief } from '@undercliff/core'
 import { scaleLinear } from 'd3-scale'
 import { computed } from 'vue'
+import { useShed } from '../../remote/shedStore'
 
 /** Beliefs about a mean, one line a group: the middle and the range it may lie in. */
 const props = defineProps<{ title: string; groups: readonly GroupBelief[]; name: (group: string) => string }>()
+const shed = useShed()
+const length = (um: number): string => writeLength(Math.round(um), shed.lengths)
 const W = 200
 const x = computed(() => scaleLinear([0, Math.max(50, ...props.groups.map(({ high }) => high))], [0, W]))
 </script>
@@ -20,10 +23,8 @@ const x = computed(() => scaleLinear([0, Math.max(50, ...props.groups.map(({ hig
           <rect class="middle" :x="x(mean) - 1.5" y="1" width="3" height="16" />
         </svg>
         <span class="figures"
-          >{{ Math.round(mean) }}
-          <small class="soft"
-            >{{ Math.round(Math.max(0, low)) }}–{{ Math.round(high) }}, {{ Math.round(own) }}×</small
-          ></span
+          >{{ length(mean) }}
+          <small class="soft">{{ length(Math.max(0, low)) }} to {{ length(high) }}, {{ Math.round(own) }}×</small></span
         >
       </li>
     </ul>
@@ -47,6 +48,9 @@ li {
 }
 li > :last-child {
   text-align: right;
+}
+small {
+  display: block;
 }
 svg {
   width: 100%;

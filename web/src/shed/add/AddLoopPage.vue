@@ -262,7 +262,7 @@ async function save(then: Then): Promise<void> {
     document.getElementById('tag')?.focus()
     return
   }
-  form.value = { ...form.value, tag: '', measured: [], came: null, leftUm: null, place: 'bench' }
+  form.value = { ...form.value, tag: '', stamp: '', measured: [], came: null, leftUm: null, place: 'bench' }
   await router.push(known ? { name: then === 'measure' ? 'measure' : 'loop', params: { tag } } : { name: 'shed' })
 }
 </script>

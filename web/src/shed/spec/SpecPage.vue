@@ -112,7 +112,7 @@ function readValue(field: SpecField): string | number | null {
 }
 /** A figure far from what it was, or from what such a chain has, is asked about once. */
 const length = useFigure(
-  'That',
+  'Length',
   () => {
     const { settingUm = 650, markLengthUm = 1000, newLengthUm = 9000 } = state.value?.spec ?? {}
     if (editing.value === 'settingUm') return settingBounds({ settingUm })
