@@ -130,3 +130,15 @@ describe('how long it lasts', () => {
     ).toBeNull()
   })
 })
+
+test('a loop that was registered by mistake teaches nothing; one that is worn out does', () => {
+  const ended = (reason: 'mistake' | 'worn') =>
+    stateOf(
+      new Log()
+        .add('ran', { tanks: 3, conditions: 'clean' })
+        .add('sharpened', { method: 'fileField', gaugesLowered: false, wasDull: true })
+        .add('retired', { reason }),
+    )
+  expect(crewWear([ended('worn')]).curves).toHaveLength(1)
+  expect(crewWear([ended('mistake')]).curves).toEqual([])
+})
