@@ -17,7 +17,7 @@ interface Rich {
 }
 
 /** A cell as it would stand in a CSV file: of a formula what came of it, of a link its words. */
-export function textOf(cell: unknown): string {
+function textOf(cell: unknown): string {
   if (cell instanceof Date) return Number.isNaN(cell.getTime()) ? '' : cell.toISOString().slice(0, 10)
   if (typeof cell === 'number') return String(Number(cell.toPrecision(12)))
   if (typeof cell === 'string' || typeof cell === 'boolean') return String(cell satisfies Plain)
