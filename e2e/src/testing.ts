@@ -6,31 +6,58 @@ import { Undercliff, type DemoLogin } from './undercliff'
 
 const AXE = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8')
 
-/** A test's page, on an Undercliff with the demo that the worker's tests share. */
-export const test = base.extend<{ open: (path: string, who?: DemoLogin) => Promise<void> }, { undercliff: Undercliff }>(
-  {
-    undercliff: [
-      async ({}, use) => {
-        const undercliff = await Undercliff.start()
-        await use(undercliff)
-        await undercliff.stop()
-      },
-      { scope: 'worker', timeout: 120_000 },
-    ],
-    open: async ({ page, undercliff }, use) => {
-      const wrong: string[] = []
-      page.on('console', (message) => {
-        if (message.type() === 'error' && !/Failed to load resource/.test(message.text())) wrong.push(message.text())
-      })
-      page.on('pageerror', (error) => wrong.push(String(error)))
-      await use(async (path, who = 'maren') => {
-        await undercliff.enter(page.context(), who)
-        await page.goto(undercliff.address + path)
-      })
-      expect(wrong, 'nothing goes wrong in the console, the content security policy included').toEqual([])
+/** The demo that the tests of one spec file share; the next file gets a fresh one. */
+class SharedDemo {
+  private file = ''
+  private undercliff: Undercliff | null = null
+
+  async of(file: string): Promise<Undercliff> {
+    if (this.undercliff === null || this.file !== file) {
+      await this.stop()
+      this.undercliff = await Undercliff.start()
+      this.file = file
+    }
+    return this.undercliff
+  }
+
+  async stop(): Promise<void> {
+    await this.undercliff?.stop()
+    this.undercliff = null
+  }
+}
+
+/** A test's page, on an Undercliff with the demo that the tests of its file share. */
+export const test = base.extend<
+  { open: (path: string, who?: DemoLogin) => Promise<void>; undercliff: Undercliff },
+  { demo: SharedDemo }
+>({
+  demo: [
+    async ({}, use) => {
+      const demo = new SharedDemo()
+      await use(demo)
+      await demo.stop()
     },
+    { scope: 'worker', timeout: 120_000 },
+  ],
+  undercliff: [
+    async ({ demo }, use, { file }) => {
+      await use(await demo.of(file))
+    },
+    { timeout: 120_000 },
+  ],
+  open: async ({ page, undercliff }, use) => {
+    const wrong: string[] = []
+    page.on('console', (message) => {
+      if (message.type() === 'error' && !/Failed to load resource/.test(message.text())) wrong.push(message.text())
+    })
+    page.on('pageerror', (error) => wrong.push(String(error)))
+    await use(async (path, who = 'maren') => {
+      await undercliff.enter(page.context(), who)
+      await page.goto(undercliff.address + path)
+    })
+    expect(wrong, 'nothing goes wrong in the console, the content security policy included').toEqual([])
   },
-)
+})
 
 export { expect }
 
