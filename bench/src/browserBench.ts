@@ -94,6 +94,48 @@ async function listPaints(page: Page): Promise<number[]> {
   return paints
 }
 
+/** What the list shows before anybody scrolls, as a page with no script has it: its markup and its styles. */
+const seenOfTheList = (page: Page): Promise<{ html: string; css: string }> =>
+  page.evaluate(() => {
+    const main = document.querySelector('main') ?? document.body
+    const copy = main.cloneNode(true) as HTMLElement
+    const below = (element: Element): boolean => element.getBoundingClientRect().top > innerHeight
+    const [ours, theirs] = [main.querySelectorAll('*'), [...copy.querySelectorAll('*')]]
+    ours.forEach((element, i) => {
+      if (below(element)) theirs[i]?.remove()
+    })
+    const css = [...document.styleSheets].flatMap((sheet) => [...sheet.cssRules].map((rule) => rule.cssText))
+    return { html: copy.innerHTML, css: css.join('\n') }
+  })
+
+/** The same first rows put into a static page, which goes away from them and back. */
+async function staticPaints(page: Page): Promise<number[]> {
+  const { html, css } = await seenOfTheList(page)
+  const still = await page.context().newPage()
+  await still.setContent(`<style>${css}</style><div id="app"><main></main></div>`)
+  const rows = await still.evaluate((text) => {
+    const holder = document.createElement('template')
+    holder.innerHTML = text
+    Object.assign(window, { listHtml: text })
+    return holder.content.querySelectorAll('[data-loop-tile]').length
+  }, html)
+  if (rows < 10) throw new Error(`the list shows ${rows} loops only`)
+  const paints: number[] = []
+  for (let round = 0; round < ROUNDS; round += 1) {
+    await still.evaluate(() => document.querySelector('main')?.replaceChildren('Another page'))
+    await still.waitForTimeout(50)
+    paints.push(
+      await timed(
+        still,
+        `document.querySelector('main').innerHTML = window.listHtml;`,
+        `document.querySelectorAll('[data-loop-tile]').length === ${rows}`,
+      ),
+    )
+  }
+  await still.close()
+  return paints
+}
+
 /** Typing searches letter by letter and pressing every filter on and off. */
 async function searchAndFilterKeys(page: Page): Promise<number[]> {
   const keys: number[] = []
@@ -140,6 +182,7 @@ export async function browserBench(): Promise<Figure[]> {
     await page.locator('[data-loop-tile]').first().waitFor()
 
     const paints = await listPaints(page)
+    const still = await staticPaints(page)
     const keys = await searchAndFilterKeys(page)
     const triage = await triageKeys(page, address)
     const redraws = await whatIfRedraws(page, address)
@@ -151,6 +194,13 @@ export async function browserBench(): Promise<Figure[]> {
         value: median(paints),
         unit: 'ms',
         aim: { atMost: 50 },
+      },
+      { name: 'the same first rows in a static page', value: median(still), unit: 'ms' },
+      {
+        name: 'paint of the list against the static page',
+        value: median(paints) / median(still),
+        unit: 'x',
+        aim: { atMost: 1.5 },
       },
       {
         name: `shed of ${LOOPS} loops: a key press on search or filter`,

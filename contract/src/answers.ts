@@ -1,6 +1,7 @@
 import type {
   CrewProfile,
   CrewWear,
+  DateOrder,
   Entry,
   HouseRules,
   LengthPreference,
@@ -38,6 +39,7 @@ export interface Crew {
   readonly id: string
   readonly name: string
   readonly lengths: LengthPreference
+  readonly dates: DateOrder
   readonly rules: HouseRules
   /** Whether it is the crew that ships for trying things out; its screens offer the stand-in scanner. */
   readonly demo: boolean

@@ -1,4 +1,12 @@
-import type { CrewProfile, Entry, HouseRules, LengthPreference, SawEntry } from '@undercliff/core'
+import {
+  DATE_ORDERS,
+  type CrewProfile,
+  type DateOrder,
+  type Entry,
+  type HouseRules,
+  type LengthPreference,
+  type SawEntry,
+} from '@undercliff/core'
 import * as yup from 'yup'
 import type { NewSaw, Person } from './answers'
 import { backedUpPersonSchema, backedUpProfileSchema, backedUpSawSchema, rulesSchema } from './crew'
@@ -18,7 +26,13 @@ export interface Backup {
 }
 
 export interface BackupContent {
-  readonly crew: { readonly name: string; readonly lengths: LengthPreference; readonly rules: HouseRules }
+  /** How it writes days: not in version 1. */
+  readonly crew: {
+    readonly name: string
+    readonly lengths: LengthPreference
+    readonly dates?: DateOrder
+    readonly rules: HouseRules
+  }
   readonly people: readonly Person[]
   readonly saws: readonly NewSaw[]
   /** Not in version 1. */
@@ -46,6 +60,7 @@ export const backupContentSchema = strictObject({
   crew: strictObject({
     name: anyName(60),
     lengths: oneOf(['mm', 'inch', 'both'], 'The unit'),
+    dates: oneOf(DATE_ORDERS, 'The way of writing days').optional(),
     rules: rulesSchema.required(),
   }).required(),
   people: yup.array(backedUpPersonSchema.required()).required('The people are missing.').max(1000),

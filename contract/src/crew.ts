@@ -1,5 +1,6 @@
 import {
   BENCH_SCHOOLS,
+  DATE_ORDERS,
   FILE_SCHOOLS,
   GAUGE_SCHOOLS,
   GUIDE_SCHOOLS,
@@ -16,7 +17,7 @@ import {
   type PitchClass,
 } from '@undercliff/core'
 import * as yup from 'yup'
-import { driveLinks, gaugeUm, profileValues } from './entries'
+import { driveLinks, gaugeUm, profileValues, stamp } from './entries'
 import { anyName, id, lengthUm, name, oneOf, strictObject, yesNo } from './fields'
 
 type NameField = typeof name
@@ -32,6 +33,7 @@ const saw = (nameField: NameField) =>
       .string()
       .nullable()
       .oneOf([...PITCH_CLASSES, null], 'The pitch of the nose is not one in use.'),
+    barStamp: stamp(),
   })
 
 /** A saw as it is added. */
@@ -39,8 +41,12 @@ export const newSawSchema = saw(name)
 /** A saw in a backup. */
 export const backedUpSawSchema = saw(anyName)
 
-/** What a crew is called and reads lengths in. */
-export const crewChangeSchema = strictObject({ name: name(60), lengths: oneOf(LENGTH_PREFERENCES, 'The unit') })
+/** What a crew is called, reads lengths in and how it writes days; how it writes them stays where it is not said. */
+export const crewChangeSchema = strictObject({
+  name: name(60),
+  lengths: oneOf(LENGTH_PREFERENCES, 'The unit'),
+  dates: oneOf(DATE_ORDERS, 'The way of writing days').optional(),
+})
 export type CrewChange = yup.InferType<typeof crewChangeSchema>
 
 const person = (nameField: NameField) =>

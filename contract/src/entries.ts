@@ -61,8 +61,9 @@ const angle = () => yup.number().min(0).max(50, 'No top plate is filed to such a
 const optionalOneOf = <T extends string>(values: readonly T[], what: string) =>
   yup.string<T>().oneOf([...values], `${what} is one of: ${values.join(', ')}.`)
 
-/** Longest text that is kept of what is stamped on links or printed on a box. */
+/** Longest text that is kept of what is stamped on links or bars, or printed on a box. */
 const LONGEST_STAMP = 40
+export const stamp = () => text(LONGEST_STAMP)
 
 /** What a spec and a crew's profile have in common. */
 export const profileValues = {
@@ -81,7 +82,7 @@ export const profileValues = {
   fileUm: fileUm().required('The file is missing.'),
   topPlateAngleDeg: angle().required('The top plate angle is missing.'),
   links: optionalOneOf(LINK_KINDS, 'The kind of links'),
-  stamp: text(LONGEST_STAMP),
+  stamp: stamp(),
 }
 
 /** Values that a loop's spec may be corrected in; each is optional. */
@@ -103,7 +104,7 @@ const specChanges = {
   topPlateAngleDeg: angle(),
   startMark: optionalOneOf(START_MARKS, 'The start mark'),
   links: optionalOneOf(LINK_KINDS, 'The kind of links'),
-  stamp: text(LONGEST_STAMP),
+  stamp: stamp(),
 } satisfies Record<SpecField, yup.AnySchema>
 
 const originsSchema = strictObject(

@@ -1,6 +1,6 @@
 import { PITCH_CLASSES, SAW_GONE, type SawEntryKind } from '@undercliff/core'
 import * as yup from 'yup'
-import { driveLinks, gaugeUm } from './entries'
+import { driveLinks, gaugeUm, stamp } from './entries'
 import { id, instant, lengthUm, name, oneOf, strictObject, text, yesNo } from './fields'
 import { NOTE_LENGTH } from './limits'
 
@@ -25,6 +25,7 @@ export const sawEntrySchemas = {
       .nullable()
       .oneOf([...PITCH_CLASSES, null], 'The pitch of the nose is not one in use.')
       .defined('Say what the nose takes, or null for a solid one.'),
+    barStamp: stamp(),
   }),
   barFlipped: strictObject({ ...base, kind: oneOf(['barFlipped'], 'The kind') }),
   barChecked: strictObject({

@@ -16,6 +16,7 @@ const HASHES: Readonly<Record<number, string>> = {
   8: '612e0b8ba6c43f6939e6307bf9899ae54e68df287c1fdb11c492f26ad418abb2',
   9: '23565678e1037163a1c5b0a646aade956f0d7d36530cd3f255a0b93c741441a0',
   10: 'ed8a1bf2eab366781cf62d26589ed6b797d44d4f9830fd372dfc0e48882225e9',
+  11: 'eb2f92b64c6720c530117e4eb9ad367bf15773ea01276ed487f6c43531c82b51',
 }
 
 /** Rules that bring out what the demo's own house does not ask. */

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { sayDay } from '@undercliff/core'
 import { useIntervalFn, usePreferredDark } from '@vueuse/core'
 import { NConfigProvider } from 'naive-ui'
 import { computed, defineAsyncComponent, nextTick, onMounted, ref, watch } from 'vue'
@@ -37,7 +38,7 @@ router.onError(async () => {
 const main = ref<HTMLElement | null>(null)
 const announced = ref('')
 /** The day that stands on paper. */
-const dayNow = (): string => new Date().toLocaleDateString('en-GB', { day: 'numeric', month: 'long', year: 'numeric' })
+const dayNow = (): string => sayDay(new Date(), shed.dates)
 const today = ref(dayNow())
 /** Every page has its title, in the tab and for who listens; focus goes with it unless the page puts it somewhere. */
 router.afterEach(async (to, from, failure) => {

@@ -6,7 +6,7 @@ import type { MinutesRange } from '../sharpen'
 import type { CountRange } from '../wear'
 import { gaugeStanding, type GaugeStanding, type HouseRules } from '../house'
 import type { Action, Duty } from '../log'
-import { decide, forecast, type Forecast, type Reason, type RunnerUp } from '../verdict'
+import { decide, forecast, waysOut, type Forecast, type Reason, type RunnerUp, type WayOut } from '../verdict'
 
 /** What the drawn tooth of a loop shows; every part of it from the loop's own figures. */
 export interface ToothSign {
@@ -49,6 +49,8 @@ export interface LoopCard {
   readonly costMinor: number | null
   /** What came second, and by how much an hour of sharp running. */
   readonly runnerUp: RunnerUp | null
+  /** The cheapest way back to work of one that must not cut; null where it may, or where nothing brings it back. */
+  readonly wayOut: WayOut | null
   /** What the model would do, where a lead settled on something else. */
   readonly advised: Action
   readonly settled: boolean
@@ -135,6 +137,7 @@ export function cardOf(state: LoopState, rules: HouseRules): LoopCard {
     sharpeningsLeft: verdict.sharpeningsLeft,
     costMinor: verdict.options.find(({ action }) => action === verdict.action)?.money.totalMinor ?? null,
     runnerUp: verdict.runnerUp,
+    wayOut: waysOut(state, rules, verdict)[0] ?? null,
     advised: verdict.advised,
     settled: verdict.decision !== null,
     duty: state.duty,

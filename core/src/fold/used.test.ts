@@ -43,6 +43,10 @@ describe('a loop that comes used is never taken for new', () => {
   })
 })
 
+test('what an eye says of some cutters is no measurement: the verdict still asks for one', () => {
+  expect(rulesOf(half().measureAll(() => 4100, 9, { readWith: 'eye' }))).toContain('usedUnmeasured')
+})
+
 test('once some cutters were read the others follow them, and nobody asks any more', () => {
   fc.assert(
     fc.property(fc.integer({ min: 1500, max: 7500 }), fc.integer({ min: -1400, max: 1400 }), (um, off) => {

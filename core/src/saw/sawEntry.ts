@@ -11,6 +11,8 @@ export interface SawFit {
   readonly driveLinks: number
   /** Pitch of the nose sprocket; null for a solid nose, or where nobody has looked. */
   readonly nosePitchClass?: PitchClass | null
+  /** What is stamped on the bar, as the crew reads it. */
+  readonly barStamp?: string
 }
 
 /** What every entry in a saw's log says. */
@@ -33,7 +35,12 @@ export type SawGone = (typeof SAW_GONE)[number]
 /** What each kind of entry in a saw's log carries. */
 export interface SawEntryBodies {
   /** A bar with a groove, a length and a nose of its own. */
-  barFitted: { readonly gaugeUm: Um; readonly driveLinks: number; readonly nosePitchClass: PitchClass | null }
+  barFitted: {
+    readonly gaugeUm: Um
+    readonly driveLinks: number
+    readonly nosePitchClass: PitchClass | null
+    readonly barStamp?: string
+  }
   barFlipped: object
   /** What is left out was not looked at. */
   barChecked: { readonly grooveWidthUm?: Um; readonly grooveDepthUm?: Um; readonly burrs?: boolean }

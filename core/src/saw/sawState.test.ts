@@ -60,6 +60,7 @@ test('another bar brings its groove, links and nose, and nothing of the old one'
     entry('barChecked', 1, { grooveWidthUm: 1800, burrs: true }),
     entry('barFitted', 2, { gaugeUm: 1600, driveLinks: 84, nosePitchClass: 'threeEighths' }),
   ]
+  expect(sawState({ ...FIRST, barStamp: 'B 7' }, log, []).fit.barStamp).toBeUndefined()
   expect(sawState(FIRST, log.slice(0, 1), []).due).toEqual(['burrs', 'grooveWorn'])
   const state = sawState(FIRST, log, [])
   expect(state.fit).toMatchObject({ gaugeUm: 1600, driveLinks: 84 })

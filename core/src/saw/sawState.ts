@@ -96,10 +96,12 @@ function apply(fittings: Fittings, entry: SawEntry): Fittings {
   const { fit, grooveWidthUm, grooveDepthUm, burrs } = fittings
   switch (entry.kind) {
     case 'barFitted': {
-      const { gaugeUm, driveLinks, nosePitchClass, happenedAt } = entry
+      const { gaugeUm, driveLinks, nosePitchClass, barStamp, happenedAt } = entry
+      const { pitchClass } = fit
       return {
         ...fittings,
-        fit: { ...fit, gaugeUm, driveLinks, nosePitchClass },
+        // The stamp of the bar before went with it.
+        fit: { pitchClass, gaugeUm, driveLinks, nosePitchClass, ...(barStamp === undefined ? {} : { barStamp }) },
         barSince: happenedAt,
         flippedAt: happenedAt,
         grooveWidthUm: null,

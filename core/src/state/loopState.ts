@@ -188,6 +188,7 @@ export interface LoopState {
   /** Tanks weighted by how hard the work was, over its whole life. */
   readonly wearTanks: number
   readonly lastSharpened: { readonly at: Instant; readonly personId: string | null } | null
+  /** When lengths were last measured; what an eye said of them is no measurement. */
   readonly lastMeasuredAt: Instant | null
   readonly lastInspectedAt: Instant | null
   /** What sharpenings took off, as far as it was measured. */

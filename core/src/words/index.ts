@@ -1,4 +1,5 @@
 export * from './text'
+export * from './dates'
 export * from './figures'
 export * from './actions'
 export * from './damage'

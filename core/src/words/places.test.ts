@@ -2,6 +2,7 @@ import { expect, test } from 'vitest'
 import { fileFor } from '../geometry'
 import { specFromProfile } from '../profile'
 import type { Place } from '../state'
+import { sayMoment } from './dates'
 import { nameFile, sayFile } from './file'
 import { onShelf, placeWord, sayPlace } from './places'
 
@@ -38,6 +39,15 @@ test('the file is named with why', () => {
 test('a loop lies in a box, and on everything else', () => {
   expect(onShelf('dullBox')).toBe('in the dull box')
   expect(onShelf('sharpRack')).toBe('on the sharp rack')
+})
+
+test('a day is written as the crew writes it', () => {
+  const away: Place = {
+    ...{ at: 'shop', shop: 'a shop', work: 'sharpen', sentAt: '2026-11-24T00:00:00.000Z', dueBackAt: null },
+  }
+  expect(sayPlace(away, () => '', 'monthFirst')).toBe('At a shop since Nov 24')
+  expect(sayPlace(away, () => '', 'yearFirst')).toBe('At a shop since 2026-11-24')
+  expect(sayMoment(new Date(2026, 10, 24, 14, 30), 'monthFirst')).toMatch(/^Tue, Nov 24, 2026, 2:30\sPM$/)
 })
 
 test('a place in a word, for lists and search', () => {

@@ -1,5 +1,6 @@
 import type { Shelf } from '../log'
 import type { Place } from '../state'
+import { sayDay, type DateOrder } from './dates'
 import { capital } from './text'
 
 /** What a place off the saws is called. */
@@ -20,16 +21,15 @@ export const onShelf = (shelf: Shelf): string => `${IN_OR_ON[shelf]} the ${SHELF
 export const placeWord = ({ at }: Pick<Place, 'at'>): string =>
   at === 'saw' || at === 'shop' || at === 'retired' ? at : SHELF_NAMES[at]
 
-const dayOf = (instant: string): string =>
-  new Date(instant).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', timeZone: 'UTC' })
-
 /**
  * Where a loop is, as a crew says it.
  *
  * @example
  * sayPlace({ at: 'dullBox' }, () => 'a saw') // 'In the dull box'
  */
-export function sayPlace(place: Place, sawName: (id: string) => string): string {
+export function sayPlace(place: Place, sawName: (id: string) => string, dates: DateOrder = 'dayFirst'): string {
+  // A shop's days are kept as days, not as moments.
+  const dayOf = (instant: string): string => sayDay(instant, dates, { year: false, timeZone: 'UTC' })
   switch (place.at) {
     case 'saw':
       return `On ${sawName(place.sawId)}`

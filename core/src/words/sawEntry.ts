@@ -52,9 +52,10 @@ const sayGone = ({ how, to }: SawEntryBodies['sawGone']): string =>
 export function saySawEntry(entry: SawEntry, lengths: LengthPreference): string {
   switch (entry.kind) {
     case 'barFitted': {
-      const { gaugeUm, driveLinks, nosePitchClass } = entry
+      const { gaugeUm, driveLinks, nosePitchClass, barStamp } = entry
       const nose = nosePitchClass === null ? 'solid nose' : `nose ${PITCH_PROFILES[nosePitchClass].name}`
-      return `Another bar: ${writeMm(gaugeUm, 1)}, ${driveLinks} drive links, ${nose}.`
+      const stamp = barStamp === undefined ? '' : `, stamped ${barStamp}`
+      return `Another bar: ${writeMm(gaugeUm, 1)}, ${driveLinks} drive links, ${nose}${stamp}.`
     }
     case 'barFlipped':
       return 'Bar flipped.'

@@ -1,4 +1,5 @@
 import {
+  DATE_ORDERS,
   ENTRY_KINDS,
   LENGTH_PREFERENCES,
   PITCH_CLASSES,
@@ -7,6 +8,7 @@ import {
   SHELVES,
   type Action,
   type CrewProfile,
+  type DateOrder,
   type EntryKind,
   type HouseRules,
   type LengthPreference,
@@ -43,13 +45,17 @@ export const crews = mysqlTable(
     id: identifier('id').primaryKey(),
     name: varchar('name', { length: 60 }).notNull(),
     lengths: varchar('lengths', { length: 8 }).$type<LengthPreference>().notNull(),
+    dates: varchar('dates', { length: 10 }).$type<DateOrder>().notNull().default('dayFirst'),
     rules: jsonText('rules').$type<HouseRules>().notNull(),
     /** Grows by one with every change to anything of the crew's. */
     revision: int('revision').notNull().default(0),
     /** The invented crew that ships; its sign-ins are said on the sign-in screen. */
     demo: boolean('demo').notNull().default(false),
   },
-  (table) => [check('crews_lengths', sql`${table.lengths} in (${quoted(LENGTH_PREFERENCES)})`)],
+  (table) => [
+    check('crews_lengths', sql`${table.lengths} in (${quoted(LENGTH_PREFERENCES)})`),
+    check('crews_dates', sql`${table.dates} in (${quoted(DATE_ORDERS)})`),
+  ],
 )
 
 export const people = mysqlTable(
@@ -163,6 +169,7 @@ export const saws = mysqlTable(
     gaugeUm: int('gauge_um').notNull(),
     driveLinks: smallint('drive_links').notNull(),
     nosePitchClass: varchar('nose_pitch_class', { length: 16 }).$type<PitchClass>(),
+    barStamp: varchar('bar_stamp', { length: 40 }),
   },
   (table) => [
     primaryKey({ columns: [table.crewId, table.id] }),

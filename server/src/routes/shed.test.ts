@@ -31,7 +31,7 @@ test('saws and people are added once, by name', async () => {
   expect(people.map(({ name }) => name)).toContain('Wim Tarn')
 })
 
-test('a crew reads lengths as it likes, and nothing else changes', async () => {
+test('a crew reads lengths and writes days as it likes, and nothing else changes', async () => {
   const put = (body: unknown) =>
     harness.request<{ code?: string }>('/api/crew', {
       method: 'PUT',
@@ -41,6 +41,11 @@ test('a crew reads lengths as it likes, and nothing else changes', async () => {
   expect((await put({ name: 'Heron Isle crew', lengths: 'furlong' })).body.code).toBe('invalid')
   expect((await put({ name: 'Heron Isle crew', lengths: 'both' })).status).toBe(200)
   expect((await harness.shed()).crew).toMatchObject({ name: 'Heron Isle crew', lengths: 'both', rules: { version: 1 } })
+  expect((await put({ name: 'Heron Isle crew', lengths: 'mm', dates: 'sideways' })).body.code).toBe('invalid')
+  expect((await put({ name: 'Heron Isle crew', lengths: 'mm', dates: 'monthFirst' })).status).toBe(200)
+  // A device of an earlier version says nothing of days, and changes nothing of them.
+  expect((await put({ name: 'Heron Isle crew', lengths: 'mm' })).status).toBe(200)
+  expect((await harness.shed()).crew.dates).toBe('monthFirst')
 })
 
 test('pages of other sites are refused, and the headers are strict', async () => {

@@ -41,7 +41,7 @@ async function readContent(tx: Transaction, crewId: string): Promise<BackupConte
     .orderBy(asc(sawEntries.arrival))
   const rows = await tx.select().from(entries).where(eq(entries.crewId, crewId)).orderBy(asc(entries.arrival))
   return {
-    crew: { name: crew.name, lengths: crew.lengths, rules: withDefaults(crew.rules) },
+    crew: { name: crew.name, lengths: crew.lengths, dates: crew.dates, rules: withDefaults(crew.rules) },
     people: crewPeople.map(({ id, name, role }) => ({ id, name, role })),
     saws: crewSaws.map(sawOf),
     profiles: crewProfiles.map(({ crewId: _crew, ...profile }) => profile),

@@ -6,13 +6,14 @@ import { sawEntries, saws, snapshots } from '../database/schema'
 import { sawEntryOf } from './rows'
 
 type SawRow = typeof saws.$inferSelect
-export const sawOf = ({ id, nickname, pitchClass, gaugeUm, driveLinks, nosePitchClass }: SawRow): NewSaw => ({
+export const sawOf = ({ id, nickname, pitchClass, gaugeUm, driveLinks, nosePitchClass, barStamp }: SawRow): NewSaw => ({
   id,
   nickname,
   pitchClass,
   gaugeUm,
   driveLinks,
   nosePitchClass,
+  ...(barStamp === null ? {} : { barStamp }),
 })
 
 /** Times that loops of the crew spent on saws, by saw; of some saws only, where they are named. */
@@ -60,7 +61,7 @@ export async function readSaws(db: Database | Transaction, crewId: string, sawId
   const stints = await readStints(db, crewId, sawIds)
   return rows.map((row) => {
     const { fit, bar, due, gone } = sawState(sawOf(row), logs.get(row.id) ?? [], stints.get(row.id) ?? [])
-    const { pitchClass, gaugeUm, driveLinks, nosePitchClass = null } = fit
+    const { pitchClass, gaugeUm, driveLinks, nosePitchClass = null, barStamp } = fit
     const { grooveWidthUm } = bar
     return {
       id: row.id,
@@ -69,6 +70,7 @@ export async function readSaws(db: Database | Transaction, crewId: string, sawId
       gaugeUm,
       driveLinks,
       nosePitchClass,
+      ...(barStamp === undefined ? {} : { barStamp }),
       due,
       grooveWidthUm,
       gone,

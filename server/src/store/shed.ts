@@ -25,7 +25,7 @@ async function readWithin(tx: Transaction, crewId: string): Promise<ShedAnswer> 
   const crewProfiles = await tx.select().from(profiles).where(eq(profiles.crewId, crewId)).orderBy(asc(profiles.name))
   const rules = withDefaults(crew.rules)
   return {
-    crew: { id: crew.id, name: crew.name, lengths: crew.lengths, rules, demo: crew.demo },
+    crew: { id: crew.id, name: crew.name, lengths: crew.lengths, dates: crew.dates, rules, demo: crew.demo },
     people: crewPeople,
     saws: await readSaws(tx, crewId),
     profiles: crewProfiles.map(({ crewId: _crew, ...profile }) => profile),
@@ -33,13 +33,14 @@ async function readWithin(tx: Transaction, crewId: string): Promise<ShedAnswer> 
   }
 }
 
-/** Changes what a crew is called and reads lengths in. */
-export async function changeCrew(db: Database, crewId: string, { name, lengths }: CrewChange): Promise<CrewChange> {
+/** Changes what a crew is called, reads lengths in and how it writes days. */
+export async function changeCrew(db: Database, crewId: string, change: CrewChange): Promise<CrewChange> {
+  const { name, lengths, dates } = change
   await db
     .update(crews)
-    .set({ name, lengths, revision: sql`revision + 1` })
+    .set({ name, lengths, ...(dates === undefined ? {} : { dates }), revision: sql`revision + 1` })
     .where(eq(crews.id, crewId))
-  return { name, lengths }
+  return change
 }
 
 /** What is kept under ids that devices make, with how a row says what was sent. */

@@ -4,7 +4,7 @@ import { useId } from 'vue'
 import type { Figure } from './figure'
 
 /** A figure that is typed; what is odd about it is asked right below. */
-const props = defineProps<{ figure: Figure; placeholder?: string; id?: string }>()
+const props = defineProps<{ figure: Figure; placeholder?: string; id?: string; inputmode?: 'decimal' | 'numeric' }>()
 const own = useId()
 const { text, odd, meant } = props.figure
 /** What is odd is said when the field is left; whoever goes to a button is told there, and no button moves away. */
@@ -22,7 +22,7 @@ function left(event: FocusEvent): void {
       v-bind="odd === '' ? {} : { status: 'error' as const }"
       :input-props="{
         id: id ?? own,
-        inputmode: 'decimal',
+        inputmode: inputmode ?? 'decimal',
         autocomplete: 'off',
         'aria-describedby': odd === '' ? undefined : `${id ?? own}-odd`,
       }"

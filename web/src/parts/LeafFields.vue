@@ -2,6 +2,7 @@
 import type { AnyNewEntry } from '@undercliff/contract'
 import { NInput, NInputNumber } from 'naive-ui'
 import { leavesOf, putRight, type Leaf } from './leaves'
+import LeafLength from './LeafLength.vue'
 import SelectField from './SelectField.vue'
 
 /** Everything in an entry that a person may put right, each under its name. */
@@ -31,8 +32,15 @@ const instantOf = (local: string): string | null => {
         :aria-label="leaf.label"
         @update:model-value="(value) => change(leaf, value)"
       />
+      <LeafLength
+        v-else-if="leaf.kind === 'length' && leaf.bounds"
+        :model-value="Number(leaf.value)"
+        :label="leaf.label"
+        :bounds="leaf.bounds"
+        @update:model-value="(value) => change(leaf, value)"
+      />
       <NInputNumber
-        v-else-if="leaf.kind === 'mm' || leaf.kind === 'number'"
+        v-else-if="leaf.kind === 'number'"
         :value="Number(leaf.value)"
         :show-button="false"
         @update:value="(value) => change(leaf, value)"

@@ -1,18 +1,24 @@
 <script setup lang="ts">
+import { sayMoment, type DateOrder } from '@undercliff/core'
 import { computed, ref, watch, watchEffect } from 'vue'
 import { useShed } from '../remote/shedStore'
-import { readWhen, sayWhen } from './readWhen'
+import { readWhen } from './readWhen'
 
 /** When it happened: now, unless told otherwise, as the crew writes it. The value is a UTC instant; null is now. */
 const model = defineModel<string | null>({ required: true })
 const shed = useShed()
 const typed = ref('')
-/** Crews that read inches write the month first. What was understood is said below with the month by name. */
-const order = computed(() => (shed.lengths === 'inch' ? 'monthFirst' : 'dayFirst'))
-const example = computed(() => (order.value === 'dayFirst' ? '24.11. 14:30' : '11/24 2:30 pm'))
-const at = computed(() => readWhen(typed.value, order.value, new Date()))
+const EXAMPLES: Record<DateOrder, string> = {
+  dayFirst: '24.11. 14:30',
+  monthFirst: '11/24 2:30 pm',
+  yearFirst: '2026-11-24 14:30',
+}
+const example = computed(() => EXAMPLES[shed.dates])
+const at = computed(() => readWhen(typed.value, shed.dates, new Date()))
+/** What was understood is said with the month by name, or the year first. */
+const sayWhen = (moment: string): string => sayMoment(new Date(moment), shed.dates)
 const said = computed(() => {
-  if (model.value !== null) return sayWhen(new Date(model.value))
+  if (model.value !== null) return sayWhen(model.value)
   return typed.value.trim() === '' ? '' : `Not read: write it like ${example.value}, or “yesterday 15:00”.`
 })
 function type(event: Event): void {
@@ -28,7 +34,7 @@ watch(
   model,
   (value) => {
     if (value === null ? at.value !== null : typed.value === '')
-      typed.value = value === null ? '' : sayWhen(new Date(value)).replace(/^\w+, /, '')
+      typed.value = value === null ? '' : sayWhen(value).replace(/^\w+, /, '')
   },
   { immediate: true },
 )

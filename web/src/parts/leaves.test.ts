@@ -20,23 +20,23 @@ test('everything that may be wrong is there, under a name, and nothing that says
     ['happened', 'time', '2026-03-01T09:00:00.000Z'],
     ['note', 'text', 'by the window'],
     ['cutter 3 cutter', 'number', 3],
-    ['cutter 3 length, mm', 'mm', 52],
-    ['cutter 3 1 depth, mm', 'mm', 0.4],
+    ['cutter 3 length', 'length', 52_000],
+    ['cutter 3 1 depth', 'length', 400],
     ['cutter 9 cutter', 'number', 9],
-    ['cutter 9 length, mm', 'mm', 5.15],
-    ['cutter 9 setting, mm', 'mm', 0.65],
+    ['cutter 9 length', 'length', 5150],
+    ['cutter 9 setting', 'length', 650],
   ])
 })
 
 test('one thing is put right, in whole micrometres, and nothing else changes', () => {
-  const length = leavesOf(measured).find(({ label }) => label === 'cutter 3 length, mm')
+  const length = leavesOf(measured).find(({ label }) => label === 'cutter 3 length')
   if (length === undefined) throw new Error('there should be such a length')
-  const right = putRight(measured, length, 5.2)
+  const right = putRight(measured, length, 5200)
   expect(right).toEqual({
     ...measured,
     readings: [{ cutter: 3, lengthUm: 5200, damage: [{ kind: 'stone', depthUm: 400 }] }, measured.readings[1]],
   })
-  expect(putRight(right, length, 52)).toEqual(measured)
+  expect(putRight(right, length, 52_000)).toEqual(measured)
 })
 
 test('what is one of several is chosen by name, and a word that is none of them is left as it is', () => {

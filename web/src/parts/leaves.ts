@@ -1,21 +1,25 @@
 import type { AnyNewEntry } from '@undercliff/contract'
 import {
   capital,
+  depthBounds,
   CONDITION_WORDS,
   FILE_AGE_NAMES,
   METHOD_NAMES,
   READ_WITH_WORDS,
+  settingBounds,
   SHELF_NAMES,
   STRIKE_NAMES,
-  UM_PER_MM,
+  type FigureBounds,
 } from '@undercliff/core'
 
 /** One figure or word of an entry that can be put right by hand. */
 export interface Leaf {
   readonly path: readonly (string | number)[]
   readonly label: string
-  readonly kind: 'mm' | 'number' | 'text' | 'yesNo' | 'time' | 'choice'
+  readonly kind: 'length' | 'number' | 'text' | 'yesNo' | 'time' | 'choice'
   readonly value: string | number | boolean
+  /** What it can be, where it is a length. */
+  readonly bounds?: FigureBounds
   /** What it may be, with its name, where it is one of several. */
   readonly choices?: readonly { readonly value: string; readonly label: string }[]
 }
@@ -38,6 +42,14 @@ const CHOICES: Readonly<Record<string, NonNullable<Leaf['choices']>>> = {
   to: choicesOf(SHELF_NAMES),
 }
 
+/** What a cutter's length may be on any chain, and its usual place. Starting values. */
+const CUTTER_BOUNDS: FigureBounds = { leastUm: 0, mostUm: 60_000, expectedUm: 5000, factor: 12, mayBeNothing: true }
+/** Of settings and depths, on any chain. */
+const BOUNDS: Readonly<Record<string, FigureBounds>> = {
+  settingUm: settingBounds({ settingUm: 650 }),
+  depthUm: depthBounds({ newLengthUm: 9000 }),
+}
+
 const words = (key: string): string =>
   key
     .replace(/Um$|At$/, '')
@@ -52,7 +64,7 @@ function leaf(path: Leaf['path'], key: string, label: string, value: unknown): L
   switch (typeof value) {
     case 'number':
       return key.endsWith('Um')
-        ? [{ path, label: `${label}, mm`, kind: 'mm', value: value / UM_PER_MM }]
+        ? [{ path, label, kind: 'length', value, bounds: BOUNDS[key] ?? CUTTER_BOUNDS }]
         : [{ path, label, kind: 'number', value }]
     case 'boolean':
       return [{ path, label, kind: 'yesNo', value }]
@@ -90,8 +102,6 @@ function withValue(value: unknown, [step, ...rest]: Leaf['path'], leafValue: unk
   return { ...held, [step]: withValue(held[step], rest, leafValue) }
 }
 
-/** The entry with one thing in it put right; lengths come in millimetres and are kept in micrometres. */
-export function putRight(entry: AnyNewEntry, { path, kind }: Leaf, value: Leaf['value']): AnyNewEntry {
-  const kept = kind === 'mm' ? Math.round(Number(value) * UM_PER_MM) : value
-  return withValue(entry, path, kept) as AnyNewEntry
-}
+/** The entry with one thing in it put right; lengths are whole micrometres. */
+export const putRight = (entry: AnyNewEntry, { path }: Leaf, value: Leaf['value']): AnyNewEntry =>
+  withValue(entry, path, value) as AnyNewEntry

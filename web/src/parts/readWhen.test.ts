@@ -1,10 +1,11 @@
 import { expect, test } from 'vitest'
-import { readWhen, sayWhen, type DayOrder } from './readWhen'
+import { sayMoment, type DateOrder } from '@undercliff/core'
+import { readWhen } from './readWhen'
 
 const NOW = new Date(2026, 10, 26, 16, 20)
-const read = (text: string, order: DayOrder = 'dayFirst'): string => {
+const read = (text: string, order: DateOrder = 'dayFirst'): string => {
   const at = readWhen(text, order, NOW)
-  return at === null ? 'none' : sayWhen(at)
+  return at === null ? 'none' : sayMoment(at, 'dayFirst')
 }
 
 test.each([

@@ -1,5 +1,4 @@
-/** Which comes first where a day is written in figures. */
-export type DayOrder = 'dayFirst' | 'monthFirst'
+import type { DateOrder } from '@undercliff/core'
 
 const MONTHS = ['jan', 'feb', 'mar', 'apr', 'may', 'jun', 'jul', 'aug', 'sep', 'oct', 'nov', 'dec'] as const
 
@@ -15,13 +14,13 @@ interface Day {
 const yearOf = (text: string | undefined): number | null =>
   text === undefined || text === '' ? null : Number(text) < 100 ? 2000 + Number(text) : Number(text)
 
-function readDay(text: string, order: DayOrder): Day | null {
+function readDay(text: string, order: DateOrder): Day | null {
   const iso = /^(\d{4})-(\d{1,2})-(\d{1,2})$/.exec(text)
   if (iso !== null) return { year: Number(iso[1]), month: Number(iso[2]) - 1, day: Number(iso[3]) }
   const figures = /^(\d{1,2})[./-](\d{1,2})[./-]?(\d{2}|\d{4})?$/.exec(text)
   if (figures !== null) {
     const [first, second] = [Number(figures[1]), Number(figures[2])]
-    const [day, month] = order === 'dayFirst' ? [first, second] : [second, first]
+    const [day, month] = order === 'monthFirst' ? [second, first] : [first, second]
     return { year: yearOf(figures[3]), month: month - 1, day }
   }
   const named = /^(\d{1,2})?\.?\s*([a-z]{3})[a-z]*\.?\s*(\d{1,2}(?!\d))?,?\s*(\d{4})?$/.exec(text)
@@ -40,7 +39,7 @@ function readTime(text: string): readonly [number, number] | null {
 }
 
 /** The day that a text names, at the present time of day; null where it names none. */
-function onDay(text: string, order: DayOrder, now: Date): Date | null {
+function onDay(text: string, order: DateOrder, now: Date): Date | null {
   const at = new Date(now)
   if (text === '' || text === 'today') return at
   if (text === 'yesterday') {
@@ -63,7 +62,7 @@ function onDay(text: string, order: DayOrder, now: Date): Date | null {
  * @param now the present
  * @returns the moment, or null where it is none
  */
-export function readWhen(text: string, order: DayOrder, now: Date): Date | null {
+export function readWhen(text: string, order: DateOrder, now: Date): Date | null {
   const plain = text
     .trim()
     .toLowerCase()
@@ -79,9 +78,3 @@ export function readWhen(text: string, order: DayOrder, now: Date): Date | null 
   else if (at.toDateString() !== now.toDateString()) at.setHours(12, 0, 0, 0)
   return at
 }
-
-/** A moment with its day of the week and its month by name, so that nobody takes one for the other. */
-export const sayWhen = (at: Date): string =>
-  at.toLocaleString('en-GB', {
-    ...{ weekday: 'short', day: 'numeric', month: 'short', year: 'numeric', hour: '2-digit', minute: '2-digit' },
-  })

@@ -164,6 +164,7 @@ export const useShed = defineStore('shed', () => {
   const grouped = computed(() => groupShed(saws.value, loops.value))
   const due = computed(() => whatNext(loops.value))
   const lengths = computed(() => crew.value?.lengths ?? 'mm')
+  const dates = computed(() => crew.value?.dates ?? 'dayFirst')
   /** How this crew reads lengths and money. */
   const figures = computed<Figures>(() => ({
     lengths: lengths.value,
@@ -198,6 +199,7 @@ export const useShed = defineStore('shed', () => {
     grouped,
     due,
     lengths,
+    dates,
     figures,
     bareUnit,
     loopByTag,

@@ -87,11 +87,13 @@ export function takeReadings(
   learnSlope(draft, readings)
   if (read.left + read.right === 0) return
   // What an eye says of lengths is no measurement, and answers nothing.
-  if (readWith !== 'eye') answer(draft, 'sharpenedTwice', 'shopWorkUnsaid', 'moreThanThere')
+  if (readWith !== 'eye') {
+    answer(draft, 'sharpenedTwice', 'shopWorkUnsaid', 'moreThanThere')
+    draft.lastMeasuredAt = entry.happenedAt
+  }
   // What some of them were read at says something of all.
   for (const cutter of draft.cutters) if (cutter.lengthKnown === 'new') cutter.lengthKnown = 'estimated'
   learnSpan(draft, entry.happenedAt, read, expected)
-  draft.lastMeasuredAt = entry.happenedAt
   noteLifePoint(draft, entry.happenedAt)
 }
 

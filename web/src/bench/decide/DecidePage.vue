@@ -22,6 +22,7 @@ import {
   type Duty,
   waysOut,
   writeLength,
+  sayDay,
 } from '@undercliff/core'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
@@ -166,8 +167,7 @@ function save(): void {
   link.click()
   URL.revokeObjectURL(address)
 }
-const day = (instant: string): string =>
-  new Date(instant).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' })
+const day = (instant: string): string => sayDay(instant, shed.dates)
 const costLine = computed(() => {
   const current = verdict.value
   const chosen = current?.options.find(({ action }) => action === current.action)

@@ -3,6 +3,7 @@ import {
   linkPricesFor,
   loopPriceMinor,
   moneyField,
+  priceBounds,
   PRICE_NAMES,
   readMoney,
   startingPrices,
@@ -13,6 +14,8 @@ import {
 } from '@undercliff/core'
 import { computed, ref } from 'vue'
 import { putRules } from '../../remote/api'
+import { useCount, type Figure } from '../../parts/figure'
+import FigureField from '../../parts/FigureField.vue'
 import { useSession } from '../../remote/sessionStore'
 import { useShed } from '../../remote/shedStore'
 
@@ -22,7 +25,6 @@ const shed = useShed()
 const session = useSession()
 const rules = computed(() => shed.rules)
 const starting = computed(() => startingPrices(rules.value))
-const texts = ref<Partial<Record<PriceName, string>>>({})
 const wrong = ref('')
 const busy = ref(false)
 const LABELS: Readonly<Record<PriceName, string>> = {
@@ -35,6 +37,24 @@ const now = computed((): Record<PriceName, number> => ({
   hour: rules.value.labourPerHourMinor,
   shop: rules.value.shopFeeMinor,
 }))
+/** One field for each; an amount far from the price that stands is asked about once. */
+const fieldOf = (name: PriceName): Figure =>
+  useCount(
+    LABELS[name],
+    {
+      bounds: () => priceBounds(now.value[name]),
+      read: (typed) => readMoney(typed, rules.value.currency),
+      wanted: `an amount is wanted, such as ${moneyField(now.value[name], rules.value.currency)}.`,
+      say: (minor) => writeMoney(minor, rules.value.currency),
+      field: (minor) => moneyField(minor, rules.value.currency),
+    },
+    ref(''),
+  )
+const fields: Readonly<Record<PriceName, Figure>> = {
+  loop: fieldOf('loop'),
+  hour: fieldOf('hour'),
+  shop: fieldOf('shop'),
+}
 const listed = computed(() =>
   starting.value
     .map((name) => `${LABELS[name].toLowerCase()} ${writeMoney(now.value[name], rules.value.currency)}`)
@@ -45,11 +65,9 @@ const listed = computed(() =>
 function said(): Partial<HouseRules> | string {
   const part: { -readonly [K in keyof HouseRules]?: HouseRules[K] } = {}
   for (const name of starting.value) {
-    const text = texts.value[name]?.trim() ?? ''
-    if (text === '') continue
-    const minor = readMoney(text, rules.value.currency)
-    if (minor === null)
-      return `${LABELS[name]}: an amount is wanted, such as ${moneyField(now.value[name], rules.value.currency)}.`
+    const minor = fields[name].read()
+    if (minor === null) continue
+    if (typeof minor === 'string') return minor
     if (name === 'hour') part.labourPerHourMinor = minor
     else if (name === 'shop') part.shopFeeMinor = minor
     else part.linkPriceMinor = linkPricesFor(props.spec, minor, rules.value)
@@ -83,14 +101,12 @@ async function save(): Promise<void> {
       {{ session.isLead ? 'Say yours; an empty one stands as it is.' : 'A lead says what they are.' }}
     </p>
     <form v-if="session.isLead" class="row prices" @submit.prevent="save">
-      <label v-for="name in starting" :key="name"
-        >{{ LABELS[name] }}
-        <input
-          v-model="texts[name]"
-          class="plain figures"
-          inputmode="decimal"
-          :placeholder="moneyField(now[name], rules.currency)"
-      /></label>
+      <FigureField
+        v-for="name in starting"
+        :key="name"
+        :figure="fields[name]"
+        :placeholder="moneyField(now[name], rules.currency)"
+      />
       <button type="submit" class="act" :disabled="busy">These are our prices</button>
     </form>
     <p v-if="wrong" class="stop-text" role="alert">{{ wrong }}</p>
@@ -101,10 +117,7 @@ async function save(): Promise<void> {
 .prices {
   align-items: end;
 }
-label {
-  display: grid;
-  gap: 4px;
-  font-weight: 700;
+.field {
   flex: 1 1 160px;
 }
 </style>

@@ -6,6 +6,7 @@ import {
   actionInWords,
   briefMinutes,
   sayReason,
+  sayWayOut,
   SHELF_NAMES,
   triage,
   TRIAGE_GROUPS,
@@ -80,6 +81,10 @@ const where = ({ place }: LoopCard): string =>
       : place.at === 'retired'
         ? ''
         : SHELF_NAMES[place.at]
+
+/** How a loop that is not to be used at all comes back to work; every other verdict is its own way out. */
+const outOf = ({ action, wayOut }: LoopCard): string =>
+  action === 'stop' && wayOut !== null ? sayWayOut(wayOut, shed.figures) : ''
 
 const entryOf = ({ loopId, action, advised }: LoopCard, happenedAt: string): NewEntry => ({
   id: nanoid(),
@@ -184,6 +189,7 @@ onKeyStroke(['x', 'a', 'ArrowDown', 'ArrowUp'], (event) => {
               }}</span>
             </p>
             <p class="why">{{ loop.reason ? sayReason(loop.reason, shed.figures) : '' }}</p>
+            <p v-if="outOf(loop)" class="why"><strong>Way out:</strong> {{ outOf(loop) }}.</p>
           </div>
           <p class="cost figures">
             {{

@@ -17,7 +17,8 @@ const typed = ref('')
 const at = ref(0)
 const field = ref<HTMLInputElement | null>(null)
 const finder = computed(
-  () => new Finder({ loops: shed.loops, saws: shed.saws, people: shed.people, isLead: session.isLead }),
+  () =>
+    new Finder({ loops: shed.loops, saws: shed.saws, people: shed.people, isLead: session.isLead, dates: shed.dates }),
 )
 const found = computed(() => finder.value.find(typed.value))
 watch(typed, () => (at.value = 0))

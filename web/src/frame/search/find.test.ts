@@ -4,7 +4,7 @@ import { Finder, type Found } from './find'
 
 const people = [{ id: 'person-tobe', name: 'Tobe Harrow', role: 'sawyer' as const }]
 const loops = [card('K10'), card('K2', 'Kittiwake'), card('B7', null, {}, true), card('TREE')]
-const sought = { loops, saws: [saw('Kittiwake'), saw('Great Tern')], people, isLead: true }
+const sought = { loops, saws: [saw('Kittiwake'), saw('Great Tern')], people, isLead: true, dates: 'dayFirst' as const }
 const finder = new Finder(sought)
 const names = (typed: string) => finder.find(typed).map(({ name }) => name)
 const first = (typed: string): Found | undefined => finder.find(typed)[0]

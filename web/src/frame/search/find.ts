@@ -5,6 +5,7 @@ import {
   QUESTIONS,
   SCHOOL_WORDS,
   sayPlace,
+  type DateOrder,
   specLine,
   type LoopCard,
 } from '@undercliff/core'
@@ -31,6 +32,7 @@ export interface Sought {
   readonly saws: readonly Saw[]
   readonly people: readonly Person[]
   readonly isLead: boolean
+  readonly dates: DateOrder
 }
 
 interface Document extends Found {
@@ -40,14 +42,14 @@ interface Document extends Found {
 }
 type Unnumbered = Omit<Document, 'id'>
 
-const loopsOf = ({ loops, saws }: Sought): Unnumbered[] => {
+const loopsOf = ({ loops, saws, dates }: Sought): Unnumbered[] => {
   const sawNames = new Map(saws.map(({ id, nickname }) => [id, nickname]))
   return loops.map((loop) => ({
     kind: 'loop',
     name: loop.tag,
     about: loop.retired
       ? 'retired'
-      : `${ACTION_WORDS[loop.action]} · ${sayPlace(loop.place, (id) => sawNames.get(id) ?? '')}`,
+      : `${ACTION_WORDS[loop.action]} · ${sayPlace(loop.place, (id) => sawNames.get(id) ?? '', dates)}`,
     to: { name: 'loop', params: { tag: loop.tag } },
     words: [specLine(loop.spec), CUTTER_TYPE_NAMES[loop.spec.cutterType], 'loop chain'].join(' '),
   }))

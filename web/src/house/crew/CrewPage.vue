@@ -1,12 +1,16 @@
 <script setup lang="ts">
 import {
   CUTTER_TYPE_NAMES,
+  DATE_ORDERS,
   LENGTH_PREFERENCES,
   PITCH_PROFILES,
+  sayDay,
   SEQUENCE_NAMES,
   writeLength,
+  type DateOrder,
   type LengthPreference,
 } from '@undercliff/core'
+import type { CrewChange } from '@undercliff/contract'
 import { NInput } from 'naive-ui'
 import { computed, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
@@ -24,6 +28,12 @@ const wrong = ref('')
 const session = useSession()
 const EXAMPLE_UM = 650
 const LABELS: Record<LengthPreference, string> = { mm: 'Millimetres', inch: 'Inches', both: 'Both' }
+const DATE_LABELS: Record<DateOrder, string> = {
+  dayFirst: 'Day first',
+  monthFirst: 'Month first',
+  yearFirst: 'Year first',
+}
+const dateChoices = DATE_ORDERS.map((value) => ({ value, label: DATE_LABELS[value] }))
 const lengthChoices = LENGTH_PREFERENCES.map((value) => ({ value, label: LABELS[value] }))
 watch(
   () => shed.crew?.name,
@@ -70,9 +80,12 @@ async function removeProfile(id: string, called: string): Promise<void> {
   }
 }
 
-async function change(lengths: LengthPreference): Promise<void> {
+async function change({
+  lengths = shed.lengths,
+  dates = shed.dates,
+}: Partial<Omit<CrewChange, 'name'>>): Promise<void> {
   try {
-    await putCrew({ name: name.value.trim(), lengths })
+    await putCrew({ name: name.value.trim(), lengths, dates })
     await shed.load()
     wrong.value = ''
     notices.say('Changed for the whole crew.')
@@ -85,7 +98,7 @@ async function change(lengths: LengthPreference): Promise<void> {
 <template>
   <div v-if="shed.crew" class="crew">
     <div class="stack">
-      <form class="sheet stack" @submit.prevent="change(shed.lengths)">
+      <form class="sheet stack" @submit.prevent="change({})">
         <h1>{{ shed.crew.name }}</h1>
         <template v-if="session.isLead">
           <div class="field">
@@ -107,7 +120,7 @@ async function change(lengths: LengthPreference): Promise<void> {
             :options="lengthChoices"
             :disabled="!session.isLead"
             manual
-            @update:model-value="(wanted) => wanted && change(wanted)"
+            @update:model-value="(wanted) => wanted && change({ lengths: wanted })"
           >
             {{ option.label }} <span class="figures">{{ writeLength(EXAMPLE_UM, option.value) }}</span>
           </RadioChoice>
@@ -115,6 +128,20 @@ async function change(lengths: LengthPreference): Promise<void> {
             A number typed without a unit is taken in {{ shed.bareUnit === 'inch' ? 'inches' : 'millimetres' }}; a
             fraction is always inches.
           </p>
+        </fieldset>
+        <fieldset>
+          <legend>Days are written</legend>
+          <RadioChoice
+            v-slot="{ option }"
+            label="Days are written"
+            :model-value="shed.dates"
+            :options="dateChoices"
+            :disabled="!session.isLead"
+            manual
+            @update:model-value="(wanted) => wanted && change({ dates: wanted })"
+          >
+            {{ option.label }} <span class="figures">{{ sayDay(new Date(), option.value) }}</span>
+          </RadioChoice>
         </fieldset>
         <p v-if="wrong" class="stop-text" role="alert">{{ wrong }}</p>
       </form>

@@ -4,7 +4,7 @@ import { computed } from 'vue'
 import Panel from '../../parts/Panel.vue'
 
 /** What a change of the rules would do to the whole shed, before it is saved. */
-const props = defineProps<{ effect: ShedEffect; currency: string; busy: boolean }>()
+const props = defineProps<{ effect: ShedEffect; currency: string; odd: readonly string[]; busy: boolean }>()
 const emit = defineEmits<{ save: []; close: [] }>()
 const SHOWN = 12
 const shown = computed(() => props.effect.turned.slice(0, SHOWN))
@@ -26,6 +26,7 @@ const title = computed(() => {
 
 <template>
   <Panel :title="title" :width="560" @close="emit('close')">
+    <p v-for="one in odd" :key="one" class="caution" role="alert">{{ one }}</p>
     <dl class="fact-list">
       <template v-for="{ name, before, after } in rows" :key="name">
         <dt>{{ name }}</dt>

@@ -27,7 +27,7 @@ import { useNotices } from '../../remote/notices'
 import { useSession } from '../../remote/sessionStore'
 import { useShed } from '../../remote/shedStore'
 import ShedAway from '../../parts/ShedAway.vue'
-import { LENGTH_LIMITS, NUMBER_LIMITS, PRICES, rulesFrom, textsOf } from './limits'
+import { LENGTH_LIMITS, NUMBER_LIMITS, oddChanges, PRICES, rulesFrom, textsOf } from './limits'
 import { changedFields, takenBack } from './ownChange'
 import { chapterOf, CHAPTERS, type Chapter } from './chapters'
 import FirstHint from '../../parts/FirstHint.vue'
@@ -385,6 +385,7 @@ const locked = computed(() => !session.isLead || busy.value)
       v-if="pending"
       :effect="pending.effect"
       :currency="shed.figures.currency"
+      :odd="oddChanges(rules, pending.part, shed.figures)"
       :busy="busy"
       @save="hold"
       @close="pending = null"

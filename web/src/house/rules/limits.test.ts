@@ -1,6 +1,6 @@
-import { DEFAULT_RULES } from '@undercliff/core'
+import { DEFAULT_RULES, type HouseRules } from '@undercliff/core'
 import { expect, test } from 'vitest'
-import { rulesFrom, textsOf } from './limits'
+import { oddChanges, rulesFrom, textsOf } from './limits'
 
 test('what is shown and saved unchanged is what it was', () => {
   expect(rulesFrom(DEFAULT_RULES, textsOf(DEFAULT_RULES, 'mm'), 'mm')).toEqual(DEFAULT_RULES)
@@ -52,4 +52,15 @@ test('money of any number of decimals is shown and read alike', () => {
     field: 'shopFeeMinor',
     message: 'A visit to a shop: an amount is wanted, such as 1600.',
   })
+})
+
+test('a limit or a price that probably slipped is asked about before it holds', () => {
+  const figures = { lengths: 'mm', currency: 'EUR' } as const
+  const odd = (change: Partial<HouseRules>): string[] => oddChanges(DEFAULT_RULES, change, figures)
+  const { labourPerHourMinor, reserveUm, linkPriceMinor } = DEFAULT_RULES
+  expect(odd({ labourPerHourMinor: labourPerHourMinor * 100 })[0]).toMatch(/An hour of work: .* Was it .*\?/)
+  expect(odd({ reserveUm: reserveUm * 100 })[0]).toMatch(/above the witness mark: .* Was it .*\?/)
+  expect(odd({ linkPriceMinor: { ...linkPriceMinor, p404: linkPriceMinor.p404 * 10 } })).toHaveLength(1)
+  expect(odd({ labourPerHourMinor: labourPerHourMinor * 2, reserveUm: Math.round(reserveUm / 2) })).toEqual([])
+  expect(odd({ currency: 'KWD', labourPerHourMinor: labourPerHourMinor * 100 })).toEqual([])
 })

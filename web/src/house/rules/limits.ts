@@ -1,13 +1,21 @@
 import {
+  checkCount,
+  checkFigure,
   isCurrency,
   lengthField,
   moneyField,
   PITCH_CLASSES,
+  PITCH_PROFILES,
   PRICE_NAMES,
+  priceBounds,
   type PriceName,
   readLength,
+  sayCountCheck,
+  sayFigureCheck,
   sayRefusal,
   readMoney,
+  writeMoney,
+  type Figures,
   type HouseRules,
   type PitchClass,
 } from '@undercliff/core'
@@ -122,4 +130,34 @@ export function rulesFrom(rules: HouseRules, texts: LimitText, unit: 'mm' | 'inc
   if (reader.unread !== null) return reader.unread
   const read: HouseRules = { ...rules, ...changed, currency, linkPriceMinor }
   return { ...read, saidPrices: saidBy(rules, read) }
+}
+
+/** A limit moved this many times up or down is asked about. Starting value. */
+const LIMIT_FACTOR = 6
+
+/** What is odd about figures that a change moves, each in a sentence: a slipped decimal mark, the other unit. */
+export function oddChanges(before: HouseRules, after: Partial<HouseRules>, { lengths, currency }: Figures): string[] {
+  const odd: string[] = []
+  for (const { field, label } of LENGTH_LIMITS) {
+    const { [field]: um = before[field] } = after
+    if (um === before[field] || um === 0) continue
+    const expectedUm = Math.max(before[field], 20)
+    const bounds = { leastUm: 0, mostUm: 60_000, expectedUm, factor: LIMIT_FACTOR }
+    const check = checkFigure(um, lengths === 'inch' ? 'inch' : 'mm', bounds)
+    if (!check.ok) odd.push(`${label}: ${sayFigureCheck(um, check, lengths)}`)
+  }
+  // In other money nothing can be held against what stood before.
+  if ((after.currency ?? before.currency) !== before.currency) return odd
+  const links = PITCH_CLASSES.map((pitch) => ({
+    label: `A drive link of ${PITCH_PROFILES[pitch].name}`,
+    from: before.linkPriceMinor[pitch],
+    to: (after.linkPriceMinor ?? before.linkPriceMinor)[pitch],
+  }))
+  const others = PRICES.map(({ field, label }) => ({ label, from: before[field], to: after[field] ?? before[field] }))
+  for (const { label, from, to } of [...others, ...links]) {
+    const check = checkCount(to, priceBounds(from))
+    if (from !== to && !check.ok)
+      odd.push(`${label}: ${sayCountCheck(to, check, (minor) => writeMoney(minor, currency))}`)
+  }
+  return odd
 }

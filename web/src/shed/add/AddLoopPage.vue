@@ -34,7 +34,7 @@ import { nanoid } from 'nanoid'
 import { NInput } from 'naive-ui'
 import { computed, nextTick, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import { useFigure } from '../../parts/figure'
+import { useDriveLinks, useFigure } from '../../parts/figure'
 import FigureField from '../../parts/FigureField.vue'
 import RadioChoice from '../../parts/RadioChoice.vue'
 import { useSession } from '../../remote/sessionStore'
@@ -43,7 +43,7 @@ import { useWriting } from '../../remote/writing'
 import { addLoopForm } from './addLoopForm'
 import LeftField from './LeftField.vue'
 import { nextTag } from './nextTag'
-import { knownByStamp } from './stamps'
+import { knownByStamp } from '../stamps/stamps'
 import SelectField from '../../parts/SelectField.vue'
 
 const router = useRouter()
@@ -111,6 +111,14 @@ const markLength = useFigure(
   'Reading at the mark',
   () => markBounds(profile.value.markLengthUm.value, profile.value.newLengthUm.value),
   textOf('markLength'),
+)
+const driveLinks = useDriveLinks(
+  computed({
+    get: () => form.value.driveLinks,
+    set: (text: string) => {
+      form.value.driveLinks = text
+    },
+  }),
 )
 function specOf(): LoopSpec | string {
   const { pitchClass, gaugeUm, cutterType, sequence } = form.value
@@ -221,7 +229,7 @@ const preview = computed(() => {
 /** The entries that the form makes; a sentence where it cannot be read. */
 function entriesOf(tag: string): NewEntry[] | string {
   const { came, leftUm } = form.value
-  const odd = [newLength, markLength].map((one) => one.read()).find((read) => typeof read === 'string')
+  const odd = [driveLinks, newLength, markLength].map((one) => one.read()).find((read) => typeof read === 'string')
   if (odd !== undefined) return odd
   if (came === null) return 'Say whether it is new or used.'
   const spec = specOf()
@@ -323,10 +331,7 @@ async function save(then: Then): Promise<void> {
     <div class="field">
       <span class="legend">Gauge</span><SelectField v-model="form.gaugeUm" :options="gauges" aria-label="Gauge" />
     </div>
-    <div class="field">
-      <label for="links">Drive links</label
-      ><NInput v-model:value="form.driveLinks" :input-props="{ id: 'links', inputmode: 'numeric' }" placeholder="" />
-    </div>
+    <FigureField id="links" :figure="driveLinks" inputmode="numeric" />
     <div class="field">
       <span class="legend">Cutters</span
       ><SelectField

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { compareEntries, sayEntry, struckOutIds, whyNotStrike, type Entry } from '@undercliff/core'
+import { compareEntries, sayDay, sayEntry, struckOutIds, whyNotStrike, type Entry } from '@undercliff/core'
 import { computed, ref, shallowRef } from 'vue'
 import { useSession } from '../../remote/sessionStore'
 import { useShed } from '../../remote/shedStore'
@@ -24,8 +24,7 @@ const lines = computed(() =>
     .reverse(),
 )
 const shown = computed(() => (all.value ? lines.value : lines.value.slice(0, SHORT)))
-const dayOf = (instant: string): string =>
-  new Date(instant).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' })
+const dayOf = (instant: string): string => sayDay(instant, shed.dates)
 </script>
 
 <template>

@@ -99,7 +99,7 @@ onKeyStroke('p', (event) => {
   event.preventDefault()
   put()
 })
-const where = computed(() => (state.value === null ? '' : sayPlace(state.value.place, shed.sawName)))
+const where = computed(() => (state.value === null ? '' : sayPlace(state.value.place, shed.sawName, shed.dates)))
 const file = computed(() =>
   state.value === null || ahead.value === null
     ? null

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { SawAnswer } from '@undercliff/contract'
+import type { Saw, SawAnswer } from '@undercliff/contract'
 import {
   fitCheck,
   FIT_WORDS,
@@ -21,11 +21,11 @@ import {
   type NewSawEntry,
   type PitchClass,
   type SawEntry,
+  sayDay,
 } from '@undercliff/core'
 import { nanoid } from 'nanoid'
-import { NInput } from 'naive-ui'
 import { computed, ref, shallowRef, watch } from 'vue'
-import { useFigure } from '../../parts/figure'
+import { useDriveLinks, useFigure } from '../../parts/figure'
 import FigureField from '../../parts/FigureField.vue'
 import SawItself from './SawItself.vue'
 import { useRouter } from 'vue-router'
@@ -36,6 +36,7 @@ import { useMoves } from '../../move/moveStore'
 import { useSession } from '../../remote/sessionStore'
 import { useShed } from '../../remote/shedStore'
 import { useWriting } from '../../remote/writing'
+import BarStampField from '../stamps/BarStampField.vue'
 import SelectField from '../../parts/SelectField.vue'
 
 /** A saw's bar, nose and sprocket: what they take, how worn they are, what is due, what was done. */
@@ -138,31 +139,46 @@ async function saveCheck(): Promise<void> {
 const pitches = PITCH_CLASSES.map((value) => ({ value, label: PITCH_PROFILES[value].name }))
 const noses = [...pitches, { value: 'solid', label: 'a solid nose' }]
 const gauges = GAUGES_UM.map((value) => ({ value, label: writeMm(value, 1) }))
-const bar = ref<{ gaugeUm: number; driveLinks: string; nose: PitchClass | 'solid' }>({
+const bar = ref<{ stamp: string; gaugeUm: number; driveLinks: string; nose: PitchClass | 'solid' }>({
+  stamp: '',
   gaugeUm: 1500,
   driveLinks: '72',
   nose: 'threeEighths',
 })
+const barLinks = useDriveLinks(
+  computed({
+    get: () => bar.value.driveLinks,
+    set: (text: string) => {
+      bar.value.driveLinks = text
+    },
+  }),
+)
 const sprocket = ref<PitchClass>('threeEighths')
 function open(which: typeof form.value): void {
   form.value = form.value === which ? 'none' : which
   wrong.value = ''
   if (saw.value === undefined) return
   bar.value = {
+    stamp: '',
     gaugeUm: saw.value.gaugeUm,
     driveLinks: String(saw.value.driveLinks),
     nose: saw.value.nosePitchClass ?? 'solid',
   }
   sprocket.value = saw.value.pitchClass
 }
+function takeBar({ gaugeUm, driveLinks, nosePitchClass }: Saw): void {
+  bar.value = { ...bar.value, gaugeUm, driveLinks: String(driveLinks), nose: nosePitchClass ?? 'solid' }
+}
 async function saveBar(): Promise<void> {
-  const { gaugeUm, driveLinks, nose } = bar.value
-  if (
-    await write(
-      { kind: 'barFitted', gaugeUm, driveLinks: Number(driveLinks), nosePitchClass: nose === 'solid' ? null : nose },
-      'Another bar is on',
-    )
-  )
+  const { stamp, gaugeUm, nose } = bar.value
+  const driveLinks = barLinks.read()
+  if (typeof driveLinks !== 'number') {
+    wrong.value = driveLinks ?? 'Say how many drive links it takes.'
+    return
+  }
+  const nosePitchClass = nose === 'solid' ? null : nose
+  const barStamp = stamp.trim() === '' ? {} : { barStamp: stamp.trim() }
+  if (await write({ kind: 'barFitted', gaugeUm, driveLinks, nosePitchClass, ...barStamp }, 'Another bar is on'))
     form.value = 'none'
 }
 async function saveSprocket(): Promise<void> {
@@ -183,8 +199,7 @@ const entries = computed(() =>
   answer.value === null ? [] : [...answer.value.entries].filter(({ kind }) => kind !== 'sawCorrected').reverse(),
 )
 const counted = computed(() => new Set(sawEntriesThatCount(answer.value?.entries ?? []).map(({ id }) => id)))
-const dayOf = (instant: string): string =>
-  new Date(instant).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' })
+const dayOf = (instant: string): string => sayDay(instant, shed.dates)
 const [, WORN_OUT] = SAW_FIGURES.loopsPerSprocket.value
 </script>
 
@@ -227,6 +242,10 @@ const [, WORN_OUT] = SAW_FIGURES.loopsPerSprocket.value
       <section class="sheet stack">
         <h2>Bar</h2>
         <dl class="fact-list">
+          <template v-if="saw.barStamp"
+            ><dt>Stamped</dt>
+            <dd class="figures">{{ saw.barStamp }}</dd></template
+          >
           <dt>Groove</dt>
           <dd>
             <strong>{{ writeMm(saw.gaugeUm, 1) }}</strong>{{
@@ -294,18 +313,18 @@ const [, WORN_OUT] = SAW_FIGURES.loopsPerSprocket.value
           </p>
         </form>
         <form v-if="form === 'bar'" class="stack inner" @submit.prevent="saveBar">
+          <BarStampField
+            v-model="bar.stamp"
+            field-id="new-bar-stamp"
+            :gauge-um="bar.gaugeUm"
+            :drive-links="bar.driveLinks"
+            @take="takeBar"
+          />
           <div class="field">
             <span class="legend">Groove</span
             ><SelectField v-model="bar.gaugeUm" :options="gauges" aria-label="Groove" />
           </div>
-          <div class="field">
-            <label for="bar-links">Drive links</label
-            ><NInput
-              v-model:value="bar.driveLinks"
-              :input-props="{ id: 'bar-links', inputmode: 'numeric' }"
-              placeholder=""
-            />
-          </div>
+          <FigureField id="bar-links" :figure="barLinks" inputmode="numeric" />
           <div class="field">
             <span class="legend">Nose</span><SelectField v-model="bar.nose" :options="noses" aria-label="Nose" />
           </div>

@@ -1,3 +1,4 @@
+import type { Saw } from '@undercliff/contract'
 import type { LoopCard } from '@undercliff/core'
 
 /** What loops that carry a stamp are, by the crew's own list. */
@@ -13,6 +14,9 @@ export interface Stamped extends Pick<
 const NAMED = 3
 const plain = (stamp: string): string => stamp.toLowerCase().replace(/[\s.-]+/g, '')
 
+/** Whether two stamps read the same but for capitals, spaces, dots and dashes. */
+const same = (a: string | undefined, b: string): boolean => a !== undefined && plain(b) !== '' && plain(a) === plain(b)
+
 /**
  * What a stamp has been on this crew's loops: their list of stamps is their loops, and grows with them. Where it was
  * different things, what it was last.
@@ -20,8 +24,7 @@ const plain = (stamp: string): string => stamp.toLowerCase().replace(/[\s.-]+/g,
  * @param stamp as it is read off the links or the box; null is answered while the crew has none like it
  */
 export function knownByStamp(stamp: string, loops: readonly LoopCard[]): Stamped | null {
-  if (plain(stamp) === '') return null
-  const alike = loops.filter(({ spec }) => spec.stamp !== undefined && plain(spec.stamp) === plain(stamp))
+  const alike = loops.filter(({ spec }) => same(spec.stamp, stamp))
   const last = alike.at(-1)
   if (last === undefined) return null
   const { pitchClass, gaugeUm, driveLinks, cutterType, sequence } = last.spec
@@ -30,3 +33,11 @@ export function knownByStamp(stamp: string, loops: readonly LoopCard[]): Stamped
     tags: alike.slice(-NAMED).map(({ tag }) => tag),
   }
 }
+
+/**
+ * A saw of the crew's whose present bar carries this stamp: what it takes is proposed for the next one.
+ *
+ * @param stamp as it is read off the bar; null is answered while the crew has none like it
+ */
+export const barByStamp = (stamp: string, saws: readonly Saw[]): Saw | null =>
+  saws.findLast(({ barStamp }) => same(barStamp, stamp)) ?? null

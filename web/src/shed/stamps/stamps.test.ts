@@ -1,6 +1,6 @@
 import { expect, test } from 'vitest'
-import { card } from '../../fixtures/shed'
-import { knownByStamp } from './stamps'
+import { card, saw } from '../../fixtures/shed'
+import { barByStamp, knownByStamp } from './stamps'
 
 const stamped = (tag: string, stamp: string, gaugeUm = 1500) => {
   const plain = card(tag, null)
@@ -16,4 +16,11 @@ test('a stamp is what the crew’s own loops with it are, what it was last', () 
 
 test('none ships: a crew that added nothing has no stamp', () => {
   expect(knownByStamp('25', [card('A1', null)])).toBeNull()
+})
+
+test('a bar is what the saw with such a stamp takes, the last one first', () => {
+  const saws = [{ ...saw('Osprey'), barStamp: 'B 16' }, { ...saw('Whelk'), barStamp: 'b16' }, saw('Kelp')]
+  expect(barByStamp('B-16', saws)?.nickname).toBe('Whelk')
+  expect(barByStamp('', saws)).toBeNull()
+  expect(barByStamp('17', saws)).toBeNull()
 })

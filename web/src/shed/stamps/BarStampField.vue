@@ -1,0 +1,31 @@
+<script setup lang="ts">
+import { PITCH_PROFILES, writeMm, type Um } from '@undercliff/core'
+import type { Saw } from '@undercliff/contract'
+import { NInput } from 'naive-ui'
+import { computed } from 'vue'
+import { useShed } from '../../remote/shedStore'
+import { barByStamp } from './stamps'
+
+/** What is stamped on a bar; where the crew has had such a bar, what it was is one press away. */
+const stamp = defineModel<string>({ required: true })
+const { fieldId, gaugeUm, driveLinks } = defineProps<{ fieldId: string; gaugeUm: Um; driveLinks: string }>()
+const emit = defineEmits<{ take: [bar: Saw] }>()
+const shed = useShed()
+const known = computed(() => {
+  const found = barByStamp(stamp.value, shed.saws)
+  return found?.gaugeUm === gaugeUm && String(found.driveLinks) === driveLinks ? null : found
+})
+const said = ({ pitchClass, gaugeUm: groove, driveLinks: links }: Saw): string =>
+  `${PITCH_PROFILES[pitchClass].name}, ${writeMm(groove, 1)}, ${links} drive links`
+</script>
+
+<template>
+  <div class="field">
+    <label :for="fieldId">Stamped on the bar <span class="soft">(if you can read it)</span></label
+    ><NInput v-model:value="stamp" :maxlength="40" :input-props="{ id: fieldId }" placeholder="" />
+    <p v-if="known" class="row" role="status">
+      <span>{{ known.barStamp }} was {{ said(known) }}, on {{ known.nickname }}.</span>
+      <button type="button" class="act small" @click="emit('take', known)">It is the same</button>
+    </p>
+  </div>
+</template>
