@@ -32,6 +32,6 @@ test('a price is asked about where its decimal mark slipped, and never where it 
   )
   expect(checkCount(0, priceBounds(4000))).toEqual({ ok: true })
   expect(sayCountCheck(400_000, { ok: false, weight: 'ask', meant: 4000 }, (minor) => `€${minor / 100}`)).toBe(
-    '€4000 is hardly right. Was it €40?',
+    '€4000? That is hardly right. Was it €40?',
   )
 })

@@ -69,7 +69,7 @@ export const priceBounds = (beforeMinor: number): CountBounds => ({
  *
  * @param said the number as it is read
  * @example
- * sayCountCheck(27, { ok: false, weight: 'ask', meant: 72 }, String) // '27 is hardly right. Was it 72?'
+ * sayCountCheck(27, { ok: false, weight: 'ask', meant: 72 }, String) // '27? That is hardly right. Was it 72?'
  */
 export function sayCountCheck(
   value: number,
@@ -77,5 +77,5 @@ export function sayCountCheck(
   said: (value: number) => string,
 ): string {
   const asked = meant === null ? '' : ` Was it ${said(meant)}?`
-  return `${said(value)} ${weight === 'refuse' ? 'cannot be' : 'is hardly right'}.${asked}`
+  return `${said(value)}? That ${weight === 'refuse' ? 'cannot be' : 'is hardly right'}.${asked}`
 }

@@ -82,6 +82,15 @@ const where = ({ place }: LoopCard): string =>
         ? ''
         : SHELF_NAMES[place.at]
 
+/** Minutes and money of what a verdict calls for; of its way out where it calls for nothing but to leave it alone. */
+function costLine({ action, minutes, costMinor, wayOut }: LoopCard): string {
+  const out = action === 'stop' ? wayOut : null
+  const likely = out?.minutes ?? 0
+  const time = out === null ? minutes : { low: likely, likely, high: likely }
+  const minor = out?.costMinor ?? costMinor ?? 0
+  return [briefMinutes(time), minor === 0 ? '' : money(minor)].filter(Boolean).join(' · ') || '–'
+}
+
 /** How a loop that is not to be used at all comes back to work; every other verdict is its own way out. */
 const outOf = ({ action, wayOut }: LoopCard): string =>
   action === 'stop' && wayOut !== null ? sayWayOut(wayOut, shed.figures) : ''
@@ -192,10 +201,7 @@ onKeyStroke(['x', 'a', 'ArrowDown', 'ArrowUp'], (event) => {
             <p v-if="outOf(loop)" class="why"><strong>Way out:</strong> {{ outOf(loop) }}.</p>
           </div>
           <p class="cost figures">
-            {{
-              [briefMinutes(loop.minutes), loop.costMinor === null || loop.costMinor === 0 ? '' : money(loop.costMinor)]
-                .filter(Boolean)
-                .join(' · ') || '–'
+            {{ costLine(loop)
             }}<small v-if="loop.runnerUp"
               >else {{ actionInWords(loop.runnerUp.action) }}, {{ money(loop.runnerUp.byMinor) }}/h dearer</small
             >

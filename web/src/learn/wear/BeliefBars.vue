@@ -23,8 +23,8 @@ const x = computed(() => scaleLinear([0, Math.max(50, ...props.groups.map(({ hig
           <rect class="middle" :x="x(mean) - 1.5" y="1" width="3" height="16" />
         </svg>
         <span class="figures"
-          >{{ length(mean) }}
-          <small class="soft">{{ length(Math.max(0, low)) }} to {{ length(high) }}, {{ Math.round(own) }}×</small></span
+          >{{ length(mean) }}, {{ Math.round(own) }}×
+          <small class="soft">{{ length(Math.max(0, low)) }} to {{ length(high) }}</small></span
         >
       </li>
     </ul>
@@ -39,7 +39,7 @@ ul {
 }
 li {
   display: grid;
-  grid-template-columns: minmax(0, 10em) minmax(60px, 1fr) 9.5em;
+  grid-template-columns: minmax(0, 10em) minmax(60px, 1fr) 11.5em;
   gap: 10px;
   align-items: center;
   border-top: 1px solid var(--rule);
@@ -65,7 +65,12 @@ svg {
 }
 @media (max-width: 700px) {
   li {
-    grid-template-columns: minmax(0, 8em) minmax(40px, 1fr) 8.4em;
+    grid-template-columns: minmax(0, 1fr) max-content;
+    gap: 2px 10px;
+  }
+  svg {
+    grid-row: 2;
+    grid-column: 1 / -1;
   }
 }
 </style>
