@@ -99,10 +99,9 @@ const seenOfTheList = (page: Page): Promise<{ html: string; css: string }> =>
   page.evaluate(() => {
     const main = document.querySelector('main') ?? document.body
     const copy = main.cloneNode(true) as HTMLElement
-    const below = (element: Element): boolean => element.getBoundingClientRect().top > innerHeight
     const [ours, theirs] = [main.querySelectorAll('*'), [...copy.querySelectorAll('*')]]
     ours.forEach((element, i) => {
-      if (below(element)) theirs[i]?.remove()
+      if (element.getBoundingClientRect().top > innerHeight) theirs[i]?.remove()
     })
     const css = [...document.styleSheets].flatMap((sheet) => [...sheet.cssRules].map((rule) => rule.cssText))
     return { html: copy.innerHTML, css: css.join('\n') }
