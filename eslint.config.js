@@ -35,7 +35,20 @@ const CORE_LAYERS = [
     'measure',
     'saw',
   ],
-  ...['roles', 'house', 'sharpen', 'wear', 'fold', 'verdict', 'fit', 'admit', 'card', 'importing', 'words'],
+  ...[
+    'roles',
+    'house',
+    'sharpen',
+    'wear',
+    'fold',
+    'verdict',
+    'sharpening',
+    'fit',
+    'admit',
+    'card',
+    'importing',
+    'words',
+  ],
 ]
 
 /** Places of the interface, in the order of the working day. No place imports from another. */

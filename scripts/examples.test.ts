@@ -16,12 +16,16 @@ const saw = { pitchClass: 'threeEighths', gaugeUm: 1500, driveLinks: 72 } as con
 const log = new Log().add('ran', { tanks: 2, conditions: 'clean' })
 const nicked = [[], [{ kind: 'chipped', depthUm: 500 }], [], []].map((damage) => ({ length: { um: 7000 }, damage }))
 
+const planOf = (state: core.LoopState | null) =>
+  state === null ? null : core.planSharpening(state, core.DEFAULT_RULES, { action: 'regrind', personId: null })
+
 /** What examples take for granted. */
 const GIVEN = {
   spec38: SPEC,
   spec: SPEC,
   saw,
   state: core.fold(log.entries),
+  plan: planOf(core.fold(log.entries)),
   log: log.entries,
   base: { id: 'one', loopId: 'loop', sawId: 'saw', happenedAt: '2026-02-01T00:00:00.000Z', personId: null },
   figures: { lengths: 'mm', currency: 'EUR' },

@@ -5,6 +5,7 @@ const SCREENS = [
   '/loops/K3',
   '/loops/T5/measure',
   '/loops/K3/sharpened',
+  '/loops/K3/sharpen',
   '/loops/P1/note/inspected',
   '/loops/P1/note/ran',
   '/loops/P1/note/struck',

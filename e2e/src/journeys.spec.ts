@@ -148,6 +148,7 @@ test.describe('on a phone, by touch', () => {
     await page.getByRole('textbox', { name: 'Called' }).fill('Dunlin')
     await page.getByRole('button', { name: 'Rename it' }).tap()
     await expect(page.getByRole('heading', { name: 'Dunlin', exact: true })).toBeVisible()
+    await expect(page).toHaveURL(/\/saws\/Dunlin$/)
     await page.getByLabel('Lent to').fill('the north crew')
     await page.getByRole('button', { name: 'Lend it out' }).tap()
     await expect(page.getByText('It is lent out to the north crew.').first()).toBeVisible()

@@ -5,6 +5,7 @@ const screens = {
   loop: () => import('./shed/loop/LoopPage.vue'),
   measure: () => import('./bench/measure/MeasurePage.vue'),
   sharpened: () => import('./bench/sharpened/SharpenedPage.vue'),
+  sharpen: () => import('./bench/sharpen/SharpenPage.vue'),
   ran: () => import('./bench/note/RanPage.vue'),
   struck: () => import('./bench/note/StruckPage.vue'),
   inspected: () => import('./bench/note/InspectedPage.vue'),
@@ -61,6 +62,7 @@ export const router = createRouter({
     { path: '/loops/:tag', name: 'loop', component: screens.loop, props: true },
     { path: '/loops/:tag/measure', name: 'measure', component: screens.measure, props: true },
     { path: '/loops/:tag/sharpened', name: 'sharpened', component: screens.sharpened, props: true },
+    { path: '/loops/:tag/sharpen', name: 'sharpen', component: screens.sharpen, props: true },
     { path: '/loops/:tag/decide', name: 'decide', component: screens.decide, props: true },
     { path: '/loops/:tag/note/ran', name: 'ran', component: screens.ran, props: true },
     { path: '/loops/:tag/note/struck', name: 'struck', component: screens.struck, props: true },
@@ -100,6 +102,7 @@ interface Screens {
   loop: Screen<'loop', ByTag>
   measure: Screen<'measure', ByTag>
   sharpened: Screen<'sharpened', ByTag>
+  sharpen: Screen<'sharpen', ByTag>
   decide: Screen<'decide', ByTag>
   ran: Screen<'ran', ByTag>
   struck: Screen<'struck', ByTag>

@@ -38,6 +38,7 @@ export const SCREENS: Readonly<Record<ScreenName, ScreenOf>> = {
   decide: { place: 'bench', name: 'Decide', of: 'loop' },
   measure: { place: 'bench', name: 'Measure', of: 'loop' },
   sharpened: { place: 'bench', name: 'Log a sharpening', of: 'loop' },
+  sharpen: { place: 'bench', name: 'Sharpen step by step', of: 'loop' },
   ran: { place: 'bench', name: 'Log tanks', of: 'loop' },
   struck: { place: 'bench', name: 'Log a strike', of: 'loop' },
   inspected: { place: 'bench', name: 'Log an inspection', of: 'loop' },

@@ -6,10 +6,10 @@ import {
   actionInWords,
   decide,
   forecast,
-  grinderFor,
   isLeadsJob,
   lifeOf,
   mayOverrule,
+  planSharpening,
   POPULATION_WORDS,
   sayLearnedFrom,
   sayRange,
@@ -34,7 +34,7 @@ import ToothSign from '../../parts/ToothSign.vue'
 import { isTyping } from '../../parts/typing'
 import { useOpenLoop } from '../../remote/openLoop'
 import { useSession } from '../../remote/sessionStore'
-import GrinderCard from './GrinderCard.vue'
+import SetUpCard from '../sharpen/SetUpCard.vue'
 import { JOBS } from '../../parts/jobs'
 import OptionRows from './OptionRows.vue'
 import PricesPanel from './PricesPanel.vue'
@@ -77,9 +77,6 @@ const turns = computed(() =>
 const sides = computed(() =>
   state.value === null || ahead.value === null ? null : sideBalance(state.value, rules.value, ahead.value),
 )
-const grinder = computed(() =>
-  state.value === null || verdict.value === null ? null : grinderFor(state.value, rules.value, verdict.value),
-)
 const life = computed(() => (state.value === null ? null : lifeOf(state.value, rules.value, new Date().toISOString())))
 
 /** The option whose outcome the map shows: the one asked for, else the advised one, if it is a job. */
@@ -95,7 +92,12 @@ const againstIt = computed(
 const allowed = computed(
   () => option.value !== null && verdict.value !== null && mayOverrule(verdict.value, option.value.action),
 )
-const isWheel = computed(() => option.value?.action === 'regrind' || option.value?.action === 'shop')
+/** How what is shown would be done, where a tool of the house does it. */
+const sharpening = computed(() => {
+  const action = option.value?.action
+  if (state.value === null || (action !== 'regrind' && action !== 'file' && action !== 'touchUp')) return null
+  return planSharpening(state.value, rules.value, { action, personId: session.me?.personId ?? null })
+})
 const mayStart = computed(() => verdict.value !== null && (session.isLead || !isLeadsJob(verdict.value.action)))
 
 async function settle(action: Action, overruled?: string): Promise<boolean> {
@@ -351,7 +353,14 @@ const small = (um: number): string => writeLength(Math.round(um), shed.lengths)
             <li v-for="turn in turns" :key="turn.by">{{ sayTurn(turn, verdict.advised, shed.figures) }}</li>
           </ul>
         </section>
-        <GrinderCard v-if="isWheel && grinder" class="sheet" :grinder="grinder" :figures="shed.figures" />
+        <div v-if="sharpening" class="sheet stack">
+          <SetUpCard :tool="sharpening.tool" :set-up="sharpening.setUp" :figures="shed.figures" />
+          <p class="no-print">
+            <RouterLink class="act" :to="{ name: 'sharpen', params: { tag }, query: { action: sharpening.action } }"
+              >Go through it step by step</RouterLink
+            >
+          </p>
+        </div>
       </div>
     </div>
     <OverrulePanel

@@ -74,7 +74,7 @@ const screensOf = ({ isLead }: Sought): Unnumbered[] =>
       kind: 'screen',
       name: SCREENS[name].name,
       about: 'screen',
-      to: { name },
+      to: { name } as RouteLocationRaw,
       words: SCREENS[name].words ?? '',
     }))
 

@@ -1,0 +1,151 @@
+import { sideDifference } from '../belief'
+import { damageDepth, shapeUm } from '../damage'
+import { HANDS, type Hand } from '../loop'
+import type { HouseRules, UnevenSchool } from '../house'
+import { EXTRA_STROKES, filingRemovals, removals, soundUm, strokesFor, UM_PER_GRIND_TOUCH } from '../sharpen'
+import type { CutterState, Known, LoopState } from '../state'
+import type { Um } from '../units'
+import type { SideBites } from './bites'
+
+/** What one cutter gets. */
+export interface CutterJob {
+  /** Counted from the start mark, from 1. */
+  readonly number: number
+  readonly hand: Hand
+  readonly lengthUm: Um
+  readonly lengthSdUm: number
+  readonly known: Known
+  /** What is to come off it, what its damage adds to that, and the length that it ends at. */
+  readonly removeUm: Um
+  readonly damageUm: Um
+  readonly targetUm: Um
+  /** Strokes or touches that this is expected to take. */
+  readonly count: number
+  /** It is worked until it is clean: the count is an expectation, and no more. */
+  readonly untilClean: boolean
+}
+
+/** What one side gets. */
+export interface SideJob {
+  readonly hand: Hand
+  /** Strokes or touches for a sound cutter of it. */
+  readonly count: number
+  readonly cutters: readonly CutterJob[]
+}
+
+const countOf = (hand: Hand, hands: readonly { readonly hand: Hand }[]): number =>
+  hands.filter((one) => one.hand === hand).length
+
+/**
+ * What more has to come off each side so that both come out alike, as far as the school goes: at once where cutters
+ * are matched, by a stroke or two a time where all get the same, and not at all where evenness is left to the grinder.
+ */
+function eveningUm(state: LoopState, school: UnevenSchool, bites: SideBites): Record<Hand, Um> {
+  const more = { left: 0, right: 0 }
+  const known = sideDifference(state.lengths)
+  // What is not known to be so is not filed after: it would be a stroke for nothing.
+  if (known === null || Math.abs(known.mean) < 2 * Math.sqrt(known.variance)) return more
+  const longer: Hand = known.mean > 0 ? 'left' : 'right'
+  const differs = Math.abs(known.mean)
+  if (school === 'matchShortest') more[longer] = differs
+  if (school === 'sameStrokes') more[longer] = Math.min(differs, EXTRA_STROKES * bites[longer])
+  return more
+}
+
+/** What a file takes off each cutter: by the school, and so that both sides come out alike. */
+function filed(state: LoopState, usualUm: Um, school: UnevenSchool, bites: SideBites): Um[] {
+  const { cutters } = state
+  const off = filingRemovals(cutters, usualUm, school)
+  // Matched cutters end at one length already; what was read decides there.
+  if (school === 'matchShortest') return off
+  const more = eveningUm(state, school, bites)
+  return off.map((um, i) => {
+    const { hand = 'left', length: { um: lengthUm } = { um: 0 } } = cutters[i] ?? {}
+    return Math.min(lengthUm, Math.round(um + more[hand]))
+  })
+}
+
+/** A shape that takes length counts as damage that reaches as deep. */
+const shaped = (cutter: CutterState): CutterState => {
+  const takes = shapeUm(cutter.damage)
+  return takes === 0 ? cutter : { ...cutter, damage: [...cutter.damage, { kind: 'chipped', depthUm: takes }] }
+}
+
+/** How the metal comes off. */
+export interface Cutting {
+  readonly gives: 'strokes' | 'touches'
+  /** Whether a stop ends every cutter at one length. */
+  readonly toStop: boolean
+  /** What a sharpening of this kind takes off a sound cutter. */
+  readonly usualUm: Um
+  readonly school: UnevenSchool
+  readonly bites: SideBites
+}
+
+/**
+ * What every cutter of a loop gets, side by side, the weaker side first.
+ *
+ * @returns both sides in the order in which they are worked
+ */
+export function sideJobs(state: LoopState, cutting: Cutting, first: Hand): SideJob[] {
+  const { gives, toStop, usualUm, school, bites } = cutting
+  const { cutters } = state
+  const offUm = toStop ? removals(cutters.map(shaped), 'wheel', usualUm, true) : filed(state, usualUm, school, bites)
+  const countFor = (um: Um, hand: Hand): number =>
+    gives === 'touches' ? Math.max(1, Math.ceil(um / UM_PER_GRIND_TOUCH)) : strokesFor(um, bites[hand])
+  const jobs = cutters.map((cutter, i): CutterJob => {
+    const { number, hand, length, damage } = cutter
+    const removeUm = offUm[i] ?? 0
+    const damageUm = damage.length === 0 ? 0 : Math.max(0, soundUm(cutter, usualUm) - usualUm)
+    const deep = damageDepth(damage).knownUm > usualUm && school !== 'sameStrokes'
+    return {
+      number,
+      hand,
+      lengthUm: length.um,
+      lengthSdUm: length.sdUm,
+      known: length.known,
+      removeUm,
+      damageUm,
+      targetUm: length.um - removeUm,
+      count: countFor(removeUm, hand),
+      untilClean: deep && !toStop,
+    }
+  })
+  const order = HANDS.filter((hand) => countOf(hand, cutters) > 0).sort((a) => (a === first ? -1 : 1))
+  return order.map((hand) => {
+    const ours = jobs.filter((job) => job.hand === hand)
+    const sound = ours.filter(({ damageUm }) => damageUm === 0)
+    const counts = (sound.length > 0 ? sound : ours).map(({ count }) => count).sort((a, b) => a - b)
+    return { hand, count: counts[Math.floor(counts.length / 2)] ?? 0, cutters: ours }
+  })
+}
+
+/** Bites of the sides nearer together than this part of them make no side the weaker one. Starting value. */
+const AS_GOOD = 0.04
+
+/**
+ * The side to begin with: the weaker one while the hand is fresh, else the one with the longer cutters, else the left.
+ */
+export function firstSide(state: Pick<LoopState, 'lengths'>, bites: SideBites): Hand {
+  const { left, right } = bites
+  if (Math.abs(left - right) > AS_GOOD * (left + right)) return left < right ? 'left' : 'right'
+  const known = sideDifference(state.lengths)
+  return known !== null && known.mean < -2 * Math.sqrt(known.variance) ? 'right' : 'left'
+}
+
+/** The cutter that needs most: a wheel's stop is set on it. Undefined for none. */
+export const worstJob = (sides: readonly SideJob[]): CutterJob | undefined =>
+  sides
+    .flatMap(({ cutters }) => cutters)
+    .reduce<CutterJob | undefined>(
+      (worst, job) =>
+        worst === undefined || job.lengthUm - job.damageUm < worst.lengthUm - worst.damageUm ? job : worst,
+      undefined,
+    )
+
+/** Whether what a job leaves is above the mark by what the house keeps. */
+export const staysAbove = (
+  { targetUm }: Pick<CutterJob, 'targetUm'>,
+  markLengthUm: Um,
+  { reserveUm }: Pick<HouseRules, 'reserveUm'>,
+): boolean => targetUm >= markLengthUm + reserveUm

@@ -1,0 +1,144 @@
+import type { LoopState } from '../state'
+import type { HouseRules } from '../house'
+import type { FileAge } from '../log'
+import type { Hand } from '../loop'
+import { SECONDS_PER_STROKE, type MinutesRange } from '../sharpen'
+import type { Um } from '../units'
+import { filingWay } from '../verdict/filingWay'
+import { learnedOf } from '../verdict/learned'
+import { sideBites, type SideBites } from './bites'
+import { firstSide, sideJobs, staysAbove, worstJob, type CutterJob, type SideJob } from './cutterJobs'
+import { gaugeJobs, type GaugeJobs } from './gaugeJobs'
+import { setUpFor, type SetUp } from './setUp'
+import { stepsOf, type Step } from './steps'
+import { TOOL_FACTS, usualTool, whyNotWith, type SharpeningTool, type ToolRefusal } from './tools'
+
+/** A sharpening that is to be done. */
+export interface Sharpening {
+  readonly action: 'touchUp' | 'file' | 'regrind'
+  /** The house's own where it is left out. */
+  readonly tool?: SharpeningTool
+  /** Who does it; null where nobody said. */
+  readonly personId: string | null
+  readonly fileAge?: FileAge
+}
+
+/** What of a plan has to be looked at before anybody begins. */
+export type PlanDoubt =
+  /** A cutter would end nearer to its mark than the house keeps. */
+  | 'intoReserve'
+  /** The file would cut into the tie strap at this wear. */
+  | 'intoStrap'
+  /** Deeper than the house files by hand. */
+  | 'deepForFile'
+  /** Deep work under a wheel: light touches, or the temper goes. */
+  | 'hotUnderWheel'
+  /** Ripping chain jumps by one degree between cutters, and one of them is at another angle. */
+  | 'ripperJumps'
+  /** Nobody has measured the cutter that decides on the stop. */
+  | 'stopOnEstimate'
+
+/** Everything about a sharpening before it begins. */
+export interface SharpeningPlan {
+  readonly tool: SharpeningTool
+  readonly action: Sharpening['action']
+  /** Why this tool is not for this loop in this house; null where it is. */
+  readonly refusal: ToolRefusal | null
+  readonly setUp: SetUp
+  readonly gives: 'strokes' | 'touches'
+  /** What a stroke takes off on each side in this person's hands. */
+  readonly bites: SideBites
+  /** Both sides, the one to begin with first. */
+  readonly sides: readonly SideJob[]
+  readonly worst: CutterJob | null
+  /** Length that a stop ends every cutter at; null where each ends by itself. */
+  readonly stopUm: Um | null
+  readonly gauges: GaugeJobs
+  readonly steps: readonly Step[]
+  /** Of all steps together. */
+  readonly minutes: MinutesRange
+  readonly doubts: readonly PlanDoubt[]
+}
+
+/** Seconds that one touch of a wheel takes with all that belongs to it, from and to: common practice at the bench. */
+const TOUCH_SECONDS = { benchGrinder: [6, 10], smallGrinder: [4, 8], handGrinder: [6, 12] } as const
+
+/** Minutes for one side. */
+function sideMinutes(tool: SharpeningTool, { cutters }: SideJob): MinutesRange {
+  const counts = cutters.reduce((sum, { count }) => sum + count, 0)
+  if (tool === 'benchGrinder' || tool === 'smallGrinder' || tool === 'handGrinder') {
+    const [fast, slow] = TOUCH_SECONDS[tool]
+    return { low: (counts * fast) / 60, likely: (counts * (fast + slow)) / 120, high: (counts * slow) / 60 }
+  }
+  const likely = (counts * SECONDS_PER_STROKE + cutters.length * TOOL_FACTS[tool].secondsToNext) / 60
+  return { low: likely * 0.85, likely, high: likely * 1.25 }
+}
+
+/** Deeper than this under a wheel wants several light touches. Starting value. */
+const DEEP_UNDER_WHEEL_UM: Um = 800
+
+function doubtsOf(
+  state: LoopState,
+  rules: HouseRules,
+  plan: Pick<SharpeningPlan, 'gives' | 'setUp' | 'sides' | 'worst' | 'stopUm'>,
+): PlanDoubt[] {
+  const jobs = plan.sides.flatMap(({ cutters }) => cutters)
+  const deepestUm = Math.max(0, ...jobs.map(({ removeUm }) => removeUm))
+  const odd =
+    state.parts.some(({ kind }) => kind === 'anglesDiffer') ||
+    state.cutters.some(({ damage }) => damage.some(({ kind }) => kind === 'wrongAngle'))
+  const holds: Readonly<Record<PlanDoubt, boolean>> = {
+    intoReserve: jobs.some((job) => !staysAbove(job, state.spec.markLengthUm, rules)),
+    intoStrap: plan.setUp.with === 'file' && plan.setUp.clearUm < 0,
+    deepForFile: plan.gives === 'strokes' && deepestUm > rules.largestFilingUm,
+    hotUnderWheel: plan.gives === 'touches' && deepestUm > DEEP_UNDER_WHEEL_UM,
+    ripperJumps: state.spec.cutterType === 'ripping' && odd,
+    stopOnEstimate: plan.stopUm !== null && plan.worst?.known !== 'measured',
+  }
+  return (Object.keys(holds) as PlanDoubt[]).filter((doubt) => holds[doubt])
+}
+
+const sum = (all: readonly MinutesRange[]): MinutesRange => ({
+  low: all.reduce((total, { low }) => total + low, 0),
+  likely: all.reduce((total, { likely }) => total + likely, 0),
+  high: all.reduce((total, { high }) => total + high, 0),
+})
+
+/**
+ * How a loop is sharpened from set-up to put-back: what every cutter gets, in which order, with which set-up.
+ *
+ * @param first the side to begin with, where somebody wants another than the weaker one
+ * @example
+ * planSharpening(state, DEFAULT_RULES, { action: 'regrind', personId: null }).tool // 'benchGrinder'
+ */
+export function planSharpening(state: LoopState, rules: HouseRules, wanted: Sharpening, first?: Hand): SharpeningPlan {
+  const { spec } = state
+  const { action, personId, fileAge } = wanted
+  const tool = wanted.tool ?? usualTool(action, spec, rules)
+  const { gives, toStop } = TOOL_FACTS[tool]
+  const { removal, slopeDeg, shortestUm } = learnedOf(state)
+  const bites = sideBites(state, personId, fileAge)
+  const population = gives === 'touches' ? 'grind' : action === 'touchUp' ? 'touchUp' : 'routine'
+  const usualUm = Math.round(removal[population].meanUm)
+  const school = action === 'touchUp' ? 'sameStrokes' : filingWay(state, rules)
+  const cutting = { gives, toStop: toStop && action !== 'touchUp', usualUm, school, bites }
+  const sides = sideJobs(state, cutting, first ?? firstSide(state, bites))
+  const jobs = sides.flatMap(({ cutters }) => cutters)
+  const worst = worstJob(sides) ?? null
+  const stopUm = cutting.toStop && worst !== null ? worst.targetUm : null
+  const gauges = gaugeJobs(state, jobs, rules, slopeDeg)
+  const setUp = setUpFor(spec, { tool, shortestUm, stopUm: stopUm ?? 0, settingUm: gauges.plateUm }, rules)
+  const steps = stepsOf(tool, sides, gauges, (side) => sideMinutes(tool, side))
+  const planned = { gives, setUp, sides, worst, stopUm }
+  return {
+    ...planned,
+    tool,
+    action,
+    refusal: whyNotWith(tool, spec, rules),
+    bites,
+    gauges,
+    steps,
+    minutes: sum(steps.map(({ minutes }) => minutes)),
+    doubts: doubtsOf(state, rules, planned),
+  }
+}

@@ -1,0 +1,146 @@
+import {
+  fileBevelDeg,
+  fileBottom,
+  fileFor,
+  grinderSettings,
+  partAboveWorn,
+  topPlateHeight,
+  type GrinderSettings,
+} from '../geometry'
+import type { HouseRules } from '../house'
+import type { LoopSpec } from '../profile'
+import { sidePlateOf, topPlateAngleFor } from '../sharpen'
+import type { Um } from '../units'
+import { downAngleFor, TOOL_FACTS, type SharpeningTool } from './tools'
+
+/** A line of a guide, and how far off it the file is held. */
+export interface GuideLine {
+  readonly lineDeg: number
+  /** Above nothing the file points less square across the bar than the line does. */
+  readonly offDeg: number
+}
+
+/** How a round file is held on a loop at its present wear. Angles in degrees, lengths in micrometres. */
+export interface FileSetUp {
+  readonly with: 'file'
+  readonly fileUm: Um
+  /** Part of its diameter above the top plate, and how much that is. */
+  readonly partAbove: number
+  readonly aboveUm: Um
+  /** Bevel under the top plate that comes of it. */
+  readonly bevelDeg: number
+  readonly angleDeg: number
+  /** The guide's own line to hold it against; null where there is none. */
+  readonly line: GuideLine | null
+  /** Handle lowered by this much. */
+  readonly downDeg: number
+  /** How far its bottom stays above the tie strap; below nothing it cuts into it. */
+  readonly clearUm: Um
+  /** How much more of it stands above than is wanted: a guide on the chassis does not sink with the cutters. */
+  readonly higherThanWantedUm: Um
+}
+
+/** How a bevelled file is held. */
+export interface SquareSetUp {
+  readonly with: 'squareFile'
+  readonly angleDeg: number
+  /** How far the side plate leans forward. */
+  readonly leanDeg: number
+}
+
+/** How a wheel is set up. */
+export interface WheelSetUp extends GrinderSettings {
+  readonly with: 'wheel'
+  /** Radius that its rim is dressed to. */
+  readonly rimRadiusUm: Um
+}
+
+/** How a stone in a hand-held grinder is set up. */
+export interface StoneSetUp {
+  readonly with: 'stone'
+  readonly stoneUm: Um
+  readonly partAbove: number
+  readonly aboveUm: Um
+  readonly angleDeg: number
+  readonly line: GuideLine | null
+}
+
+export type SetUp = FileSetUp | SquareSetUp | WheelSetUp | StoneSetUp
+
+/** What decides on a set-up besides the loop. */
+export interface SetUpWanted {
+  readonly tool: SharpeningTool
+  /** The shortest cutter now: wear decides on the file, and on how high a roller holds it. */
+  readonly shortestUm: Um
+  /** Length that a wheel's stop ends every cutter at. */
+  readonly stopUm: Um
+  /** Depth-gauge setting wanted afterwards. */
+  readonly settingUm: Um
+}
+
+type SetUpRules = Pick<HouseRules, 'chiselAngleDeg' | 'chiselDownAngleDeg' | 'fileSchool' | 'sidePlate'>
+
+/** How far the side plate of square-ground chisel leans forward, since a cutter rocks back in wood. Common practice. */
+const LEAN_DEG = 5
+/** Part of a hand-held grinder's stone above the top plate. Common practice. */
+const STONE_ABOVE = 0.2
+
+/** The line of a guide that is nearest to an angle. */
+function lineFor(tool: SharpeningTool, angleDeg: number): GuideLine | null {
+  const { madeForDeg } = TOOL_FACTS[tool]
+  if (madeForDeg === null) return null
+  const lineDeg = [...madeForDeg].sort((a, b) => Math.abs(a - angleDeg) - Math.abs(b - angleDeg))[0] ?? angleDeg
+  return { lineDeg, offDeg: angleDeg - lineDeg }
+}
+
+function fileSetUp(spec: LoopSpec, { tool, shortestUm }: SetUpWanted, rules: SetUpRules): FileSetUp {
+  const { fileUm } = fileFor(spec, shortestUm, rules.fileSchool)
+  const wanted = sidePlateOf(rules.sidePlate).partAbove
+  const partAbove = tool === 'rollerGuide' ? partAboveWorn(spec, shortestUm, fileUm, wanted, 'chassis') : wanted
+  const angleDeg = topPlateAngleFor(spec, rules.chiselAngleDeg)
+  return {
+    with: 'file',
+    fileUm,
+    partAbove,
+    aboveUm: Math.round(fileUm * partAbove),
+    bevelDeg: fileBevelDeg(partAbove),
+    angleDeg,
+    line: lineFor(tool, angleDeg),
+    downDeg: downAngleFor(spec, rules),
+    clearUm: topPlateHeight(spec, shortestUm) - fileBottom(fileUm, partAbove),
+    higherThanWantedUm: Math.round(fileUm * (partAbove - wanted)),
+  }
+}
+
+/**
+ * How a tool is set up for a loop at its present wear. Common practice; manuals come first.
+ *
+ * @example
+ * setUpFor(spec38, { tool: 'jig', shortestUm: 8000, stopUm: 7800, settingUm: 650 }, DEFAULT_RULES).with // 'file'
+ */
+export function setUpFor(spec: LoopSpec, wanted: SetUpWanted, rules: SetUpRules): SetUp {
+  const angleDeg = topPlateAngleFor(spec, rules.chiselAngleDeg)
+  switch (wanted.tool) {
+    case 'freehand':
+    case 'plateGuide':
+    case 'rollerGuide':
+    case 'twoInOne':
+    case 'jig':
+      return fileSetUp(spec, wanted, rules)
+    case 'squareFile':
+      return { with: 'squareFile', angleDeg, leanDeg: LEAN_DEG }
+    case 'benchGrinder':
+    case 'smallGrinder': {
+      const { stopUm, settingUm } = wanted
+      const settings = grinderSettings(spec, { angleDeg, downAngleDeg: downAngleFor(spec, rules), stopUm, settingUm })
+      const [thin, thick] = settings.wheelUm
+      return { with: 'wheel', ...settings, rimRadiusUm: Math.round((thin + thick) / 4) }
+    }
+    case 'handGrinder': {
+      const { fileUm } = fileFor(spec, wanted.shortestUm, rules.fileSchool)
+      const line = lineFor('handGrinder', angleDeg)
+      const aboveUm = Math.round(fileUm * STONE_ABOVE)
+      return { with: 'stone', stoneUm: fileUm, partAbove: STONE_ABOVE, aboveUm, angleDeg, line }
+    }
+  }
+}

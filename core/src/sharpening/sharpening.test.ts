@@ -1,0 +1,241 @@
+import { describe, expect, test } from 'vitest'
+import fc from 'fast-check'
+import { Log, SPEC, stateOf } from '../fixtures/logs'
+import { DEFAULT_RULES, type HouseRules } from '../house'
+import { specFromProfile, type CutterType } from '../profile'
+import {
+  planSharpening,
+  SHARPENING_TOOLS,
+  STEP_IDS,
+  usualTool,
+  whyNotWith,
+  type Sharpening,
+  type SharpeningPlan,
+} from '.'
+
+const RIGHT_HANDED = 'person-right'
+const plan = (log: Log, wanted: Partial<Sharpening> = {}, rules: Partial<HouseRules> = {}): SharpeningPlan =>
+  planSharpening(stateOf(log), { ...DEFAULT_RULES, ...rules }, { action: 'file', personId: null, ...wanted })
+const of = (cutterType: CutterType) =>
+  specFromProfile({ pitchClass: 'threeEighths', gaugeUm: 1500, driveLinks: 72, cutterType })
+
+/** A loop that one person filed five times, so many micrometres a stroke on each side, read after each. */
+function filedBy(personId: string, left: number, right: number): Log {
+  const log = new Log().measureAll(8000)
+  let [l, r] = [8000, 8000]
+  for (let times = 0; times < 5; times += 1) {
+    log.add('sharpened', { method: 'fileBench', strokes: { left: 10, right: 10 }, gaugesLowered: false }, { personId })
+    l -= 10 * left
+    r -= 10 * right
+    log.measureAll((cutter) => (cutter % 2 === 1 ? l : r))
+  }
+  return log
+}
+
+describe('sides', () => {
+  test('the side that loses less each time comes first, and gets more strokes for the same length', () => {
+    const log = filedBy(RIGHT_HANDED, 15, 21)
+    // As the sides stand even again, only the hand makes the difference.
+    log.measureAll(6800)
+    const { sides, bites } = plan(log, { personId: RIGHT_HANDED })
+    expect(bites.left).toBeLessThan(bites.right)
+    expect(sides.map(({ hand }) => hand)).toEqual(['left', 'right'])
+    const [left, right] = sides
+    expect(left?.count).toBeGreaterThan(right?.count ?? 0)
+    // The other way round for who leans the other way.
+    const other = filedBy(RIGHT_HANDED, 21, 15).measureAll(6800)
+    expect(plan(other, { personId: RIGHT_HANDED }).sides[0]?.hand).toBe('right')
+  })
+
+  test('a side that is known to be longer gets more: at once, two strokes a time, or not at all, by the school', () => {
+    const log = new Log().measureAll((cutter) => (cutter % 2 === 1 ? 6600 : 6400))
+    const apart = (unevenSchool: HouseRules['unevenSchool']): number => {
+      const { sides } = plan(log, {}, { unevenSchool })
+      const countOf = (hand: 'left' | 'right') => sides.find((side) => side.hand === hand)?.count ?? 0
+      return countOf('left') - countOf('right')
+    }
+    // 0.2 mm at 20 µm a stroke.
+    expect(apart('matchShortest')).toBe(10)
+    expect(apart('sameStrokes')).toBe(2)
+    expect(apart('extraOnBad')).toBe(0)
+  })
+
+  test('a difference that nobody can be sure of is not filed after', () => {
+    const { sides } = plan(new Log(), {}, { unevenSchool: 'sameStrokes' })
+    expect(sides[0]?.count).toBe(sides[1]?.count)
+  })
+})
+
+describe('damage', () => {
+  const struck = () =>
+    new Log().add('measured', {
+      readings: Array.from({ length: 36 }, (_, i) => ({
+        cutter: i + 1,
+        lengthUm: 6500,
+        damage: i === 8 ? [{ kind: 'stone' as const, depthUm: 900 }] : [],
+      })),
+    })
+
+  test('a wheel begins with the worst cutter, and its stop ends all at one length behind the damage', () => {
+    const { worst, stopUm, sides, gives } = plan(struck(), { action: 'regrind' })
+    expect(gives).toBe('touches')
+    expect(worst?.number).toBe(9)
+    expect(stopUm).toBeLessThanOrEqual(6500 - 900)
+    const ends = new Set(sides.flatMap(({ cutters }) => cutters.map(({ targetUm }) => targetUm)))
+    expect(ends).toEqual(new Set([stopUm]))
+  })
+
+  test('a file works the damaged one until it is clean: its count is an expectation, the others’ a count', () => {
+    const { sides, stopUm } = plan(struck(), {}, { unevenSchool: 'extraOnBad' })
+    const jobs = sides.flatMap(({ cutters }) => cutters)
+    expect(stopUm).toBeNull()
+    expect(jobs.filter(({ untilClean }) => untilClean).map(({ number }) => number)).toEqual([9])
+    const [bad, sound] = [jobs.find(({ number }) => number === 9), jobs.find(({ number }) => number === 11)]
+    expect(bad?.removeUm).toBeGreaterThan(900)
+    expect(bad?.count).toBeGreaterThan(5 * (sound?.count ?? 0))
+    expect(bad?.damageUm).toBeGreaterThan(0)
+  })
+
+  test('the same strokes for all leave the rest of it to the next times, and say no count that is none', () => {
+    const { sides } = plan(struck(), {}, { unevenSchool: 'sameStrokes' })
+    const jobs = sides.flatMap(({ cutters }) => cutters)
+    expect(new Set(jobs.map(({ count }) => count)).size).toBe(1)
+    expect(jobs.some(({ untilClean }) => untilClean)).toBe(false)
+  })
+})
+
+describe('what a tool is not for', () => {
+  const { gaugeSchool, ...others } = DEFAULT_RULES
+  const constant = { ...others, gaugeSchool }
+
+  test('a two-in-one has one setting for life: refused where settings grow with wear', () => {
+    expect(whyNotWith('twoInOne', SPEC, constant)).toBeNull()
+    expect(whyNotWith('twoInOne', SPEC, { ...constant, gaugeSchool: 'progressive' })).toBe('oneSettingForLife')
+  })
+
+  test('a square-ground loop never sees a round file, whatever the house and the job', () => {
+    const square = of('squareGround')
+    for (const tool of SHARPENING_TOOLS)
+      if (tool !== 'squareFile' && tool !== 'benchGrinder')
+        expect(whyNotWith(tool, square, constant)).toBe('neverRound')
+    for (const guide of ['topPlate', 'chassis', 'twoInOne', 'jig', 'freehand'] as const)
+      expect(usualTool('file', square, { guide })).toBe('squareFile')
+    expect(whyNotWith('squareFile', SPEC, constant)).toBe('neverBevelled')
+    const { setUp, refusal } = planSharpening(stateOf(new Log(square)), DEFAULT_RULES, {
+      action: 'file',
+      personId: null,
+    })
+    expect(refusal).toBeNull()
+    expect(setUp).toMatchObject({ with: 'squareFile', leanDeg: 5 })
+  })
+
+  test('an angle or a tilt that it does not have', () => {
+    expect(whyNotWith('rollerGuide', of('ripping'), constant)).toBe('oneAngle')
+    expect(whyNotWith('plateGuide', of('ripping'), constant)).toBeNull()
+    expect(whyNotWith('smallGrinder', of('fullChisel'), { ...constant, chiselDownAngleDeg: 10 })).toBe('noTilt')
+    expect(whyNotWith('benchGrinder', SPEC, { ...constant, grinderOwned: false })).toBe('noGrinder')
+  })
+})
+
+describe('steps', () => {
+  test('they come in one order, whatever the tool; a wheel is rung before anything is ground', () => {
+    for (const tool of SHARPENING_TOOLS) {
+      const { steps } = plan(new Log(tool === 'squareFile' ? of('squareGround') : SPEC), { tool })
+      const places = steps.map(({ id }) => STEP_IDS.indexOf(id))
+      expect(places, tool).toEqual([...places].sort((a, b) => a - b))
+      const ids = steps.map(({ id }) => id)
+      expect(ids[0]).toBe('makeSafe')
+      expect(ids.includes('ring'), tool).toBe(tool.endsWith('Grinder'))
+      expect(ids).toEqual(expect.arrayContaining(['turn', 'recheck', 'gauges', 'lookOver', 'putBack']))
+    }
+  })
+
+  // Common practice: both sides of a 16-inch bar with a two-in-one take about four minutes.
+  test('a two-in-one does both sides of a 16-inch bar in about four minutes', () => {
+    const sixteen = specFromProfile({ ...SPEC, driveLinks: 60 })
+    const { steps } = plan(new Log(sixteen), { action: 'touchUp', tool: 'twoInOne' })
+    const sides = steps.filter(({ hand }) => hand !== null || false)
+    const work = [...sides, ...steps.filter(({ id }) => id === 'turn')]
+    const likely = work.reduce((sum, { minutes }) => sum + minutes.likely, 0)
+    expect(likely).toBeGreaterThan(3)
+    expect(likely).toBeLessThan(5)
+  })
+
+  // Common practice: a 10-inch loop takes about two minutes on a small grinder.
+  test('a small grinder does a 10-inch loop in about two minutes', () => {
+    const ten = specFromProfile({ pitchClass: 'lowProfile', gaugeUm: 1300, driveLinks: 40, cutterType: 'chipper' })
+    const { steps } = plan(new Log(ten), { action: 'regrind', tool: 'smallGrinder' })
+    const likely = steps.filter(({ hand }) => hand !== null).reduce((sum, { minutes }) => sum + minutes.likely, 0)
+    expect(likely).toBeGreaterThan(1.5)
+    expect(likely).toBeLessThan(2.6)
+  })
+})
+
+describe('gauges', () => {
+  test('those that stand high get strokes in groups; one that is too low stays', () => {
+    const log = new Log().add('measured', {
+      readings: Array.from({ length: 36 }, (_, i) => ({
+        cutter: i + 1,
+        lengthUm: 7000,
+        settingUm: i === 4 ? 950 : i % 2 === 0 ? 450 : 560,
+      })),
+    })
+    const { gauges } = plan(log)
+    expect(gauges.due).toBe(true)
+    expect(gauges.tooLow).toEqual([5])
+    expect(gauges.each[0]).toBeDefined()
+    expect(gauges.each.find(({ number }) => number === 5)?.strokes).toBe(0)
+    expect(gauges.groups.length).toBeGreaterThanOrEqual(2)
+    const [least, most] = [gauges.groups[0], gauges.groups.at(-1)]
+    expect(least?.cutters.every((cutter) => cutter % 2 === 0)).toBe(true)
+    expect(most?.cutters.every((cutter) => cutter % 2 === 1)).toBe(true)
+    expect(plan(log, {}, { gaugeHighUm: 1000 }).gauges.due).toBe(false)
+  })
+})
+
+describe('doubts', () => {
+  test('ripping chain jumps by one odd angle', () => {
+    const odd = new Log(of('ripping')).add('measured', {
+      readings: [{ cutter: 3, lengthUm: 7000, damage: [{ kind: 'wrongAngle', depthUm: null }] }],
+    })
+    expect(plan(odd).doubts).toContain('ripperJumps')
+    expect(plan(new Log(of('ripping')).measureAll(7000)).doubts).not.toContain('ripperJumps')
+  })
+
+  test('what ends too near its mark is said before anybody begins', () => {
+    expect(plan(new Log().measureAll(350)).doubts).toContain('intoReserve')
+    expect(plan(new Log().measureAll(4000)).doubts).not.toContain('intoReserve')
+  })
+
+  test('a stop that rests on an estimate', () => {
+    expect(plan(new Log(), { action: 'regrind' }).doubts).toContain('stopOnEstimate')
+    expect(plan(new Log().measureAll(6000), { action: 'regrind' }).doubts).not.toContain('stopOnEstimate')
+  })
+})
+
+test('whatever the loop, nothing comes off that is not there, and every cutter is planned once', () => {
+  fc.assert(
+    fc.property(
+      fc.array(fc.integer({ min: 50, max: 8000 }), { minLength: 36, maxLength: 36 }),
+      fc.constantFrom(...SHARPENING_TOOLS),
+      fc.constantFrom('touchUp' as const, 'file' as const, 'regrind' as const),
+      (lengths, tool, action) => {
+        const log = new Log().measureAll((cutter) => lengths[cutter - 1] ?? 5000)
+        const { sides, minutes } = plan(log, { tool, action })
+        const jobs = sides.flatMap(({ cutters }) => cutters)
+        expect(jobs.map(({ number }) => number).sort((a, b) => a - b)).toEqual(
+          Array.from({ length: 36 }, (_, i) => i + 1),
+        )
+        for (const { removeUm, targetUm, lengthUm, count } of jobs) {
+          expect(removeUm).toBeGreaterThanOrEqual(0)
+          expect(targetUm).toBe(lengthUm - removeUm)
+          expect(targetUm).toBeGreaterThanOrEqual(0)
+          expect(Number.isInteger(count) && count >= 1).toBe(true)
+        }
+        expect(minutes.low).toBeLessThanOrEqual(minutes.likely)
+        expect(minutes.likely).toBeLessThanOrEqual(minutes.high)
+      },
+    ),
+    { numRuns: 40 },
+  )
+})

@@ -1,0 +1,191 @@
+import type { Instant } from '../log'
+import type { Hand } from '../loop'
+import type { Um } from '../units'
+import type { CutterJob } from './cutterJobs'
+import type { SharpeningPlan } from './plan'
+import { countNow, recheck, strokeWorth, worthBefore, type Recheck, type StrokeWorth, type Stroked } from './progress'
+import type { Step } from './steps'
+
+/** What happens in the course of a sharpening, one thing after another; undo takes the last one back. */
+export type WalkEvent = { readonly at: Instant } & (
+  | /** The step, or the cutter in hand, is done: with so many strokes or touches where somebody counted. */
+    { readonly kind: 'done'; readonly count?: number }
+    /** A cutter was read: before it was worked, or after. */
+  | { readonly kind: 'read'; readonly cutter: number; readonly um: Um }
+  /** The cutter in hand is clean. */
+  | { readonly kind: 'clean' }
+  /** The cutter in hand is left for now. */
+  | { readonly kind: 'skip' }
+  /** The second side goes on without a cutter having been measured against the first. */
+  | { readonly kind: 'unchecked' }
+)
+
+/** How one cutter went. */
+export interface CutterWork {
+  /** Strokes or touches that it got; null where nobody counted and it had what was planned. */
+  readonly count: number | null
+  readonly done: boolean
+  readonly skipped: boolean
+  readonly clean: boolean
+  readonly beforeUm: Um | null
+  readonly afterUm: Um | null
+}
+
+const UNTOUCHED: CutterWork = { count: null, done: false, skipped: false, clean: false, beforeUm: null, afterUm: null }
+
+/** A sharpening as it stands. */
+export interface Walk {
+  /** Place of the step among those of the plan; as many as it has once all are done. */
+  readonly at: number
+  readonly step: Step | null
+  /** The cutter in hand; null in a step that has none. */
+  readonly cutter: CutterJob | null
+  /** Place of that cutter among those of its side, from 0, and how many they are. */
+  readonly place: number
+  readonly of: number
+  readonly work: ReadonlyMap<number, CutterWork>
+  /** What a stroke takes off on each side today, as far as readings have told. */
+  readonly worth: Readonly<Record<Hand, StrokeWorth>>
+  /** How the second side compares with the first; null while nothing of it was measured. */
+  readonly check: Recheck | null
+  /** The second side went on unchecked. */
+  readonly unchecked: boolean
+}
+
+interface Going {
+  at: number
+  place: number
+  work: Map<number, CutterWork>
+  unchecked: boolean
+}
+
+const sideOf = (plan: SharpeningPlan, step: Step | null | undefined) =>
+  step?.hand == null ? undefined : plan.sides.find(({ hand }) => hand === step.hand)
+
+/** Goes on to the next cutter of a side, or to the next step behind its last one. */
+function goOn(plan: SharpeningPlan, going: Going): void {
+  const side = sideOf(plan, plan.steps[going.at])
+  if (side !== undefined && going.place + 1 < side.cutters.length) going.place += 1
+  else {
+    going.at = Math.min(plan.steps.length, going.at + 1)
+    going.place = 0
+  }
+}
+
+/** The second side's cutter that the re-check reads: its first one that is sound. */
+export function checkCutter(plan: SharpeningPlan): CutterJob | null {
+  const second = plan.sides[1]
+  return second?.cutters.find(({ damageUm }) => damageUm === 0) ?? second?.cutters[0] ?? null
+}
+
+function inHand(plan: SharpeningPlan, { at, place }: Going): CutterJob | null {
+  const step = plan.steps[at]
+  if (step?.id === 'recheck') return checkCutter(plan)
+  return sideOf(plan, step)?.cutters[place] ?? null
+}
+
+function take(plan: SharpeningPlan, going: Going, event: WalkEvent): void {
+  const job = inHand(plan, going)
+  const change = (number: number, part: Partial<CutterWork>): void => {
+    going.work.set(number, { ...(going.work.get(number) ?? UNTOUCHED), ...part })
+  }
+  switch (event.kind) {
+    case 'done': {
+      const count = event.count ?? null
+      if (job !== null) change(job.number, { done: true, skipped: false, ...(count === null ? {} : { count }) })
+      goOn(plan, going)
+      return
+    }
+    case 'skip':
+      if (job !== null) change(job.number, { skipped: true })
+      goOn(plan, going)
+      return
+    case 'clean':
+      if (job !== null) change(job.number, { clean: true })
+      return
+    case 'read': {
+      const { cutter, um } = event
+      // Of the cutter in hand a length may be what it has before its strokes; of one that is done it is what is left.
+      const done = going.work.get(cutter)?.done === true || plan.steps[going.at]?.id === 'recheck'
+      change(cutter, done ? { done: true, afterUm: um } : { beforeUm: um })
+      return
+    }
+    case 'unchecked':
+      going.unchecked = true
+      going.at += 1
+      going.place = 0
+  }
+}
+
+const mean = (values: readonly number[]): number => values.reduce((sum, value) => sum + value, 0) / values.length
+
+/** What readings of one side say of a stroke. */
+function strokedOf(plan: SharpeningPlan, hand: Hand, work: ReadonlyMap<number, CutterWork>): Stroked[] {
+  const side = plan.sides.find((one) => one.hand === hand)
+  return (side?.cutters ?? []).flatMap(({ number, lengthUm, lengthSdUm, count }) => {
+    const one = work.get(number)
+    if (one === undefined || one.afterUm === null) return []
+    const [beforeUm, beforeSdUm] = one.beforeUm === null ? [lengthUm, lengthSdUm] : [one.beforeUm, 0]
+    return [{ beforeUm, beforeSdUm, afterUm: one.afterUm, strokes: one.count ?? count }]
+  })
+}
+
+/** How the second side compares with the first, once a cutter of each was measured; a stop says what the first is. */
+function checkOf(plan: SharpeningPlan, work: ReadonlyMap<number, CutterWork>, strokeUm: number): Recheck | null {
+  const [first, second] = plan.sides.map(({ cutters }) =>
+    cutters.flatMap(({ number, damageUm }) => {
+      const um = work.get(number)?.afterUm ?? null
+      // What damage took a cutter to says nothing of its side, unless a stop brought it there.
+      return um === null || (damageUm > 0 && plan.stopUm === null) ? [] : [um]
+    }),
+  )
+  if (second === undefined || second.length === 0) return null
+  const against = first !== undefined && first.length > 0 ? mean(first) : plan.stopUm
+  return against === null ? null : recheck(Math.round(against), Math.round(second.at(-1) ?? 0), strokeUm)
+}
+
+/**
+ * A sharpening as it stands: a pure fold of what happened over its plan, so that a reload or another device goes on
+ * where it was.
+ *
+ * @example
+ * walkOf(plan, []).at // 0
+ */
+export function walkOf(plan: SharpeningPlan, events: readonly WalkEvent[]): Walk {
+  const going: Going = { at: 0, place: 0, work: new Map(), unchecked: false }
+  for (const event of events) take(plan, going, event)
+  const { at, place, work, unchecked } = going
+  const worthOf = (hand: Hand): StrokeWorth =>
+    strokeWorth(worthBefore(plan.bites[hand]), plan.gives === 'strokes' ? strokedOf(plan, hand, work) : [])
+  const worth = { left: worthOf('left'), right: worthOf('right') }
+  const job = inHand(plan, going)
+  const step = plan.steps[at] ?? null
+  const second = plan.sides[1]?.hand ?? 'right'
+  return {
+    at,
+    step,
+    cutter: job === null ? null : jobNow(plan, job, work, worth),
+    place,
+    of: sideOf(plan, step)?.cutters.length ?? 0,
+    work,
+    worth,
+    check: checkOf(plan, work, worth[second].meanUm),
+    unchecked,
+  }
+}
+
+/** A cutter's job with what is known by now: its length where it was read, its count by what a stroke is worth. */
+function jobNow(
+  plan: SharpeningPlan,
+  job: CutterJob,
+  work: ReadonlyMap<number, CutterWork>,
+  worth: Walk['worth'],
+): CutterJob {
+  const beforeUm = work.get(job.number)?.beforeUm ?? null
+  const lengthUm = beforeUm ?? job.lengthUm
+  // To a stop, or to what others have, it comes down to the same length whatever it began at; else it gets as much.
+  const targetUm = plan.stopUm ?? Math.min(lengthUm, beforeUm === null ? job.targetUm : lengthUm - job.removeUm)
+  const now = { ...job, lengthUm, targetUm, removeUm: Math.max(0, lengthUm - targetUm) }
+  if (plan.gives === 'touches') return now
+  return { ...now, count: Math.max(1, countNow(now, worth[job.hand])) }
+}
