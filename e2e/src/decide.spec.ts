@@ -58,7 +58,7 @@ test('a strike over a run, looked into, decided and ground: life and verdict fol
   const options = page.getByRole('radiogroup', { name: 'What could be done' })
   await expect(options.getByRole('radio').first()).toContainText('advised')
   await expect(options.getByRole('radio', { name: /^File at bench/ })).toContainText('a sharp hour')
-  await expect(page.getByRole('heading', { name: 'Set-up for the grinder' })).toBeVisible()
+  await expect(page.getByRole('heading', { name: 'Set-up Bench grinder' })).toBeVisible()
   await expect(page.getByText(/Regrind as long as a new loop costs more than/)).toBeVisible()
 
   // Ground, and logged.
@@ -250,6 +250,9 @@ test('the first decision of a new crew asks for three prices, and says which fig
     await expect(prices.getByRole('alert')).toContainText('An hour of work: an amount is wanted')
     await prices.getByLabel('An hour of work').fill('45')
     await prices.getByRole('button', { name: 'These are our prices' }).click()
+    // What it does to the whole shed is said before it holds.
+    await expect(page.getByRole('dialog')).toContainText('What it costs')
+    await page.getByRole('button', { name: 'Let it hold' }).click()
     await expect(prices).toHaveCount(0)
     await page.goto(`${undercliff.address}/rules`)
     await expect(page.getByLabel('An hour of work')).toHaveValue('45.00')

@@ -3,10 +3,12 @@ import {
   fitCheck,
   FIT_WORDS,
   moneyField,
+  priceBounds,
   readMoney,
   sayFit,
   SHELF_NAMES,
   SHELVES,
+  writeMoney,
   type FitCheck,
   type LoopCard,
   type Shelf,
@@ -15,6 +17,8 @@ import type { Saw } from '@undercliff/contract'
 import { useEventListener } from '@vueuse/core'
 import { NInput } from 'naive-ui'
 import { computed, nextTick, onMounted, ref, watch } from 'vue'
+import { useCount } from '../parts/figure'
+import FigureField from '../parts/FigureField.vue'
 import FitMark from '../parts/FitMark.vue'
 import Panel from '../parts/Panel.vue'
 import RadioChoice from '../parts/RadioChoice.vue'
@@ -72,6 +76,18 @@ const why = ref('')
 const shop = ref('')
 const dueBack = ref('')
 const cost = ref('')
+/** What a shop took, held against what the house expects of one. */
+const costFigure = useCount(
+  'The cost',
+  {
+    bounds: () => priceBounds(shed.rules.shopFeeMinor),
+    read: (text) => readMoney(text, shed.figures.currency),
+    wanted: 'an amount is wanted, such as 16.00.',
+    say: (minor) => writeMoney(minor, shed.figures.currency),
+    field: (minor) => moneyField(minor, shed.figures.currency),
+  },
+  cost,
+)
 const away = computed(() => only.value?.place.at === 'shop')
 const example = computed(() => moneyField(1450, shed.figures.currency))
 
@@ -83,12 +99,9 @@ async function go(target: Target): Promise<void> {
     )) ?? ''
 }
 function toShelf(shelf: Shelf): void {
-  if (cost.value.trim() === '') {
-    void go({ to: 'shelf', shelf })
-    return
-  }
-  const costMinor = readMoney(cost.value, shed.figures.currency)
-  if (costMinor === null) wrong.value = `A cost is written like ${example.value}.`
+  const costMinor = costFigure.read()
+  if (costMinor === null) void go({ to: 'shelf', shelf })
+  else if (typeof costMinor === 'string') wrong.value = costMinor
   else void go({ to: 'shelf', shelf, costMinor })
 }
 async function toSaw(id: string): Promise<void> {
@@ -157,10 +170,9 @@ onMounted(() => {
 <template>
   <Panel :title="title" :width="860" @close="moves.close()">
     <div v-if="step === 'where'" class="stack">
-      <div v-if="away && session.isLead" class="field">
-        <label for="cost">What the shop took, if you know</label
-        ><NInput v-model:value="cost" :input-props="{ id: 'cost', inputmode: 'decimal' }" :placeholder="example" />
-      </div>
+      <FigureField v-if="away && session.isLead" id="cost" :figure="costFigure" :placeholder="example"
+        >What the shop took, if you know</FigureField
+      >
       <div class="row">
         <button
           v-for="({ shelf, key }, i) in SHELF_KEYS"

@@ -11,10 +11,12 @@ import {
   type HouseRules,
   type LoopSpec,
   type PriceName,
+  type ShedEffect,
 } from '@undercliff/core'
 import { computed, ref } from 'vue'
-import { putRules } from '../../remote/api'
+import { postRulesEffect, putRules } from '../../remote/api'
 import { useCount, type Figure } from '../../parts/figure'
+import EffectPanel from '../../parts/EffectPanel.vue'
 import FigureField from '../../parts/FigureField.vue'
 import { useSession } from '../../remote/sessionStore'
 import { useShed } from '../../remote/shedStore'
@@ -27,6 +29,8 @@ const rules = computed(() => shed.rules)
 const starting = computed(() => startingPrices(rules.value))
 const wrong = ref('')
 const busy = ref(false)
+/** What was said, with what it would do to the whole shed. */
+const pending = ref<{ part: Partial<HouseRules>; effect: ShedEffect } | null>(null)
 const LABELS: Readonly<Record<PriceName, string>> = {
   loop: 'A new loop like this one',
   hour: 'An hour of work',
@@ -80,12 +84,24 @@ async function save(): Promise<void> {
     wrong.value = part
     return
   }
+  await trying(async () => {
+    pending.value = { part, effect: await postRulesEffect({ ...rules.value, ...part }) }
+  })
+}
+/** They hold once somebody has seen which verdicts they turn. */
+const hold = (): Promise<void> =>
+  trying(async () => {
+    await putRules({ ...rules.value, ...pending.value?.part })
+    pending.value = null
+    await shed.load()
+  })
+async function trying(to: () => Promise<void>): Promise<void> {
   busy.value = true
   wrong.value = ''
   try {
-    await putRules({ ...rules.value, ...part })
-    await shed.load()
+    await to()
   } catch (error) {
+    pending.value = null
     wrong.value = (error as Error).message
   } finally {
     busy.value = false
@@ -110,6 +126,15 @@ async function save(): Promise<void> {
       <button type="submit" class="act" :disabled="busy">These are our prices</button>
     </form>
     <p v-if="wrong" class="stop-text" role="alert">{{ wrong }}</p>
+    <EffectPanel
+      v-if="pending"
+      :effect="pending.effect"
+      :currency="rules.currency"
+      :odd="[]"
+      :busy="busy"
+      @save="hold"
+      @close="pending = null"
+    />
   </section>
 </template>
 

@@ -246,10 +246,13 @@ const inHandJob = computed(() => walk.value?.cutter ?? (plan.value === null ? nu
             {{ words.name }} <span v-if="inSide" class="soft figures">{{ leftInSide }}</span>
           </h2>
           <p v-if="words.caution" class="caution">{{ words.caution }}</p>
-          <p>{{ words.what }}</p>
-          <p class="soft">
-            <strong>Right when:</strong> {{ words.see }} <strong>Usual mistake:</strong> {{ words.mistake }}
-          </p>
+          <details :open="walk.place === 0">
+            <summary>How</summary>
+            <p>{{ words.what }}</p>
+            <p class="soft">
+              <strong>Right when:</strong> {{ words.see }} <strong>Usual mistake:</strong> {{ words.mistake }}
+            </p>
+          </details>
         </div>
         <template v-if="(inSide || checking) && inHandJob">
           <p class="cutter" data-in-hand>
@@ -369,6 +372,15 @@ h1 .soft {
   margin-left: 10px;
   font-size: 1rem;
   font-weight: 400;
+}
+.step details[open] > summary {
+  display: none;
+}
+.step summary {
+  min-height: 44px;
+  display: flex;
+  align-items: center;
+  font-weight: 700;
 }
 .step p {
   margin: 6px 0 0;

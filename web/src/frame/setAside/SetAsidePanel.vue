@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { isOfSaw, type AnyNewEntry } from '@undercliff/contract'
-import { asWritten, sayEntry, saySawEntry, type SawEntry } from '@undercliff/core'
+import { asWritten, sayEntry, sayMoment, saySawEntry, type SawEntry } from '@undercliff/core'
 import { ref, shallowRef } from 'vue'
 import LeafFields from '../../parts/LeafFields.vue'
 import Panel from '../../parts/Panel.vue'
@@ -30,14 +30,7 @@ function say(entry: AnyNewEntry): string {
   const tag = shed.loops.find(({ loopId }) => loopId === entry.loopId)?.tag ?? 'A loop'
   return `${tag}: ${sayEntry(asWritten(entry), shed.figures, shed.sawName)}`
 }
-const when = (entry: AnyNewEntry): string =>
-  new Date(entry.happenedAt).toLocaleString('en-GB', {
-    day: 'numeric',
-    month: 'short',
-    year: 'numeric',
-    hour: '2-digit',
-    minute: '2-digit',
-  })
+const when = (entry: AnyNewEntry): string => sayMoment(new Date(entry.happenedAt), shed.dates)
 const who = (entry: AnyNewEntry): string => (entry.personId === null ? '' : `, ${shed.nameOf(entry.personId)}`)
 const now = (parcel: Parcel): readonly AnyNewEntry[] => (open.value === parcel.key ? entries.value : parcel.entries)
 

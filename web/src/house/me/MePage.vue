@@ -1,14 +1,17 @@
 <script setup lang="ts">
 import type { SessionListed } from '@undercliff/contract'
+import { sayMoment } from '@undercliff/core'
 import { NInput } from 'naive-ui'
 import { onMounted, ref } from 'vue'
 import { fetchSessions, putPassword, revokeSession } from '../../remote/api'
 import { useNotices } from '../../remote/notices'
 import { useOutbox } from '../../remote/outbox'
 import { useSession } from '../../remote/sessionStore'
+import { useShed } from '../../remote/shedStore'
 
 /** One's own sign-in: password, PIN, where one is signed in, and this device. */
 const session = useSession()
+const shed = useShed()
 const outbox = useOutbox()
 const notices = useNotices()
 const sessions = ref<readonly SessionListed[]>([])
@@ -51,8 +54,7 @@ async function leave(): Promise<void> {
   await outbox.flush()
   await attempt(() => session.signOut(), 'Signed out.')
 }
-const dayOf = (instant: string): string =>
-  new Date(instant).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })
+const dayOf = (instant: string): string => sayMoment(new Date(instant), shed.dates)
 </script>
 
 <template>

@@ -31,7 +31,7 @@ import { LENGTH_LIMITS, NUMBER_LIMITS, oddChanges, PRICES, rulesFrom, textsOf } 
 import { changedFields, takenBack } from './ownChange'
 import { chapterOf, CHAPTERS, type Chapter } from './chapters'
 import FirstHint from '../../parts/FirstHint.vue'
-import EffectPanel from './EffectPanel.vue'
+import EffectPanel from '../../parts/EffectPanel.vue'
 import SchoolCard from './SchoolCard.vue'
 import SelectField from '../../parts/SelectField.vue'
 

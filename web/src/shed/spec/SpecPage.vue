@@ -29,7 +29,7 @@ import {
 import { nanoid } from 'nanoid'
 import { NInput } from 'naive-ui'
 import { computed, ref } from 'vue'
-import { useFigure } from '../../parts/figure'
+import { useDriveLinks, useFigure } from '../../parts/figure'
 import LoopAway from '../../parts/LoopAway.vue'
 import { postProfile } from '../../remote/api'
 import { useNotices } from '../../remote/notices'
@@ -105,8 +105,8 @@ function edit(field: SpecField): void {
 }
 function readValue(field: SpecField): string | number | null {
   if (choicesOf(field) !== null) return picked.value
-  if (field === 'driveLinks' || field === 'topPlateAngleDeg')
-    return /^\d+(\.\d+)?$/.test(typed.value.trim()) ? Number(typed.value) : null
+  if (field === 'driveLinks') return driveLinks.read()
+  if (field === 'topPlateAngleDeg') return /^\d+(\.\d+)?$/.test(typed.value.trim()) ? Number(typed.value) : null
   if (field === 'stamp') return typed.value.trim() === '' ? null : typed.value.trim()
   return length.read()
 }
@@ -120,6 +120,7 @@ const length = useFigure(
   },
   typed,
 )
+const driveLinks = useDriveLinks(typed)
 async function save(field: SpecField): Promise<void> {
   const value = readValue(field)
   if (typeof value === 'string' && field !== 'stamp' && choicesOf(field) === null) {

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { ACTION_WORDS, writeMoney, type ShedEffect } from '@undercliff/core'
 import { computed } from 'vue'
-import Panel from '../../parts/Panel.vue'
+import Panel from './Panel.vue'
 
 /** What a change of the rules would do to the whole shed, before it is saved. */
 const props = defineProps<{ effect: ShedEffect; currency: string; odd: readonly string[]; busy: boolean }>()
