@@ -62,11 +62,19 @@ test('a struck loop is ground by keyboard alone, through a reload, a dead server
   await expect(page.getByRole('region', { name: 'Verdict' })).not.toContainText('Regrind')
 })
 
-test('only tools that suit the loop are on offer', async ({ page, open }) => {
+test('only tools that suit the loop are on offer, and none for one that is cracked', async ({
+  page,
+  open,
+  undercliff,
+}) => {
   await open('/loops/K3/sharpen')
   const tool = page.getByLabel('With', { exact: true })
   await expect(tool.getByRole('option', { name: /two-in-one/i })).toHaveCount(1)
   await expect(tool.getByRole('option', { name: /square-ground/ })).toHaveCount(0)
+  // A cracked strap ends a loop: there is nothing to begin.
+  await page.goto(`${undercliff.address}/loops/T2/sharpen`)
+  await expect(page.getByRole('alert')).toContainText('no edge makes it fit')
+  await expect(page.locator('.go')).toHaveCount(0)
 })
 
 test.describe('on a phone, by touch', () => {

@@ -1,3 +1,4 @@
+import { CUTTER_DAMAGE, PART_DAMAGE } from '../damage'
 import type { LoopState } from '../state'
 import type { HouseRules } from '../house'
 import type { FileAge } from '../log'
@@ -23,6 +24,16 @@ export interface Sharpening {
   readonly fileAge?: FileAge
 }
 
+/** Why a loop is not sharpened at all as it is, whatever the tool. */
+export type LoopRefusal =
+  | 'retired'
+  /** Cracked, loose or stretched: no edge makes it fit. */
+  | 'ends'
+  /** It struck something, and nobody has looked since. */
+  | 'lookFirst'
+  /** It would take a cutter past its mark. */
+  | 'pastMark'
+
 /** What of a plan has to be looked at before anybody begins. */
 export type PlanDoubt =
   /** A cutter would end nearer to its mark than the house keeps. */
@@ -37,13 +48,15 @@ export type PlanDoubt =
   | 'ripperJumps'
   /** Nobody has measured the cutter that decides on the stop. */
   | 'stopOnEstimate'
+  /** Steel that heat has hardened skates a file. */
+  | 'fileSkates'
 
 /** Everything about a sharpening before it begins. */
 export interface SharpeningPlan {
   readonly tool: SharpeningTool
   readonly action: Sharpening['action']
-  /** Why this tool is not for this loop in this house; null where it is. */
-  readonly refusal: ToolRefusal | null
+  /** Why the loop is not sharpened as it is, or not with this tool in this house; null where it may be. */
+  readonly refusal: LoopRefusal | ToolRefusal | null
   readonly setUp: SetUp
   readonly gives: 'strokes' | 'touches'
   /** What a stroke takes off on each side in this person's hands. */
@@ -93,9 +106,23 @@ function doubtsOf(
     deepForFile: plan.gives === 'strokes' && deepestUm > rules.largestFilingUm,
     hotUnderWheel: plan.gives === 'touches' && deepestUm > DEEP_UNDER_WHEEL_UM,
     ripperJumps: state.spec.cutterType === 'ripping' && odd,
+    fileSkates:
+      plan.gives === 'strokes' &&
+      state.cutters.some(({ damage }) => damage.some(({ kind }) => !CUTTER_DAMAGE[kind].fileBites)),
     stopOnEstimate: plan.stopUm !== null && plan.worst?.known !== 'measured',
   }
   return (Object.keys(holds) as PlanDoubt[]).filter((doubt) => holds[doubt])
+}
+
+/** Why a loop is not sharpened as it is. No edge mends what ends a loop, and what was struck is looked at first. */
+function whyNotAtAll(state: LoopState, jobs: readonly CutterJob[]): LoopRefusal | null {
+  if (state.retired !== null) return 'retired'
+  const ends =
+    state.parts.some(({ kind }) => PART_DAMAGE[kind].effect === 'ends') ||
+    state.cutters.some(({ damage }) => damage.some(({ kind }) => CUTTER_DAMAGE[kind].effect === 'ends'))
+  if (ends) return 'ends'
+  if (state.openStrikes.length > 0) return 'lookFirst'
+  return jobs.some(({ targetUm }) => targetUm < state.spec.markLengthUm) ? 'pastMark' : null
 }
 
 const sum = (all: readonly MinutesRange[]): MinutesRange => ({
@@ -134,7 +161,7 @@ export function planSharpening(state: LoopState, rules: HouseRules, wanted: Shar
     ...planned,
     tool,
     action,
-    refusal: whyNotWith(tool, spec, rules),
+    refusal: whyNotAtAll(state, jobs) ?? whyNotWith(tool, spec, rules),
     bites,
     gauges,
     steps,

@@ -137,6 +137,42 @@ describe('what a tool is not for', () => {
   })
 })
 
+describe('what is not sharpened at all, whatever the tool', () => {
+  const refusals = (log: Log) =>
+    new Set(
+      SHARPENING_TOOLS.map(
+        (tool) => plan(log, { tool, action: tool.endsWith('Grinder') ? 'regrind' : 'file' }).refusal,
+      ),
+    )
+
+  test('what is cracked, loose or stretched: no edge makes it fit', () => {
+    for (const kind of ['strapCracked', 'driveLinkCracked', 'rivetLoose', 'stretched'] as const)
+      expect(refusals(new Log().add('inspected', { readings: [], parts: [{ kind, nearCutter: null }] }))).toEqual(
+        new Set(['ends']),
+      )
+    const cracked = new Log().add('inspected', {
+      readings: [{ cutter: 5, damage: [{ kind: 'cracked', depthUm: null }] }],
+      parts: [],
+    })
+    expect(refusals(cracked)).toEqual(new Set(['ends']))
+  })
+
+  test('what was struck and not looked at, what is retired, and what would go past its mark', () => {
+    expect(refusals(new Log().add('struck', { against: 'metal' }))).toEqual(new Set(['lookFirst']))
+    expect(refusals(new Log().add('retired', { reason: 'worn' }))).toEqual(new Set(['retired']))
+    const worn = specFromProfile({ ...SPEC, markLengthUm: 1000 })
+    expect(refusals(new Log(worn).measureAll(1050))).toEqual(new Set(['pastMark']))
+  })
+
+  test('blued steel is said to skate a file, and is no matter for a wheel', () => {
+    const blued = new Log().add('measured', {
+      readings: [{ cutter: 5, lengthUm: 7000, damage: [{ kind: 'blued', depthUm: 300 }] }],
+    })
+    expect(plan(blued).doubts).toContain('fileSkates')
+    expect(plan(blued, { action: 'regrind' }).doubts).not.toContain('fileSkates')
+  })
+})
+
 describe('steps', () => {
   test('they come in one order, whatever the tool; a wheel is rung before anything is ground', () => {
     for (const tool of SHARPENING_TOOLS) {

@@ -3,6 +3,7 @@ import {
   turnsFor,
   type CutterJob,
   type FileSetUp,
+  type LoopRefusal,
   type PlanDoubt,
   type ReadingDoubt,
   type Recheck,
@@ -31,8 +32,12 @@ export const TOOL_NAMES: Readonly<Record<SharpeningTool, string>> = {
   squareFile: 'Bevelled file for square-ground',
 }
 
-/** Why a tool is not for a loop in this house. */
-export const TOOL_REFUSALS: Readonly<Record<ToolRefusal, string>> = {
+/** Why a loop is not sharpened as it is, or not with a tool in this house. */
+export const SHARPENING_REFUSALS: Readonly<Record<LoopRefusal | ToolRefusal, string>> = {
+  retired: 'It is retired.',
+  ends: 'Cracked, loose or stretched: no edge makes it fit. It is not sharpened, it is retired.',
+  lookFirst: 'It struck something, and nobody has looked since: inspect it first.',
+  pastMark: 'This would take a cutter past its mark: look at the decision.',
   neverRound: 'Square-ground chisel takes a bevelled file or a shaped wheel, never anything round.',
   neverBevelled: 'This cutter is made for a round file.',
   oneSettingForLife: 'It lowers gauges to one setting for life, and this house lets the setting grow with wear.',
@@ -48,6 +53,7 @@ export const PLAN_DOUBTS: Readonly<Record<PlanDoubt, string>> = {
   deepForFile: 'Deeper than the house files by hand.',
   hotUnderWheel: 'Deep work: many light touches, with time to cool. Blue steel has lost its temper.',
   ripperJumps: 'A cutter stands at another angle: ripping chain jumps by one degree between cutters.',
+  fileSkates: 'Blued steel skates a file: it wants the wheel, or another loop.',
   stopOnEstimate: 'The cutter that the stop is set on was not measured. Measure it first.',
 }
 

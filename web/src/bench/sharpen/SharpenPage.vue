@@ -16,7 +16,7 @@ import {
   sayStep,
   SHARPENING_TOOLS,
   TOOL_NAMES,
-  TOOL_REFUSALS,
+  SHARPENING_REFUSALS,
   whyNotWith,
   writeLength,
   type CutterJob,
@@ -238,7 +238,7 @@ const inHandJob = computed(() => walk.value?.cutter ?? (plan.value === null ? nu
         This was left open on another day. Go on where it was, or
         <button type="button" class="act small" @click="stop">throw it away</button>
       </p>
-      <p v-if="plan.refusal" class="caution grave" role="alert">{{ TOOL_REFUSALS[plan.refusal] }}</p>
+      <p v-if="plan.refusal" class="caution grave" role="alert">{{ SHARPENING_REFUSALS[plan.refusal] }}</p>
       <p v-for="doubt in plan.doubts" :key="doubt" class="caution">{{ PLAN_DOUBTS[doubt] }}</p>
       <template v-if="step && words && plan.refusal === null">
         <div class="step" aria-live="polite">
