@@ -178,13 +178,13 @@ const KEYS: Readonly<Record<string, () => void>> = {
   '+': () => (moreStrokes.value += 1),
   '-': () => (moreStrokes.value -= 1),
   u: undo,
-  k: () => {
+  s: () => {
     if (inSide.value) add({ kind: 'skip' })
   },
   c: () => {
     if (inSide.value) add({ kind: 'clean' })
   },
-  b: () => {
+  m: () => {
     isBefore.value = !isBefore.value
   },
 }
@@ -290,17 +290,17 @@ const inHandJob = computed(() => walk.value?.cutter ?? (plan.value === null ? nu
               Clean <kbd class="keys-only">c</kbd>
             </button>
             <button type="button" class="act" @click="add({ kind: 'skip' })">
-              Skip <kbd class="keys-only">k</kbd>
+              Skip <kbd class="keys-only">s</kbd>
             </button>
             <button type="button" class="act" :aria-pressed="isBefore" @click="isBefore = !isBefore">
-              Measure before <kbd class="keys-only">b</kbd>
+              Measure before <kbd class="keys-only">m</kbd>
             </button>
           </template>
           <button v-if="checking && !checked" type="button" class="act" @click="add({ kind: 'unchecked' })">
             Go on unchecked
           </button>
           <button v-if="events.length > 0" type="button" class="act" @click="undo">
-            Back <kbd class="keys-only">u</kbd>
+            Undo <kbd class="keys-only">u</kbd>
           </button>
         </div>
         <button ref="onward" type="button" class="act next go" @click="go" @keydown="key">
@@ -331,7 +331,7 @@ const inHandJob = computed(() => walk.value?.cutter ?? (plan.value === null ? nu
           <button v-if="ended === 'both'" type="button" class="act next go" :disabled="busy" @click="log">
             Log the sharpening
           </button>
-          <button type="button" class="act" @click="undo">Back</button>
+          <button type="button" class="act" @click="undo">Undo</button>
         </div>
       </template>
     </section>

@@ -39,8 +39,15 @@ export function useSharpening(
     serializer: { read: (text) => JSON.parse(text) as Kept | null, write: (one) => JSON.stringify(one) },
   })
   const now = computed<Kept>(() => kept.value ?? { ...fresh(), events: [] })
+  /** As text: what happens does not change what is wanted, and the plan is not worked out again for it. */
+  const wanted = computed(() => {
+    const { events: _events, ...rest } = now.value
+    return JSON.stringify(rest)
+  })
   const plan = computed(() =>
-    state.value === null ? null : planSharpening({ ...state.value, decision: null }, rules.value, now.value),
+    state.value === null
+      ? null
+      : planSharpening({ ...state.value, decision: null }, rules.value, JSON.parse(wanted.value) as Sharpening),
   )
   const walk = computed(() => (plan.value === null ? null : walkOf(plan.value, now.value.events)))
   const events = computed(() => now.value.events)

@@ -20,6 +20,8 @@ const LOOP: readonly (readonly [string, string])[] = [
   ['Enter', 'while deciding: start the job'],
   ['m', 'measure'],
   ['s', 'log a sharpening'],
+  ['t', 'sharpen it step by step'],
+  ['g', 'log gauges lowered'],
   ['r', 'log tanks run'],
   ['p', 'put it somewhere'],
   ['i', 'log an inspection'],
@@ -32,11 +34,21 @@ const TRIAGE: readonly (readonly [string, string])[] = [
   ['x', 'choose the loop'],
   ['a', 'accept the verdicts of those chosen'],
 ]
+const SHARPENING: readonly (readonly [string, string])[] = [
+  ['Enter, Space', 'on to the next cutter or step'],
+  ['number, Enter', 'what the cutter measures after its strokes'],
+  ['+ and -', 'a stroke more or fewer'],
+  ['m', 'the number that follows is what it measures before them'],
+  ['c', 'the cutter is clean'],
+  ['s', 'skip this cutter'],
+  ['u', 'undo the last step'],
+]
 const groups = [
   { name: 'Anywhere', keys: ANYWHERE },
   { name: 'In the shed', keys: SHED },
   { name: 'On a loop', keys: LOOP },
   { name: 'Triage', keys: TRIAGE },
+  { name: 'Sharpening step by step', keys: SHARPENING },
   { name: 'Walking round', keys: WALK_KEYS.map(({ key, does }) => [key, does] as const) },
   { name: 'Damage, while walking round', keys: DAMAGE_KEYS.map(({ key, name }) => [key, name] as const) },
 ]

@@ -74,6 +74,7 @@ const others = computed((): { to: LoopScreen; label: string; key: string }[] => 
   { to: 'decide', label: 'Decide', key: 'd' },
   { to: 'measure', label: 'Measure', key: 'm' },
   { to: 'sharpened', label: 'Sharpened', key: 's' },
+  { to: 'sharpen', label: 'Step by step', key: 't' },
   { to: 'ran', label: 'Ran', key: 'r' },
   { to: 'struck', label: 'Struck', key: 'x' },
   { to: 'inspected', label: 'Inspected', key: 'i' },
