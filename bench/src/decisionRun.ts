@@ -1,5 +1,5 @@
 import { decideFile, writeLoopFile } from '@undercliff/contract'
-import { decideFully, DEFAULT_RULES, fold, type Entry } from '@undercliff/core'
+import { decide, decideFully, DEFAULT_RULES, fold, planSharpening, type Entry } from '@undercliff/core'
 import { scenario } from '@undercliff/demo'
 import { medianSeconds, type Figure } from './figure'
 
@@ -43,6 +43,18 @@ export function decisionRun(): Figure[] {
   const start = performance.now()
   for (let i = 0; i < RUNS; i += 1) decision()
   const perSecond = RUNS / ((performance.now() - start) / 1000)
+  // A state of its own for each, since what depends on the loop alone is worked out once for a state.
+  const fresh = (): NonNullable<ReturnType<typeof fold>> => {
+    const state = fold(log)
+    if (state === null) throw new Error('the loop should be registered')
+    return state
+  }
+  const wanted = { action: 'regrind', personId: null } as const
+  const plans = Array.from({ length: RUNS }, () => {
+    const [forPlan, forVerdict] = [fresh(), fresh()]
+    const plan = medianSeconds(() => planSharpening(forPlan, DEFAULT_RULES, wanted), 1)
+    return plan / medianSeconds(() => decide(forVerdict, DEFAULT_RULES), 1)
+  }).sort((a, b) => a - b)
   const checked = medianSeconds(() => decideFile(file), 9)
   return [
     {
@@ -52,6 +64,12 @@ export function decisionRun(): Figure[] {
       limit: { atMost: 15 },
     },
     { name: 'decisions in full', value: perSecond, unit: 'a second', aim: { atLeast: 300 } },
+    {
+      name: `plan of a sharpening, ${CUTTERS} cutters, against one decision`,
+      value: plans[plans.length >> 1] ?? Infinity,
+      unit: 'times',
+      limit: { atMost: 3 },
+    },
     { name: 'npm run decide without starting Node: checks, fold, decision', value: checked * 1000, unit: 'ms' },
   ]
 }

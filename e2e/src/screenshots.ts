@@ -68,6 +68,10 @@ const misread = async (page: Page): Promise<void> => {
   await page.getByLabel('The tag').fill('K33')
   await page.keyboard.press('Enter')
 }
+/** Through the steps before the first side, and over its first cutters. */
+const toTheSeventhCutter = async (page: Page): Promise<void> => {
+  for (let i = 0; i < 8; i += 1) await page.locator('.go').click()
+}
 const importMess = async (page: Page): Promise<void> => {
   await page.getByLabel('CSV or XLSX').setInputFiles(fileURLToPath(new URL('./fixtures/messy.csv', import.meta.url)))
   await page.getByRole('heading', { name: /What becomes of/ }).waitFor()
@@ -156,7 +160,15 @@ const SHOTS: readonly Shot[] = [
   { name: 'saw-phone', look: true, path: '/saws/Kittiwake', size: PHONE },
   { name: 'scan', look: true, path: '/scan', size: DESK, then: misread },
   { name: 'scan-phone', look: true, path: '/scan', size: PHONE },
-  { name: 'tags', path: '/tags', size: DESK },
+  { name: 'tags', look: true, path: '/tags', size: DESK },
+  { name: 'sharpen', path: '/loops/K3/sharpen?action=regrind', size: DESK, then: toTheSeventhCutter },
+  {
+    name: 'sharpen-phone',
+    look: true,
+    path: '/loops/K3/sharpen?action=regrind',
+    size: PHONE,
+    then: toTheSeventhCutter,
+  },
   { name: 'tags-phone', look: true, path: '/tags', size: PHONE },
   { name: 'import', path: '/import', size: DESK, whole: true, then: importMess },
   { name: 'import-phone', look: true, path: '/import', size: PHONE, then: importMess },

@@ -200,6 +200,13 @@ const gaugesToUm = computed(() =>
   (gaugesDone.value ?? plan.value?.gauges.due) === true ? (plan.value?.gauges.plateUm ?? null) : null,
 )
 const ended = computed(() => (plan.value === null || walk.value === null ? 'nothing' : endedAs(plan.value, walk.value)))
+/** Cutters that were left out on the way. */
+const leftOut = computed(() =>
+  (plan.value?.sides ?? [])
+    .flatMap(({ cutters }) => cutters)
+    .filter(({ number }) => walk.value?.work.get(number)?.done !== true)
+    .map(({ number, hand }) => cutterName(number, hand)),
+)
 const wrong = ref('')
 const busy = ref(false)
 async function log(): Promise<void> {
@@ -284,8 +291,8 @@ const inHandJob = computed(() => walk.value?.cutter ?? (plan.value === null ? nu
         </template>
         <div class="row">
           <template v-if="inSide">
-            <button type="button" class="act" aria-label="One fewer" @click="moreStrokes -= 1">−</button>
-            <button type="button" class="act" aria-label="One more" @click="moreStrokes += 1">+</button>
+            <button type="button" class="act" aria-label="One stroke fewer" @click="moreStrokes -= 1">−</button>
+            <button type="button" class="act" aria-label="One stroke more" @click="moreStrokes += 1">+</button>
             <button v-if="inHandJob?.untilClean" type="button" class="act" @click="add({ kind: 'clean' })">
               Clean <kbd class="keys-only">c</kbd>
             </button>
@@ -310,6 +317,9 @@ const inHandJob = computed(() => walk.value?.cutter ?? (plan.value === null ? nu
       </template>
       <template v-else-if="plan.refusal === null">
         <h2>{{ ended === 'both' ? 'All done' : 'Not done yet' }}</h2>
+        <p v-if="ended === 'both' && leftOut.length > 0" class="caution" role="status">
+          Left out, and not sharp: {{ leftOut.join(', ') }}.
+        </p>
         <p v-if="ended === 'oneSide'" class="caution grave" role="alert">
           Most of one side was left out. Like this the saw pulls: it stays off the saws and open here until the other
           side is done.
@@ -381,6 +391,8 @@ h1 .soft {
   display: flex;
   align-items: center;
   font-weight: 700;
+  text-decoration: underline;
+  cursor: pointer;
 }
 .step p {
   margin: 6px 0 0;
