@@ -79,6 +79,7 @@ function said(): Partial<HouseRules> | string {
   return { ...part, saidPrices: [...PRICE_NAMES] }
 }
 async function save(): Promise<void> {
+  if (!shed.loaded) await shed.load()
   const part = said()
   if (typeof part === 'string') {
     wrong.value = part

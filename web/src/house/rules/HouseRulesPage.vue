@@ -149,6 +149,8 @@ async function saveRules(part: Partial<HouseRules>): Promise<HouseRules | null> 
 /** A change that waits, with what it would do to the whole shed. */
 const pending = ref<{ part: Partial<HouseRules>; said: string; effect: ShedEffect } | null>(null)
 async function change(part: Partial<HouseRules>, said: string): Promise<void> {
+  // What the device kept may be of an older version; whoever is quick waits for the rules as they are.
+  if (!shed.loaded) await shed.load()
   const before = rules.value
   if (changedFields(before, { ...before, ...part }).length === 0) return
   const wanted = { ...before, ...part }
