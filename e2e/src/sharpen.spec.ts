@@ -15,6 +15,8 @@ test('a struck loop is ground by keyboard alone, through a reload, a dead server
     await expect(step(next)).toBeVisible()
   }
   await expect(inHand).toContainText('1 L')
+  // What happened is told by its place in the plan, so the tool stays what it was begun with.
+  await expect(page.getByLabel('With', { exact: true })).toHaveCount(0)
   // The stop stands on the worst cutter, behind its damage.
   await expect(inHand).toContainText('to 5.94 mm')
   for (let cutter = 1; cutter <= 9; cutter += 1) await page.keyboard.press('Enter')

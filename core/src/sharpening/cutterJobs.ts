@@ -1,10 +1,11 @@
 import { sideDifference } from '../belief'
-import { damageDepth, shapeUm } from '../damage'
+import { damageDepth } from '../damage'
 import { HANDS, type Hand } from '../loop'
 import type { HouseRules, UnevenSchool } from '../house'
 import { EXTRA_STROKES, filingRemovals, removals, soundUm, strokesFor, UM_PER_GRIND_TOUCH } from '../sharpen'
-import type { CutterState, Known, LoopState } from '../state'
+import type { Known, LoopState } from '../state'
 import type { Um } from '../units'
+import { withShape } from '../verdict/cuts'
 import type { SideBites } from './bites'
 
 /** What one cutter gets. */
@@ -37,18 +38,16 @@ const countOf = (hand: Hand, hands: readonly { readonly hand: Hand }[]): number 
   hands.filter((one) => one.hand === hand).length
 
 /**
- * What more has to come off each side so that both come out alike, as far as the school goes: at once where cutters
- * are matched, by a stroke or two a time where all get the same, and not at all where evenness is left to the grinder.
+ * What more has to come off each side so that both come out alike, where all cutters get the same: a stroke or two a
+ * time. Cutters that are matched end at one length already, and by the other schools evenness is left to the grinder.
  */
 function eveningUm(state: LoopState, school: UnevenSchool, bites: SideBites): Record<Hand, Um> {
   const more = { left: 0, right: 0 }
-  const known = sideDifference(state.lengths)
+  const known = school === 'sameStrokes' ? sideDifference(state.lengths) : null
   // What is not known to be so is not filed after: it would be a stroke for nothing.
   if (known === null || Math.abs(known.mean) < 2 * Math.sqrt(known.variance)) return more
   const longer: Hand = known.mean > 0 ? 'left' : 'right'
-  const differs = Math.abs(known.mean)
-  if (school === 'matchShortest') more[longer] = differs
-  if (school === 'sameStrokes') more[longer] = Math.min(differs, EXTRA_STROKES * bites[longer])
+  more[longer] = Math.min(Math.abs(known.mean), EXTRA_STROKES * bites[longer])
   return more
 }
 
@@ -56,19 +55,11 @@ function eveningUm(state: LoopState, school: UnevenSchool, bites: SideBites): Re
 function filed(state: LoopState, usualUm: Um, school: UnevenSchool, bites: SideBites): Um[] {
   const { cutters } = state
   const off = filingRemovals(cutters, usualUm, school)
-  // Matched cutters end at one length already; what was read decides there.
-  if (school === 'matchShortest') return off
   const more = eveningUm(state, school, bites)
   return off.map((um, i) => {
     const { hand = 'left', length: { um: lengthUm } = { um: 0 } } = cutters[i] ?? {}
     return Math.min(lengthUm, Math.round(um + more[hand]))
   })
-}
-
-/** A shape that takes length counts as damage that reaches as deep. */
-const shaped = (cutter: CutterState): CutterState => {
-  const takes = shapeUm(cutter.damage)
-  return takes === 0 ? cutter : { ...cutter, damage: [...cutter.damage, { kind: 'chipped', depthUm: takes }] }
 }
 
 /** How the metal comes off. */
@@ -90,7 +81,7 @@ export interface Cutting {
 export function sideJobs(state: LoopState, cutting: Cutting, first: Hand): SideJob[] {
   const { gives, toStop, usualUm, school, bites } = cutting
   const { cutters } = state
-  const offUm = toStop ? removals(cutters.map(shaped), 'wheel', usualUm, true) : filed(state, usualUm, school, bites)
+  const offUm = toStop ? removals(cutters.map(withShape), 'wheel', usualUm, true) : filed(state, usualUm, school, bites)
   const countFor = (um: Um, hand: Hand): number =>
     gives === 'touches' ? Math.max(1, Math.ceil(um / UM_PER_GRIND_TOUCH)) : strokesFor(um, bites[hand])
   const jobs = cutters.map((cutter, i): CutterJob => {

@@ -91,6 +91,7 @@ export function parcelOf(plan: SharpeningPlan, events: readonly WalkEvent[], wri
       method: methodOf(plan),
       gaugesLowered: false,
       ...(plan.gives === 'strokes' ? { strokes } : {}),
+      ...(plan.evens ? { evened: true } : {}),
       ...(cleared ? { damageCleared: true } : {}),
       ...(plan.stopUm === null ? {} : { stopChecked: walk.check !== null && !walk.unchecked }),
     },

@@ -22,6 +22,8 @@ export interface Sharpening {
   /** Who does it; null where nobody said. */
   readonly personId: string | null
   readonly fileAge?: FileAge
+  /** The side to begin with, where it is settled; the weaker one where it is left out. */
+  readonly first?: Hand
 }
 
 /** Why a loop is not sharpened at all as it is, whatever the tool. */
@@ -66,6 +68,8 @@ export interface SharpeningPlan {
   readonly worst: CutterJob | null
   /** Length that a stop ends every cutter at; null where each ends by itself. */
   readonly stopUm: Um | null
+  /** Whether a file brings every cutter to one length, rather than giving all the same strokes. */
+  readonly evens: boolean
   readonly gauges: GaugeJobs
   readonly steps: readonly Step[]
   /** Of all steps together. */
@@ -134,13 +138,12 @@ const sum = (all: readonly MinutesRange[]): MinutesRange => ({
 /**
  * How a loop is sharpened from set-up to put-back: what every cutter gets, in which order, with which set-up.
  *
- * @param first the side to begin with, where somebody wants another than the weaker one
  * @example
  * planSharpening(state, DEFAULT_RULES, { action: 'regrind', personId: null }).tool // 'benchGrinder'
  */
-export function planSharpening(state: LoopState, rules: HouseRules, wanted: Sharpening, first?: Hand): SharpeningPlan {
+export function planSharpening(state: LoopState, rules: HouseRules, wanted: Sharpening): SharpeningPlan {
   const { spec } = state
-  const { action, personId, fileAge } = wanted
+  const { action, personId, fileAge, first } = wanted
   const tool = wanted.tool ?? usualTool(action, spec, rules)
   const { gives, toStop } = TOOL_FACTS[tool]
   const { removal, slopeDeg, shortestUm } = learnedOf(state)
@@ -163,6 +166,7 @@ export function planSharpening(state: LoopState, rules: HouseRules, wanted: Shar
     action,
     refusal: whyNotAtAll(state, jobs) ?? whyNotWith(tool, spec, rules),
     bites,
+    evens: gives === 'strokes' && (cutting.toStop || school === 'matchShortest'),
     gauges,
     steps,
     minutes: sum(steps.map(({ minutes }) => minutes)),

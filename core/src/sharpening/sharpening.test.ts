@@ -3,6 +3,7 @@ import fc from 'fast-check'
 import { Log, SPEC, stateOf } from '../fixtures/logs'
 import { DEFAULT_RULES, type HouseRules } from '../house'
 import { specFromProfile, type CutterType } from '../profile'
+import { decide, grinderFor } from '../verdict'
 import {
   planSharpening,
   SHARPENING_TOOLS,
@@ -47,6 +48,13 @@ describe('sides', () => {
     expect(plan(other, { personId: RIGHT_HANDED }).sides[0]?.hand).toBe('right')
   })
 
+  test('the side that was begun with stays the first, whoever goes on', () => {
+    const log = filedBy(RIGHT_HANDED, 15, 21)
+    const firstOf = (wanted: Partial<Sharpening>) => plan(log, wanted).sides[0]?.hand
+    expect(firstOf({ personId: RIGHT_HANDED, first: 'right' })).toBe('right')
+    expect(firstOf({ personId: null, first: 'right' })).toBe('right')
+  })
+
   test('a side that is known to be longer gets more: at once, two strokes a time, or not at all, by the school', () => {
     const log = new Log().measureAll((cutter) => (cutter % 2 === 1 ? 6600 : 6400))
     const apart = (unevenSchool: HouseRules['unevenSchool']): number => {
@@ -83,6 +91,21 @@ describe('damage', () => {
     expect(stopUm).toBeLessThanOrEqual(6500 - 900)
     const ends = new Set(sides.flatMap(({ cutters }) => cutters.map(({ targetUm }) => targetUm)))
     expect(ends).toEqual(new Set([stopUm]))
+  })
+
+  test('the stop is the one that the decision was made with, whatever the damage', () => {
+    for (const kind of ['stone', 'hook', 'wrongAngle', 'backSlope'] as const) {
+      const log = new Log().add('measured', {
+        readings: Array.from({ length: 36 }, (_, i) => ({
+          cutter: i + 1,
+          lengthUm: 6500 - i * 3,
+          damage: i === 8 ? [{ kind, depthUm: kind === 'stone' ? 700 : null }] : [],
+        })),
+      })
+      const state = stateOf(log)
+      const { stopUm } = grinderFor(state, DEFAULT_RULES, decide(state, DEFAULT_RULES))
+      expect(plan(log, { action: 'regrind' }).stopUm, kind).toBe(stopUm)
+    }
   })
 
   test('a file works the damaged one until it is clean: its count is an expectation, the others’ a count', () => {

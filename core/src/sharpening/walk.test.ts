@@ -104,6 +104,13 @@ describe('a parcel', () => {
     expect(state?.sharpeningsSinceGauges).toBe(0)
   })
 
+  test('where every cutter came down to one length it says so', () => {
+    const matched = planSharpening(stateOf(log), DEFAULT_RULES, { action: 'file', personId: null })
+    expect(DEFAULT_RULES.unevenSchool).toBe('matchShortest')
+    expect(parcel(matched, until(matched, 'none'))[0]).toMatchObject({ kind: 'sharpened', evened: true })
+    expect(parcel(plan, until(plan, 'none'))[0]).not.toHaveProperty('evened')
+  })
+
   test('of one side alone nothing is written: it stays open', () => {
     const events = until(plan, 'turn')
     expect(endedAs(plan, walkOf(plan, events))).toBe('oneSide')

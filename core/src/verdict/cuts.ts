@@ -87,7 +87,7 @@ function cutOf(state: LoopState, offUm: readonly Um[], perStrokeUm: number, slop
 }
 
 /** A shape that takes length counts like damage that reaches as deep. */
-function withShape(cutter: CutterState): CutterState {
+export function withShape(cutter: CutterState): CutterState {
   const takes = shapeUm(cutter.damage)
   return takes === 0
     ? cutter

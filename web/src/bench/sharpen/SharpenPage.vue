@@ -348,7 +348,9 @@ const inHandJob = computed(() => walk.value?.cutter ?? (plan.value === null ? nu
     <div class="stack">
       <section class="sheet stack">
         <div class="field">
-          <span class="legend">With</span><SelectField v-model="tool" :options="tools" aria-label="With" />
+          <span class="legend">With</span>
+          <SelectField v-if="events.length === 0" v-model="tool" :options="tools" aria-label="With" />
+          <span v-else>{{ TOOL_NAMES[plan.tool] }}</span>
         </div>
         <WhoField v-model="who" />
         <p v-if="plan.bites.left !== plan.bites.right && plan.gives === 'strokes'" class="soft">

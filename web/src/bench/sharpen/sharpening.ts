@@ -2,6 +2,7 @@ import { useLocalStorage } from '@vueuse/core'
 import {
   planSharpening,
   walkOf,
+  type Hand,
   type HouseRules,
   type LoopState,
   type SharpeningTool,
@@ -15,6 +16,8 @@ interface Kept {
   readonly action: Sharpening['action']
   readonly tool?: SharpeningTool
   readonly personId: string | null
+  /** Settled with the first thing that happens, as the tool is: what happens is told by its place in the plan. */
+  readonly first?: Hand
   readonly events: readonly WalkEvent[]
 }
 
@@ -53,8 +56,12 @@ export function useSharpening(
   const events = computed(() => now.value.events)
   const add = (...more: readonly EventBody[]): void => {
     const at = new Date().toISOString()
+    const { tool, sides } = plan.value ?? {}
+    const first = sides?.[0]?.hand
     kept.value = {
       ...now.value,
+      ...(tool === undefined ? {} : { tool }),
+      ...(first === undefined ? {} : { first }),
       events: [...now.value.events, ...more.map((event) => ({ at, ...event }))],
     }
   }
@@ -64,9 +71,11 @@ export function useSharpening(
     const together = now.value.events.findLastIndex(({ at }) => at !== last?.at)
     kept.value = { ...now.value, events: now.value.events.slice(0, together + 1) }
   }
-  /** Another tool or person is a plan of its own; what was done so far stays. */
+  /** Another person, or another tool while nothing has happened yet. */
   const want = (part: Partial<Omit<Kept, 'events'>>): void => {
-    kept.value = { ...now.value, ...part }
+    const { first, ...rest } = now.value
+    const settled = rest.events.length === 0 || first === undefined ? {} : { first }
+    kept.value = { ...rest, ...settled, ...part }
   }
   const end = (): void => {
     kept.value = null
