@@ -26,10 +26,10 @@ export interface Backup {
 }
 
 export interface BackupContent {
-  /** How it writes days: not in version 1. */
   readonly crew: {
     readonly name: string
     readonly lengths: LengthPreference
+    /** Missing in what was written before crews could say it. */
     readonly dates?: DateOrder
     readonly rules: HouseRules
   }

@@ -15,9 +15,9 @@ interface Told {
   readonly sawName: (id: string) => string
 }
 
-/** What is said, one thing after the other, without what is empty. */
 const sayStroke = ({ strokeUm }: KnownBite, { lengths }: Figures): string => writeLength(Math.round(strokeUm), lengths)
 
+/** What is said, one thing after the other, without what is empty. */
 const listed = (parts: readonly string[], between = ', '): string => parts.filter((part) => part !== '').join(between)
 
 function sayReadings(readings: readonly CutterReading[]): string {
