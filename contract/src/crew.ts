@@ -75,6 +75,8 @@ const price = () =>
     .min(0, 'A price is not less than nothing.')
     .max(100_000_000, 'That is more money than there is.')
 
+const times = () => yup.number().required('A pace is missing.').min(0.05).max(20)
+
 /** House rules. What a later version added may be missing; it is taken as common practice. */
 export const rulesSchema = strictObject({
   version: rulesVersion(),
@@ -127,10 +129,11 @@ export const rulesSchema = strictObject({
     .max(PRICE_NAMES.length, 'There are three such prices.')
     .default(undefined)
     .optional(),
+  pace: strictObject({ touchUp: times(), routine: times(), grind: times() }).default(undefined).optional(),
 })
 
-/** Body of `PUT /api/rules`: the version that was read, and what is to hold instead; the rest stays. */
-export const rulesChangeSchema = rulesSchema.partial().shape({ version: rulesVersion() })
+/** Body of `PUT /api/rules`: the version that was read, and what is to hold instead; the rest stays, and pace is learned. */
+export const rulesChangeSchema = rulesSchema.omit(['pace']).partial().shape({ version: rulesVersion() })
 export type HouseRulesChange = Partial<HouseRules> & Pick<HouseRules, 'version'>
 
 const profile = (nameField: NameField) =>

@@ -10,6 +10,7 @@ import {
   READ_WITH,
   FILE_AGES,
   HANDS,
+  SHARPENING_TOOLS,
   MOST_HANDS,
   PART_DAMAGE_KINDS,
   PITCH_CLASSES,
@@ -257,6 +258,16 @@ export const entrySchemas = {
     stopChecked: yesNo(),
     wasDull: yesNo(),
     fileAge: optionalOneOf(FILE_AGES, 'How used the file is'),
+    onlySide: optionalOneOf(HANDS, 'The side that was done'),
+    tool: optionalOneOf(SHARPENING_TOOLS, 'The tool'),
+    used: yup.array(id()).max(6),
+    minutes: yup
+      .number()
+      .typeError('The minutes must be a number.')
+      .min(0, 'The minutes cannot be below 0.')
+      .max(24 * 60, 'Longer than a day is a slip.'),
+    stopUm: lengthUm(),
+    apart: yup.array(strictObject({ cutter: cutterNumber(), strokes: strokes() }).required()).max(125),
     pairs: yup
       .array(
         strictObject({

@@ -10,6 +10,7 @@ import {
   figureOf,
   insertShared,
   levelAll,
+  levelSome,
   loadsOf,
   meanOf,
   mergeShared,
@@ -305,6 +306,8 @@ export interface Filing {
   readonly person?: { readonly factor: number; readonly sd: number }
   /** What has to come off a cutter at least, by its place from 0. */
   readonly atLeastUm: readonly Um[]
+  /** The side that is filed, where the other one is not. */
+  readonly only?: Hand | undefined
 }
 
 /** Who takes off what everybody does. */
@@ -318,7 +321,8 @@ export function biteOf(strokes: number, fileAge: Filing['fileAge']): number {
 }
 
 /** So many usual strokes a cutter of a side gets. */
-function bitesOf({ strokes, usualUm, fileAge, person = EVERYBODY }: Filing, hand: Hand): number {
+function bitesOf({ strokes, usualUm, fileAge, person = EVERYBODY, only }: Filing, hand: Hand): number {
+  if (only !== undefined && only !== hand) return 0
   const uncounted = (usualUm / UM_PER_STROKE) * BITE_OF_AGE[fileAge ?? 'used']
   return person.factor * (strokes === null ? uncounted : biteOf(strokes[hand], fileAge))
 }
@@ -481,7 +485,6 @@ function worstOf({ tied, hands }: LengthBelief, atLeastUm: readonly Um[], usual:
   const rivals = after.reduce((sum, one) => sum + Math.exp(-Math.max(0, one - lowest) / Math.max(1, ownSd)), 0)
   const lower = leastOf(rivals)
   return {
-    before,
     worst,
     through: needs > usual,
     needs,
@@ -492,6 +495,44 @@ function worstOf({ tied, hands }: LengthBelief, atLeastUm: readonly Um[], usual:
 
 /** How far off it may be how deep damage reached: it was measured by eye, and some of it is found on the way. */
 const depthSd = (needsUm: Um): number => Math.hypot(LENGTH_SPREADS.behindDamage, LENGTH_SPREADS.damagePart * needsUm)
+
+/** How one side alone is brought to a level. */
+export interface OneSide {
+  readonly hand: Hand
+  /** The other side was brought to the level before, and this one follows it. */
+  readonly follows: boolean
+}
+
+/** The level that one side alone comes to: that of the other where it follows, unless a cutter of its own ends below. */
+function levelOfSide(
+  belief: LengthBelief,
+  { hand, follows }: OneSide,
+  atLeastUm: readonly Um[],
+  besideUm: number,
+  byWorst: () => Parameters<typeof levelAll>[2],
+): Parameters<typeof levelAll>[2] {
+  const { tied, hands } = belief
+  const other = hands.findIndex((one) => one !== hand)
+  if (!follows || other < 0) return byWorst()
+  const lowest = Math.min(...hands.map((one, i) => (one === hand ? meanOf(tied, i) - (atLeastUm[i] ?? 0) : Infinity)))
+  if (lowest < meanOf(tied, other)) return byWorst()
+  return { loads: loadsOf(tied, other), own: tied.own[other] ?? 0, variance: besideUm ** 2 }
+}
+
+/** One side stands at one level, and the other stays as it is. */
+function levelSide(belief: LengthBelief, hand: Hand, level: Parameters<typeof levelAll>[2], strayUm: number): void {
+  const { tied, hands, readSince } = belief
+  const levels = levelsOf(belief)
+  levelSome(tied, levels.left, levels[hand], level, strayUm ** 2, (i) => hands[i] === hand)
+  readSince[hand] = false
+  belief.sinceWander += 1
+}
+
+/** Makes ready for a side to be brought to a level: what came off it is counted anew, and its shift is a part of it. */
+function openSide(belief: LengthBelief, hand: Hand): void {
+  beginSpan(belief, hand)
+  closeShift(belief, hand)
+}
 
 /** All cutters stand at one level; how the sides differ is open by so much. */
 function levelLengths(belief: LengthBelief, level: Parameters<typeof levelAll>[2], strayUm: number, sidesUm: number) {
@@ -515,24 +556,45 @@ function levelLengths(belief: LengthBelief, level: Parameters<typeof levelAll>[2
  *
  * @param atLeastUm what has to come off a cutter, by its place from 0: its damage and a little behind it
  * @param stopChecked whether the stop was checked after the clamp was turned
+ * @param oneSide the side that is ground, where it is one alone
  * @returns what came off each cutter
  */
-export function grindLengths(belief: LengthBelief, atLeastUm: readonly Um[], stopChecked = false): number[] {
+export function grindLengths(
+  belief: LengthBelief,
+  atLeastUm: readonly Um[],
+  stopChecked = false,
+  oneSide: OneSide | null = null,
+): number[] {
   const { tied } = belief
   const { wheelDay, groundCutter, turned, turnedChecked } = LENGTH_SPREADS
-  const { before, worst, through, needs, own, variance } = worstOf(
-    belief,
-    atLeastUm,
-    tied.shared[SHARED.wheel] ?? GRIND_UM,
-  )
-  const loads = loadsOf(tied, worst)
-  if (!through) loads[SHARED.wheel] = (loads[SHARED.wheel] ?? 0) - 1
-  levelLengths(
-    belief,
-    { loads, own: own - (through ? needs : 0), variance: variance + (through ? depthSd(needs) : wheelDay) ** 2 },
-    groundCutter,
-    stopChecked ? turnedChecked : turned,
-  )
+  const besideUm = stopChecked ? turnedChecked : turned
+  return bringDown(belief, atLeastUm, { strayUm: groundCutter, besideUm, oneSide }, () => {
+    const { worst, through, needs, own, variance } = worstOf(belief, atLeastUm, tied.shared[SHARED.wheel] ?? GRIND_UM)
+    const loads = loadsOf(tied, worst)
+    if (!through) loads[SHARED.wheel] = (loads[SHARED.wheel] ?? 0) - 1
+    return {
+      loads,
+      own: own - (through ? needs : 0),
+      variance: variance + (through ? depthSd(needs) : wheelDay) ** 2,
+    }
+  })
+}
+
+/** Brings both sides, or one, to a level. */
+function bringDown(
+  belief: LengthBelief,
+  atLeastUm: readonly Um[],
+  how: { readonly strayUm: number; readonly besideUm: number; readonly oneSide: OneSide | null },
+  byWorst: () => Parameters<typeof levelAll>[2],
+): number[] {
+  const { tied, hands } = belief
+  const { strayUm, besideUm, oneSide } = how
+  const before = hands.map((_, i) => meanOf(tied, i))
+  if (oneSide === null) levelLengths(belief, byWorst(), strayUm, besideUm)
+  else {
+    openSide(belief, oneSide.hand)
+    levelSide(belief, oneSide.hand, levelOfSide(belief, oneSide, atLeastUm, besideUm, byWorst), strayUm)
+  }
   return before.map((um, i) => Math.max(0, um - meanOf(tied, i)))
 }
 
@@ -541,24 +603,25 @@ export function grindLengths(belief: LengthBelief, atLeastUm: readonly Um[], sto
  * by more than an eye and a caliper tell.
  *
  * @param usualUm what comes off the shortest at least
+ * @param oneSide the side that is filed, where it is one alone
  * @returns what came off each cutter
  */
-export function evenLengths(belief: LengthBelief, usualUm: Um, atLeastUm: readonly Um[]): number[] {
+export function evenLengths(
+  belief: LengthBelief,
+  usualUm: Um,
+  atLeastUm: readonly Um[],
+  oneSide: OneSide | null = null,
+): number[] {
   const { tied } = belief
   const { evenedCutter, evenedSides, dayUncounted } = LENGTH_SPREADS
-  const { before, worst, through, needs, own, variance } = worstOf(belief, atLeastUm, usualUm)
-  const off = through ? needs : usualUm
-  levelLengths(
-    belief,
-    {
+  return bringDown(belief, atLeastUm, { strayUm: evenedCutter, besideUm: evenedSides, oneSide }, () => {
+    const { worst, through, needs, own, variance } = worstOf(belief, atLeastUm, usualUm)
+    return {
       loads: loadsOf(tied, worst),
-      own: own - off,
+      own: own - (through ? needs : usualUm),
       variance: variance + (through ? depthSd(needs) : dayUncounted * usualUm) ** 2,
-    },
-    evenedCutter,
-    evenedSides,
-  )
-  return before.map((um, i) => Math.max(0, um - meanOf(tied, i)))
+    }
+  })
 }
 
 /** Two readings agree against all that was believed of a cutter: what they say is what it is. */

@@ -488,3 +488,32 @@ export function levelAll(
     for (let k = 0; k < keep; k += 1) tied.loads[i * tied.room + k] = level.loads[k]!
   }
 }
+
+/**
+ * Brings some cutters to one level of their own, as much tied to everything shared as that level is.
+ *
+ * @param keep so many of the first shared figures stay loads of theirs
+ * @param place what these cutters alone shared before; their level stands there from now on
+ * @param level loads, own part and variance of what they are brought to
+ */
+export function levelSome(
+  tied: Tied,
+  keep: number,
+  place: number,
+  level: Parameters<typeof levelAll>[2],
+  strayVariance: number,
+  which: (cutter: number) => boolean,
+): void {
+  const { shared, loads, own, ownVar, room, size } = tied
+  const tail = level.loads.map((load, k) => (k < keep ? 0 : load))
+  const { mean, variance, with: ties } = sharedIn(tied, tail, 0)
+  for (let k = 0; k < size; k += 1) if (k !== place) setCov(tied, k, place, ties[k]!)
+  setCov(tied, place, place, variance + level.variance)
+  shared[place] = mean
+  for (let i = 0; i < own.length; i += 1) {
+    if (!which(i)) continue
+    own[i] = level.own
+    ownVar[i] = strayVariance
+    for (let k = 0; k < size; k += 1) loads[i * room + k] = k < keep ? level.loads[k]! : k === place ? 1 : 0
+  }
+}

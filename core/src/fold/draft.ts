@@ -73,6 +73,7 @@ export interface Draft extends Omit<
   | 'parts'
   | 'openStrikes'
   | 'removals'
+  | 'timed'
   | 'life'
   | 'doubts'
   | 'questions'
@@ -84,6 +85,7 @@ export interface Draft extends Omit<
   parts: readonly PartDamage[]
   openStrikes: LoopState['openStrikes'][number][]
   removals: LoopState['removals'][number][]
+  timed: LoopState['timed'][number][]
   life: LoopState['life'][number][]
   doubts: LoopState['doubts'][number][]
   questions: LoopState['questions'][number][]
@@ -171,6 +173,7 @@ export function openDraft(entry: EntryOf<'registered'>, spec: LoopSpec): Draft {
     held: new Map(),
     parts: [],
     openStrikes: [],
+    waitingSide: null,
     sharpenings: 0,
     sharpenedBy: { touchUp: 0, routine: 0, grind: 0 },
     sharpeningsSinceGauges: 0,
@@ -182,6 +185,7 @@ export function openDraft(entry: EntryOf<'registered'>, spec: LoopSpec): Draft {
     lastMeasuredAt: null,
     lastInspectedAt: null,
     removals: [],
+    timed: [],
     life: [{ at: entry.happenedAt, sharpenings: 0, shortestUm: startsWith(spec, used), known }],
     doubts: [],
     questions: [],

@@ -1,4 +1,5 @@
 import type { PitchClass } from '../profile'
+import type { Population } from '../state'
 import type { Um } from '../units'
 import type { Schools } from './schools'
 
@@ -46,7 +47,12 @@ export interface HouseRules extends Schools, Prices {
   readonly shopDays: number
   /** Whether worn or struck loops are kept for stumps and soil-covered wood. */
   readonly dirtyDuty: boolean
+  /** So many times the starting times a sharpening takes on this crew: learned from its sharpenings, never typed. */
+  readonly pace: Pace
 }
+
+/** So many times the starting times, by kind of sharpening. */
+export type Pace = Readonly<Record<Population, number>>
 
 /**
  * Where a crew starts: common practice where there is any, a cautious guess where there is none.
@@ -85,6 +91,7 @@ export const DEFAULT_RULES: HouseRules = {
   wheelPerLoopMinor: 60,
   shopFeeMinor: 1600,
   saidPrices: [],
+  pace: { touchUp: 1, routine: 1, grind: 1 },
 }
 
 /** Rules as they were kept, with what a later version added to them. */

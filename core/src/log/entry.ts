@@ -1,4 +1,5 @@
 import type { CutterDamage, PartDamage } from '../damage'
+import type { Hand } from '../loop'
 import type { Origin, LoopSpec, SpecValues } from '../profile'
 import type { Um } from '../units'
 
@@ -43,6 +44,20 @@ export interface BeforeAfter {
 
 export const SHARPEN_METHODS = ['fileField', 'fileBench', 'grinder', 'shop'] as const
 export type SharpenMethod = (typeof SHARPEN_METHODS)[number]
+
+/** What a loop is sharpened with. */
+export const SHARPENING_TOOLS = [
+  'freehand',
+  'plateGuide',
+  'rollerGuide',
+  'twoInOne',
+  'jig',
+  'benchGrinder',
+  'smallGrinder',
+  'handGrinder',
+  'squareFile',
+] as const
+export type SharpeningTool = (typeof SHARPENING_TOOLS)[number]
 
 /** How used a file is, as the person who holds it says. */
 export const FILE_AGES = ['fresh', 'used', 'worn'] as const
@@ -182,6 +197,17 @@ export interface EntryBodies {
     readonly wasDull?: boolean
     /** How the file was that did it. */
     readonly fileAge?: FileAge
+    /** The side that was done, where it ended before the other one was. */
+    readonly onlySide?: Hand
+    readonly tool?: SharpeningTool
+    /** Things of the crew's that were used up by it: the file, the wheel. */
+    readonly used?: readonly string[]
+    /** From the first step to the last, without what lay between them. */
+    readonly minutes?: number
+    /** Where a stop ended every cutter. */
+    readonly stopUm?: Um
+    /** Cutters that got other than their side did. */
+    readonly apart?: readonly { readonly cutter: number; readonly strokes: number }[]
   }
   gaugesLowered: { readonly settingUm?: Um }
   inspected: {

@@ -124,6 +124,13 @@ export function gaugeMinutes(cutters: number, bumpers = false): MinutesRange {
   return range(1 + each(fast), 3 + each(slow))
 }
 
+/** A job that takes so many times as long. */
+export const timesMinutes = ({ low, likely, high }: MinutesRange, by: number): MinutesRange => ({
+  low: low * by,
+  likely: likely * by,
+  high: high * by,
+})
+
 /** Two jobs one after the other. */
 export const addMinutes = (a: MinutesRange, b: MinutesRange): MinutesRange => ({
   low: a.low + b.low,

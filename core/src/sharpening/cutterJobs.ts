@@ -62,6 +62,33 @@ function filed(state: LoopState, usualUm: Um, school: UnevenSchool, bites: SideB
   })
 }
 
+/**
+ * What comes off the side that waits, so that it follows the one that was done before: to where that one stands, or
+ * by its own strokes and a few more.
+ */
+function following(state: LoopState, waiting: Hand, { toStop, usualUm, school, bites }: Cutting): Um[] {
+  const { cutters } = state
+  const done = cutters.filter(({ hand }) => hand !== waiting).map(({ length }) => length.um)
+  const doneUm = Math.round(done.reduce((sum, um) => sum + um, 0) / Math.max(1, done.length))
+  const ours = cutters.filter(({ hand }) => hand === waiting)
+  // Each is touched, or it stays dull.
+  const levelUm = Math.min(doneUm, ...ours.map((cutter) => cutter.length.um - soundUm(cutter, usualUm / 2)))
+  const levels = toStop || school === 'matchShortest'
+  return cutters.map((cutter) => {
+    if (cutter.hand !== waiting) return 0
+    const { um } = cutter.length
+    const beyondUm = Math.min(um - doneUm, usualUm + EXTRA_STROKES * bites[waiting])
+    return Math.round(levels ? um - levelUm : Math.min(um, Math.max(soundUm(cutter, usualUm), beyondUm)))
+  })
+}
+
+/** What comes off each cutter. */
+function offEach(state: LoopState, cutting: Cutting): Um[] {
+  const { toStop, usualUm, school, bites } = cutting
+  if (state.waitingSide !== null) return following(state, state.waitingSide, cutting)
+  return toStop ? removals(state.cutters.map(withShape), 'wheel', usualUm, true) : filed(state, usualUm, school, bites)
+}
+
 /** How the metal comes off. */
 export interface Cutting {
   readonly gives: 'strokes' | 'touches'
@@ -81,11 +108,13 @@ export interface Cutting {
 export function sideJobs(state: LoopState, cutting: Cutting, first: Hand): SideJob[] {
   const { gives, toStop, usualUm, school, bites } = cutting
   const { cutters } = state
-  const offUm = toStop ? removals(cutters.map(withShape), 'wheel', usualUm, true) : filed(state, usualUm, school, bites)
+  const offUm = offEach(state, cutting)
   const countFor = (um: Um, hand: Hand): number =>
     gives === 'touches' ? Math.max(1, Math.ceil(um / UM_PER_GRIND_TOUCH)) : strokesFor(um, bites[hand])
   const jobs = cutters.map((cutter, i): CutterJob => {
-    const { number, hand, length, damage } = cutter
+    const { number, hand, length } = cutter
+    // Of the side that was done already nothing comes off, and its damage waits for another day.
+    const damage = state.waitingSide === null || state.waitingSide === hand ? cutter.damage : []
     const removeUm = offUm[i] ?? 0
     const damageUm = damage.length === 0 ? 0 : Math.max(0, soundUm(cutter, usualUm) - usualUm)
     const deep = damageDepth(damage).knownUm > usualUm && school !== 'sameStrokes'

@@ -1,5 +1,7 @@
 import type { CutterReading, NewEntry, SharpenMethod } from '../log'
 import type { Hand } from '../loop'
+import type { CutterJob } from './cutterJobs'
+import { minutesOf } from './elapsed'
 import type { SharpeningPlan } from './plan'
 import { walkOf, type CutterWork, type Walk, type WalkEvent } from './walk'
 
@@ -13,9 +15,11 @@ export interface Written {
   readonly endedMs: number
   /** Setting that the gauges were lowered to; null where they were left alone. */
   readonly gaugesToUm: number | null
+  /** Things of the crew's that it used up. */
+  readonly used?: readonly string[]
 }
 
-/** How far a sharpening went. One with one side done would leave a loop that pulls: it stays open. */
+/** How far a sharpening went. With one side done the loop pulls: it is not fit until the other side follows. */
 export type Ended = 'nothing' | 'oneSide' | 'both'
 
 const doneOf = (plan: SharpeningPlan, hand: Hand, { work }: Walk): readonly CutterWork[] =>
@@ -33,8 +37,16 @@ export function sidesDone(plan: SharpeningPlan, walk: Walk): Hand[] {
 
 /** How far a sharpening went. */
 export function endedAs(plan: SharpeningPlan, walk: Walk): Ended {
-  const done = sidesDone(plan, walk).length
-  return done === 0 ? 'nothing' : done < plan.sides.length ? 'oneSide' : 'both'
+  const done = sidesDone(plan, walk)
+  if (plan.waiting !== null) return done.includes(plan.waiting) ? 'both' : 'nothing'
+  return done.length === 0 ? 'nothing' : done.length < plan.sides.length ? 'oneSide' : 'both'
+}
+
+/** The side that was worked alone: the other was done another time, or still waits; null for both in one go. */
+export function workedAlone(plan: SharpeningPlan, walk: Walk): Hand | null {
+  if (plan.waiting !== null) return plan.waiting
+  const [only, other] = sidesDone(plan, walk)
+  return plan.sides.length > 1 && other === undefined ? (only ?? null) : null
 }
 
 /** Strokes that a cutter of a side had: the middle of those that were given. */
@@ -56,14 +68,24 @@ const methodOf = ({ gives, action }: SharpeningPlan): SharpenMethod =>
 const readingsOf = (walk: Walk, which: 'beforeUm' | 'afterUm'): CutterReading[] =>
   [...walk.work].flatMap(([cutter, { [which]: lengthUm }]) => (lengthUm === null ? [] : [{ cutter, lengthUm }]))
 
+/** Cutters that got other strokes than their side. */
+const apartFrom = (strokes: Readonly<Record<Hand, number>>, jobs: readonly CutterJob[], { work }: Walk) =>
+  jobs.flatMap(({ number, hand, count }) => {
+    const one = work.get(number)
+    const given = one?.done === true ? (one.count ?? count) : 0
+    return given === strokes[hand] ? [] : [{ cutter: number, strokes: Math.min(500, given) }]
+  })
+
 /**
  * The entries that a sharpening writes, in one parcel, each to be struck out by itself: what was read before it, the
- * sharpening, what was read after it, the gauges. Empty until both sides are done.
+ * sharpening, what was read after it, the gauges. One side alone is written as that side's work. Empty until a side
+ * is done.
  */
 export function parcelOf(plan: SharpeningPlan, events: readonly WalkEvent[], written: Written): NewEntry[] {
   const walk = walkOf(plan, events)
-  if (endedAs(plan, walk) !== 'both') return []
-  const { loopId, personId, newId, endedMs, gaugesToUm } = written
+  if (endedAs(plan, walk) === 'nothing') return []
+  const alone = workedAlone(plan, walk)
+  const { loopId, personId, newId, endedMs, gaugesToUm, used = [] } = written
   const base = (after: number) => ({
     id: newId(),
     loopId,
@@ -72,7 +94,7 @@ export function parcelOf(plan: SharpeningPlan, events: readonly WalkEvent[], wri
     happenedAt: new Date(endedMs + after - 3).toISOString(),
   })
   const [before, after] = [readingsOf(walk, 'beforeUm'), readingsOf(walk, 'afterUm')]
-  const jobs = plan.sides.flatMap(({ cutters }) => cutters)
+  const jobs = plan.sides.filter(({ hand }) => (alone ?? hand) === hand).flatMap(({ cutters }) => cutters)
   const hurt = jobs.filter(({ damageUm }) => damageUm > 0)
   const cleared =
     hurt.length > 0 &&
@@ -81,6 +103,7 @@ export function parcelOf(plan: SharpeningPlan, events: readonly WalkEvent[], wri
       return one?.done === true && (one.clean || (!untilClean && plan.stopUm !== null))
     })
   const strokes = { left: strokesOn(plan, 'left', walk), right: strokesOn(plan, 'right', walk) }
+  const apart = plan.gives === 'strokes' ? apartFrom(strokes, jobs, walk) : []
   const readings = (which: readonly CutterReading[], at: number): NewEntry[] =>
     which.length === 0 ? [] : [{ ...base(at), kind: 'measured', readings: which, chosen: 'some' }]
   return [
@@ -93,7 +116,16 @@ export function parcelOf(plan: SharpeningPlan, events: readonly WalkEvent[], wri
       ...(plan.gives === 'strokes' ? { strokes } : {}),
       ...(plan.evens ? { evened: true } : {}),
       ...(cleared ? { damageCleared: true } : {}),
-      ...(plan.stopUm === null ? {} : { stopChecked: walk.check !== null && !walk.unchecked }),
+      tool: plan.tool,
+      minutes: Math.round(minutesOf(plan, events) * 10) / 10,
+      ...(used.length === 0 ? {} : { used }),
+      ...(apart.length === 0 ? {} : { apart }),
+      ...(plan.stopUm === null ? {} : { stopUm: plan.stopUm }),
+      ...(alone === null ? {} : { onlySide: alone }),
+      // Of the first side alone there was nothing to check it against.
+      ...(plan.stopUm === null || (alone !== null && plan.waiting === null)
+        ? {}
+        : { stopChecked: walk.check !== null && !walk.unchecked }),
     },
     ...readings(after, 2),
     ...(gaugesToUm === null ? [] : [{ ...base(3), kind: 'gaugesLowered' as const, settingUm: gaugesToUm }]),

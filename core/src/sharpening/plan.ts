@@ -65,6 +65,8 @@ export interface SharpeningPlan {
   readonly bites: SideBites
   /** Both sides, the one to begin with first. */
   readonly sides: readonly SideJob[]
+  /** The only side that is left to do, where the first was done another time; null where both are. */
+  readonly waiting: Hand | null
   readonly worst: CutterJob | null
   /** Length that a stop ends every cutter at; null where each ends by itself. */
   readonly stopUm: Um | null
@@ -152,13 +154,15 @@ export function planSharpening(state: LoopState, rules: HouseRules, wanted: Shar
   const usualUm = Math.round(removal[population].meanUm)
   const school = action === 'touchUp' ? 'sameStrokes' : filingWay(state, rules)
   const cutting = { gives, toStop: toStop && action !== 'touchUp', usualUm, school, bites }
-  const sides = sideJobs(state, cutting, first ?? firstSide(state, bites))
+  const waiting = state.waitingSide
+  const begin = waiting === null ? (first ?? firstSide(state, bites)) : waiting === 'left' ? 'right' : 'left'
+  const sides = sideJobs(state, cutting, begin)
   const jobs = sides.flatMap(({ cutters }) => cutters)
-  const worst = worstJob(sides) ?? null
+  const worst = worstJob(waiting === null ? sides : sides.slice(1)) ?? null
   const stopUm = cutting.toStop && worst !== null ? worst.targetUm : null
   const gauges = gaugeJobs(state, jobs, rules, slopeDeg)
   const setUp = setUpFor(spec, { tool, shortestUm, stopUm: stopUm ?? 0, settingUm: gauges.plateUm }, rules)
-  const steps = stepsOf(tool, sides, gauges, (side) => sideMinutes(tool, side))
+  const steps = stepsOf({ tool, sides, gauges, waiting }, (side) => sideMinutes(tool, side))
   const planned = { gives, setUp, sides, worst, stopUm }
   return {
     ...planned,
@@ -166,6 +170,7 @@ export function planSharpening(state: LoopState, rules: HouseRules, wanted: Shar
     action,
     refusal: whyNotAtAll(state, jobs) ?? whyNotWith(tool, spec, rules),
     bites,
+    waiting,
     evens: gives === 'strokes' && (cutting.toStop || school === 'matchShortest'),
     gauges,
     steps,

@@ -42,18 +42,22 @@ const OFF_THE_BAR = ['makeSafe', 'clean', 'mark', 'ring'] as const
 const comesOff = (tool: SharpeningTool): boolean => tool === 'benchGrinder' || tool === 'smallGrinder'
 const hasWheel = (tool: SharpeningTool): boolean => TOOL_FACTS[tool].gives === 'touches'
 
+/** What there is to do. */
+interface Work {
+  readonly tool: SharpeningTool
+  readonly sides: readonly SideJob[]
+  readonly gauges: GaugeJobs
+  /** The only side that is left, where the first was done another time. */
+  readonly waiting: Hand | null
+}
+
 /**
  * The steps of a sharpening in their order. A wheel is rung before it is mounted; after the first side the work is
  * turned and one cutter measured before the second; gauges come last, since edges that go back sink toward them.
  *
  * @param minutesOf how long a side takes
  */
-export function stepsOf(
-  tool: SharpeningTool,
-  sides: readonly SideJob[],
-  gauges: GaugeJobs,
-  minutesOf: (side: SideJob) => MinutesRange,
-): Step[] {
+export function stepsOf({ tool, sides, gauges, waiting }: Work, minutesOf: (side: SideJob) => MinutesRange): Step[] {
   const { setUpMinutes, turnMinutes, gaugesToo } = TOOL_FACTS[tool]
   const before: StepId[] = comesOff(tool)
     ? [...OFF_THE_BAR]
@@ -71,10 +75,9 @@ export function stepsOf(
     gaugesToo || !gauges.due ? range(0.2, 0.5) : range(1 + (filedOnes * fast) / 60, 3 + (filedOnes * slow) / 60)
   return [
     ...[...before, 'setUp' as const].map((id) => plain(id, range(low / share, high / share))),
-    ...side('firstSide', first),
-    ...(second === undefined
-      ? []
-      : [plain('turn', range(turnMinutes * 0.7, turnMinutes * 1.3)), plain('recheck', AROUND.recheck)]),
+    ...(waiting === null ? side('firstSide', first) : []),
+    ...(second === undefined || waiting !== null ? [] : [plain('turn', range(turnMinutes * 0.7, turnMinutes * 1.3))]),
+    ...(second === undefined ? [] : [plain('recheck', AROUND.recheck)]),
     ...side('secondSide', second),
     plain('gauges', ofGauges),
     plain('lookOver', AROUND.lookOver),

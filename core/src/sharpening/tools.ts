@@ -1,20 +1,9 @@
 import { GUIDES, topPlateAngleFor } from '../sharpen'
 import type { GuideSchool, HouseRules } from '../house'
+import { SHARPENING_TOOLS, type SharpeningTool } from '../log'
 import type { LoopSpec } from '../profile'
 
-/** What a loop is sharpened with. */
-export const SHARPENING_TOOLS = [
-  'freehand',
-  'plateGuide',
-  'rollerGuide',
-  'twoInOne',
-  'jig',
-  'benchGrinder',
-  'smallGrinder',
-  'handGrinder',
-  'squareFile',
-] as const
-export type SharpeningTool = (typeof SHARPENING_TOOLS)[number]
+export { SHARPENING_TOOLS, type SharpeningTool }
 
 /** What a tool does, and what it cannot. */
 export interface ToolFacts {

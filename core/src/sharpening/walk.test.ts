@@ -3,7 +3,9 @@ import { admitAll } from '../admit'
 import { Log, SPEC, stateOf } from '../fixtures/logs'
 import { fold } from '../fold'
 import { DEFAULT_RULES } from '../house'
+import type { Entry } from '../log'
 import { specFromProfile } from '../profile'
+import { decide, waysOut } from '../verdict'
 import { endedAs, parcelOf, planSharpening, walkOf, type SharpeningPlan, type WalkEvent } from '.'
 
 const AT = '2026-02-01T08:00:00.000Z'
@@ -111,11 +113,42 @@ describe('a parcel', () => {
     expect(parcel(plan, until(plan, 'none'))[0]).not.toHaveProperty('evened')
   })
 
-  test('of one side alone nothing is written: it stays open', () => {
+  test('one side alone is written as that side, the loop is not fit, and the other side follows it', () => {
     const events = until(plan, 'turn')
     expect(endedAs(plan, walkOf(plan, events))).toBe('oneSide')
-    expect(parcel(plan, events)).toEqual([])
     expect(parcel(plan, until(plan, 'firstSide'))).toEqual([])
+    const [half, ...more] = parcel(plan, events)
+    expect(more).toEqual([])
+    expect(half).toMatchObject({ kind: 'sharpened', onlySide: 'left', strokes: { right: 0 } })
+    const written = { writtenAt: AT, writtenBy: null }
+    const entries = [...log.entries, { ...half, ...written } as Entry]
+    const after = fold(entries)
+    if (after === null) throw new Error('it is registered')
+    expect(after.waitingSide).toBe('right')
+    expect(after.cutters[1]?.length).toEqual(stateOf(log).cutters[1]?.length)
+    const verdict = decide(after, DEFAULT_RULES)
+    expect(verdict).toMatchObject({ fitForUse: false, action: 'stop' })
+    expect(waysOut(after, DEFAULT_RULES, verdict)[0]?.way).toBe('otherSide')
+
+    const rest = planSharpening(
+      after,
+      { ...DEFAULT_RULES, unevenSchool: 'extraOnBad' },
+      { action: 'file', personId: null },
+    )
+    expect(rest).toMatchObject({ waiting: 'right', refusal: null })
+    expect(rest.steps.map(({ id }) => id)).not.toContain('firstSide')
+    const walked = until(rest, 'none')
+    expect(walkOf(rest, walked).work.has(1)).toBe(false)
+    const [other] = parcel(rest, walked)
+    expect(other).toMatchObject({ onlySide: 'right', strokes: { left: 0 } })
+    const whole = fold([...entries, { ...other, happenedAt: '2026-02-01T09:00:00.000Z', ...written } as Entry])
+    expect(whole).toMatchObject({ waitingSide: null, sharpenings: 1, sharpeningsSinceGauges: 1 })
+    expect(decide(whole ?? after, DEFAULT_RULES).fitForUse).toBe(true)
+    // The check of the second side is against what the first one stands at.
+    const level = after.cutters[0]?.length.um ?? 0
+    const at = until(rest, 'recheck')
+    const number = walkOf(rest, at).cutter?.number ?? 0
+    expect(walkOf(rest, [...at, read(number, level + 150)]).check?.offUm).toBeCloseTo(150, -1)
   })
 
   test('a grind says whether its stop was checked after the turn, and clears the damage behind it', () => {

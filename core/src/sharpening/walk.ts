@@ -140,7 +140,10 @@ function checkOf(plan: SharpeningPlan, work: ReadonlyMap<number, CutterWork>, st
     }),
   )
   if (second === undefined || second.length === 0) return null
-  const against = first !== undefined && first.length > 0 ? mean(first) : plan.stopUm
+  const [done] = plan.sides
+  // Of a side that was done another time its lengths are what is known of it.
+  const before = plan.waiting === null || done === undefined ? null : mean(done.cutters.map((job) => job.lengthUm))
+  const against = first !== undefined && first.length > 0 ? mean(first) : (before ?? plan.stopUm)
   return against === null ? null : recheck(Math.round(against), Math.round(second.at(-1) ?? 0), strokeUm)
 }
 

@@ -1,7 +1,7 @@
 import type { CutterDamage, PartDamage } from '../damage'
 import type { Hand } from '../loop'
 import type { LengthBelief, SettingBelief } from '../belief'
-import type { Action, Conditions, Duty, Instant, RetireReason, Shelf, StrikeObject } from '../log'
+import type { Action, Conditions, Duty, Instant, RetireReason, SharpeningTool, Shelf, StrikeObject } from '../log'
 import type { NormalBelief } from '../stats'
 import type { LoopSpec } from '../profile'
 import type { Um } from '../units'
@@ -101,6 +101,17 @@ export interface HeldReading {
   readonly known: Known
 }
 
+/** How long a sharpening took, and how long it would by the starting times. Minutes. */
+export interface TimedWork {
+  readonly at: Instant
+  readonly personId: string | null
+  readonly tool: SharpeningTool
+  readonly population: Population
+  readonly cutters: number
+  readonly minutes: number
+  readonly startingMinutes: number
+}
+
 /** A run of work between two sharpenings. */
 export interface SharpSpell {
   readonly tanks: number
@@ -177,6 +188,8 @@ export interface LoopState {
   readonly held: readonly HeldReading[]
   readonly parts: readonly PartDamage[]
   readonly openStrikes: readonly OpenStrike[]
+  /** A sharpening ended after one side, and this one waits: until it follows the loop would pull. Null for none. */
+  readonly waitingSide: Hand | null
   readonly sharpenings: number
   /** How many of them were of each kind. */
   readonly sharpenedBy: Readonly<Record<Population, number>>
@@ -193,6 +206,8 @@ export interface LoopState {
   readonly lastInspectedAt: Instant | null
   /** What sharpenings took off, as far as it was measured. */
   readonly removals: readonly RemovalSample[]
+  /** Sharpenings of which somebody said how long they took. */
+  readonly timed: readonly TimedWork[]
   readonly life: readonly LifePoint[]
   readonly questions: readonly LogQuestion[]
   readonly doubts: readonly Doubt[]

@@ -115,6 +115,8 @@ export function stops(state: LoopState, rules: FindingRules, { slopeDeg }: Forec
       }
     }
   }
+  // One side sharp and the other not, it pulls: what began at the bench is finished there.
+  if (state.waitingSide !== null) reasons.push({ rule: 'sideWaits', hand: state.waitingSide, limitFrom: 'trade' })
   return lowest === undefined ? reasons : [...reasons, lowest]
 }
 

@@ -57,13 +57,16 @@ export interface RoutineCost {
 export function routineCost(cutters: number, rules: HouseRules): RoutineCost {
   const strokes = cutters * strokesFor(REMOVAL_PRIORS.routine.meanUm)
   const byFile: RoutineCost = {
-    labourMinor: labourMinor(filingMinutesOf(strokes, cutters, 'bench', rules.guide).likely, rules),
+    labourMinor: labourMinor(
+      filingMinutesOf(strokes, cutters, 'bench', rules.guide).likely * rules.pace.routine,
+      rules,
+    ),
     toolsMinor: filesMinor(strokes, rules),
   }
   if (!rules.grinderOwned || rules.bench === 'fileForRoutine') return byFile
   const offUm = new Array<number>(cutters).fill(REMOVAL_PRIORS.grind.meanUm)
   const byWheel: RoutineCost = {
-    labourMinor: labourMinor(grindingMinutes(offUm).likely, rules),
+    labourMinor: labourMinor(grindingMinutes(offUm).likely * rules.pace.grind, rules),
     toolsMinor: rules.wheelPerLoopMinor,
   }
   const total = ({ labourMinor: work, toolsMinor }: RoutineCost): number => work + toolsMinor

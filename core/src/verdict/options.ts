@@ -7,6 +7,7 @@ import type { Action } from '../log'
 import {
   addMinutes,
   filingMinutesOf,
+  timesMinutes,
   gaugeMinutes,
   grindingMinutes,
   GUIDES,
@@ -344,7 +345,10 @@ function touchingUp({ basis: { state, rules, needs }, limits, nothingDue, skates
     action: 'touchUp',
     cut,
     tool: 'file',
-    minutes: filingMinutesOf(cut.strokes.total, state.cutters.length, 'field', rules.guide),
+    minutes: timesMinutes(
+      filingMinutesOf(cut.strokes.total, state.cutters.length, 'field', rules.guide),
+      rules.pace.touchUp,
+    ),
     goods: { consumablesMinor: filesMinor(cut.strokes.total, rules) },
     against: [
       ...limits.over,
@@ -384,7 +388,10 @@ function filing({ basis, limits, nothingDue, skates }: Weighed): Plan {
     action: 'file',
     cut,
     tool: 'file',
-    minutes: filingMinutesOf(cut.strokes.total, state.cutters.length, 'bench', rules.guide),
+    minutes: timesMinutes(
+      filingMinutesOf(cut.strokes.total, state.cutters.length, 'bench', rules.guide),
+      rules.pace.routine,
+    ),
     goods: { consumablesMinor: filesMinor(cut.strokes.total, rules) },
     against: [
       ...limits.over,
@@ -414,7 +421,7 @@ function regrinding({ basis: { state, rules }, limits, nothingDue, notForWheel }
     action: 'regrind',
     cut,
     tool: 'wheel',
-    minutes: grindingMinutes(cut.offUm),
+    minutes: timesMinutes(grindingMinutes(cut.offUm), rules.pace.grind),
     goods: { consumablesMinor: rules.wheelPerLoopMinor },
     against: [
       ...limits.over,

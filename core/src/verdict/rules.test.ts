@@ -57,6 +57,11 @@ const CASES: Record<Rule, Case> = {
     says: { damage: 'strapCut', cutter: 7 },
     where: 'first',
   },
+  sideWaits: {
+    log: sound().add('sharpened', { method: 'fileBench', gaugesLowered: false, onlySide: 'left' }),
+    says: { hand: 'right', limitFrom: 'trade' },
+    where: 'first',
+  },
   atMark: {
     log: sound(0),
     says: { value: { unit: 'um', amount: 0 }, limit: { unit: 'um', amount: 0 }, limitFrom: 'spec', known: 'measured' },

@@ -13,6 +13,8 @@ export type Rule =
   | 'endsLoop'
   | 'unfitDamage'
   | 'needsAttention'
+  /** A sharpening ended after one side: the other one waits. */
+  | 'sideWaits'
   | 'atMark'
   | 'noLengthBehindDamage'
   | 'perhapsAtMark'

@@ -6,7 +6,7 @@ import type { Option, Reason, Verdict } from './verdict'
 
 /** One way to get a loop that must not cut back to work, or to do without it. */
 export interface WayOut {
-  readonly way: 'inspect' | 'measure' | 'cutBack' | 'shop' | 'replace'
+  readonly way: 'inspect' | 'measure' | 'otherSide' | 'cutBack' | 'shop' | 'replace'
   /** Minutes of work; null where somebody else does it. */
   readonly minutes: number | null
   /** Work, metal and what is paid, in whole minor units. */
@@ -42,6 +42,15 @@ function cutBack(reasons: readonly Reason[], options: readonly Option[], state: 
   return [{ way: 'cutBack', minutes, costMinor: labour(minutes, rules) + metal, daysAway: 0, takesUm }]
 }
 
+/** The side that waits is done as the first one was: about half of the work, and its metal is gone either way. */
+function otherSide(reasons: readonly Reason[], options: readonly Option[], rules: Prices): WayOut[] {
+  const waits = reasons.some(({ rule }) => rule === 'sideWaits')
+  const tool = options.find(({ action }) => action === 'file')
+  if (!waits || tool === undefined) return []
+  const minutes = tool.minutes.likely / 2
+  return [{ way: 'otherSide', minutes, costMinor: labour(minutes, rules), daysAway: 0, takesUm: null }]
+}
+
 /**
  * How a loop that must not cut as it is comes back to work, the cheapest way first; empty for one that may cut. The
  * way out of what is judged by eye begins with a look, and a new loop ends every list. What can be put right at all is
@@ -72,6 +81,11 @@ export function waysOut(state: LoopState, rules: Prices, verdict: Verdict): WayO
   const byEye = reasons.some(
     ({ damage, known }) => known === 'estimated' || (damage !== undefined && BY_EYE.has(damage)),
   )
-  const ways = [...cutBack(reasons, options, state, rules), ...shop, replace].sort((a, b) => a.costMinor - b.costMinor)
+  const ways = [
+    ...otherSide(reasons, options, rules),
+    ...cutBack(reasons, options, state, rules),
+    ...shop,
+    replace,
+  ].sort((a, b) => a.costMinor - b.costMinor)
   return byEye ? [look('measure', LOOK_MINUTES.measure.likely), ...ways] : ways
 }

@@ -11,6 +11,7 @@ import {
 } from '../stats'
 import { CONDITIONS } from '../log'
 import { learnBy, type RemovalGroups } from './learnBy'
+import { paceGroups, type PaceGroup } from './pace'
 import { learnPerStroke, type StrokeBelief } from './perStroke'
 import { SHARP_PRIOR } from './sharpness'
 
@@ -32,6 +33,8 @@ export interface CrewWear {
   readonly removal: Readonly<Record<Population, RemovalGroups>>
   readonly perStroke: StrokeBelief
   readonly curves: readonly SharpCurve[]
+  /** How long sharpenings take, against the starting times. */
+  readonly pace: readonly PaceGroup[]
 }
 
 /** What sharpening takes off and how long loops stay sharp, over many loops. */
@@ -62,5 +65,10 @@ export function crewWear(all: readonly LoopState[]): CrewWear {
   const groups = Object.fromEntries(
     POPULATIONS.map((population) => [population, learnBy(removals, population)]),
   ) as Record<Population, RemovalGroups>
-  return { removal: groups, perStroke: learnPerStroke(removals), curves }
+  return {
+    removal: groups,
+    perStroke: learnPerStroke(removals),
+    curves,
+    pace: paceGroups(states.flatMap(({ timed }) => timed)),
+  }
 }

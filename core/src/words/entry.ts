@@ -7,6 +7,7 @@ import type { Figures } from './figures'
 import { SHELF_NAMES } from './places'
 import { ORIGIN_WORDS, saySpecValue, SPEC_FIELD_NAMES } from './spec'
 import { plural } from './text'
+import { TOOL_NAMES } from './sharpening'
 import { CONDITION_WORDS, FILE_AGE_WORDS, METHOD_WORDS, READ_WITH_WORDS } from './work'
 
 /** What the sentences of a log need besides the entry. */
@@ -84,15 +85,21 @@ const ENTRY_WORDS: { readonly [K in EntryKind]: (entry: EntryOf<K>, told: Told) 
     return `${where}, ${writeLength(deepest.depthUm, figures.lengths)} deep on cutter ${deepest.cutter}`
   },
   measured: ({ readings, readWith = 'caliper' }) => `${READ_WITH_WORDS[readWith]}: ${sayReadings(readings)}`,
-  sharpened: ({ method, strokes, evened, stopChecked, gaugesLowered, wasDull, fileAge }) =>
+  sharpened: (
+    { method, tool, strokes, onlySide, evened, stopChecked, stopUm, gaugesLowered, wasDull, fileAge, minutes },
+    { figures },
+  ) =>
     `Sharpened: ${listed([
-      METHOD_WORDS[method],
+      tool === undefined ? METHOD_WORDS[method] : TOOL_NAMES[tool],
+      onlySide === undefined ? '' : `the ${onlySide} side only`,
       sayStrokes(strokes),
+      stopUm === undefined ? '' : `to a stop at ${writeLength(stopUm, figures.lengths)}`,
       evened === true ? 'all down to the shortest' : '',
       stopChecked === true ? 'the stop checked at the turn' : '',
       gaugesLowered ? 'gauges lowered' : '',
       wasDull === true ? 'it was dull' : '',
       fileAge === undefined ? '' : FILE_AGE_WORDS[fileAge],
+      minutes === undefined ? '' : plural(Math.max(1, Math.round(minutes)), 'minute'),
     ])}`,
   gaugesLowered: ({ settingUm }, { figures }) =>
     settingUm === undefined ? 'Gauges lowered' : `Gauges lowered to ${writeLength(settingUm, figures.lengths)}`,

@@ -20,6 +20,8 @@ export function sayWayOut({ way, minutes, costMinor, daysAway, takesUm }: WayOut
       return `look it over: ${figuresOf}`
     case 'measure':
       return `measure what was judged by eye: ${figuresOf}`
+    case 'otherSide':
+      return `the side that waits, and it is fit again: ${figuresOf}`
     case 'cutBack':
       return `every cutter back by ${writeLength(takesUm ?? 0, figures.lengths)}, gauges right then: ${figuresOf}`
     case 'shop':

@@ -6,8 +6,12 @@ import { readLog } from '../store/snapshot'
 import { deviceMsOf, pathId, readBody } from '../http/body'
 import type { RouteParts } from './parts'
 
+/** Whether an entry says how long a sharpening took, or may strike out one that did. */
+const teachesPace = (entry: NewEntries['entries'][number]): boolean =>
+  entry.kind === 'corrected' || (entry.kind === 'sharpened' && entry.minutes !== undefined)
+
 /** Logs of loops: read one whole, add entries to any. */
-export const entriesRoutes = ({ db, writes, clock }: RouteParts): Route[] => [
+export const entriesRoutes = ({ db, writes, workers, clock }: RouteParts): Route[] => [
   {
     method: 'get',
     path: '/loops/:loopId',
@@ -28,6 +32,8 @@ export const entriesRoutes = ({ db, writes, clock }: RouteParts): Route[] => [
       const { entries } = readBody<NewEntries>(newEntriesSchema, request.body)
       const answer: EntriesAnswer = await appendEntries(writes, session, entries, clock, deviceMsOf(request))
       response.status(201).json(answer)
+      // What was just timed may change what verdicts reckon with; nobody waits for it, and the next one tries again.
+      if (entries.some(teachesPace)) void workers.run('learnPace', { crewId: session.crewId }).catch(() => false)
     },
   },
 ]

@@ -4,6 +4,7 @@ import { readBody, readText, shallow } from '../http/body'
 import { restoreBackup, writeBackup } from '../store/backup'
 import type { Caller } from '../store/caller'
 import { runImport } from '../store/importing'
+import { learnPace } from '../store/pace'
 import { changeRules, effectOfRules } from '../store/rules'
 import { writeTable, type TableName } from '../store/tables'
 import { readWear } from '../store/wear'
@@ -31,6 +32,7 @@ export const JOBS = {
   changeRules: job(({ writes }, { crewId, change }: { crewId: string; change: HouseRulesChange }) =>
     changeRules(writes, crewId, change),
   ),
+  learnPace: job(({ writes }, { crewId }: { crewId: string }) => learnPace(writes, crewId)),
   effectOfRules: job(({ writes }, { crewId, change }: { crewId: string; change: HouseRulesChange }) =>
     effectOfRules(writes, crewId, change),
   ),

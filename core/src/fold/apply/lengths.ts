@@ -1,5 +1,6 @@
 import {
   beginSpan,
+  biteOf,
   evenLengths,
   fileLengths,
   grindLengths,
@@ -10,6 +11,7 @@ import {
   settleReadings,
   sideLevel,
   sinkSettings,
+  strokeBite,
   takenOff,
   UM_PER_STROKE,
   wasUsed,
@@ -198,14 +200,25 @@ export function takeOff(
   const cleared = entry.damageCleared === true
   const usualUm = REMOVAL_PRIORS[population].meanUm
   // Never more than the cutter has.
-  const needed = cutters.map((cutter, i) =>
-    cleared && cutter.damage.length > 0 ? Math.min(toBeSoundUm(cutter), Math.max(0, meanOf(lengths.tied, i))) : 0,
+  const { onlySide, strokes, apart = [] } = entry
+  const own = new Map(strokes === undefined ? [] : apart.map((one) => [one.cutter, one.strokes]))
+  /** Cutters that were passed over stay as they were. */
+  const passedOver = [...own].flatMap(([number, given]) =>
+    given > 0 || cutters[number - 1] === undefined ? [] : [[number - 1, lengthOf(lengths, number - 1)] as const],
   )
+  const biteUm = strokeBite(lengths).mean
+  const oneSide = onlySide === undefined ? null : { hand: onlySide, follows: draft.waitingSide === onlySide }
+  const needed = cutters.map((cutter, i) => {
+    const counted = (own.get(cutter.number) ?? 0) > (strokes?.[cutter.hand] ?? 0)
+    const countedUm = counted ? biteOf(own.get(cutter.number) ?? 0, entry.fileAge) * biteUm : 0
+    const soundUm = cleared && cutter.damage.length > 0 ? toBeSoundUm(cutter) : 0
+    return Math.min(Math.max(countedUm, soundUm), Math.max(0, meanOf(lengths.tied, i)))
+  })
   const offUm =
     population === 'grind'
-      ? grindLengths(lengths, needed, entry.stopChecked)
+      ? grindLengths(lengths, needed, entry.stopChecked, oneSide)
       : entry.evened === true
-        ? evenLengths(lengths, usualUm, needed)
+        ? evenLengths(lengths, usualUm, needed, oneSide)
         : fileLengths(lengths, {
             strokes: entry.strokes ?? null,
             usualUm,
@@ -213,7 +226,12 @@ export function takeOff(
             by: entry.personId,
             ...knownOf(draft, entry.personId),
             atLeastUm: needed,
+            only: onlySide,
           })
+  for (const [place, figure] of passedOver) {
+    replaceLength(lengths, place, figure)
+    offUm[place] = 0
+  }
   const slope = edgeDrop(1_000_000, slopeDegOf(draft)) / 1_000_000
   sinkSettings(draft.settings, offUm, slope)
   for (let i = 0; i < cutters.length; i += 1) {
@@ -242,17 +260,23 @@ function knownOf({ removals, hands }: Draft, personId: string | null) {
 
 const NOTHING_DONE: SharpeningsDone = { sharpenings: 0, strokes: { left: 0, right: 0 } }
 
-/** Notes a sharpening in the span that is under way. */
+/**
+ * Notes a sharpening in the span that is under way.
+ *
+ * @param sharpeningsMore 0 for the second half of one that was noted when its first side was done
+ */
 export function noteSharpening(
   { span }: Draft,
   entry: EntryOf<'sharpened'>,
   population: Population,
   repaired: boolean,
+  sharpeningsMore: 0 | 1,
 ): void {
   const same = <T>(was: T | null | undefined, is: T | null): T | null => (was === undefined || was === is ? is : null)
   const { sharpenings, strokes } = span.done.get(population) ?? NOTHING_DONE
   span.done.set(population, {
-    sharpenings: sharpenings + 1,
+    // Read in between, the second half stands in its span alone.
+    sharpenings: Math.max(1, sharpenings + sharpeningsMore),
     strokes:
       strokes === null || entry.strokes === undefined
         ? null

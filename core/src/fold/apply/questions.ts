@@ -21,6 +21,8 @@ export function askIfTwice(draft: Draft, entry: EntryOf<'sharpened'>): void {
   const before = draft.sharpenedLast
   draft.sharpenedLast = entry
   if (before === null || before.personId === entry.personId) return
+  // One side each is no work done twice.
+  if (entry.onlySide !== undefined && before.onlySide !== entry.onlySide) return
   const apart = Math.abs(Date.parse(entry.happenedAt) - Date.parse(before.happenedAt))
   if (apart <= WITHIN_MINUTES * MINUTE_MS) ask(draft, 'sharpenedTwice', entry.id)
 }

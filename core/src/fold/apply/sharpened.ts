@@ -2,6 +2,7 @@ import { lowerSettings } from '../../belief'
 import type { Population } from '../../state'
 import { CUTTER_DAMAGE, PART_DAMAGE, damageAfterRemoval, type CutterDamage, type DamageEffect } from '../../damage'
 import type { BeforeAfter, EntryBodies, EntryOf } from '../../log'
+import { startingMinutes } from '../../sharpen/toolTimes'
 import type { Um } from '../../units'
 import { TOUCH_UP_STROKES } from '../../wear/removal'
 import { noteLifePoint, type Draft } from '../draft'
@@ -87,6 +88,27 @@ export function lowerGauges(draft: Draft, entryId: string, settingUm: Um | undef
   draft.plateUm = targetUm
 }
 
+/** How long it took, where somebody said so, against what was to be expected of it. */
+function noteTime(draft: Draft, entry: EntryOf<'sharpened'>, population: Population, offUm: readonly number[]): void {
+  const { tool, minutes, strokes, apart = [], onlySide, happenedAt: at, personId } = entry
+  if (tool === undefined || minutes === undefined || minutes <= 0) return
+  const worked = draft.cutters.filter(({ hand }) => (onlySide ?? hand) === hand)
+  const own = new Map(apart.map((one) => [one.cutter, one.strokes]))
+  const given = worked.map(({ number, hand }) => ({
+    offUm: offUm[number - 1] ?? 0,
+    strokes: own.get(number) ?? strokes?.[hand],
+  }))
+  draft.timed.push({
+    at,
+    personId,
+    tool,
+    population,
+    cutters: worked.length,
+    minutes,
+    startingMinutes: startingMinutes(tool, population === 'touchUp' ? 'field' : 'bench', given),
+  })
+}
+
 /** A sharpening: edges go back, settings shrink, dullness goes, damage shrinks or is gone. */
 export const applySharpened: Applier<'sharpened'> = (draft, entry) => {
   endSpell(draft, entry.wasDull === true)
@@ -98,24 +120,31 @@ export const applySharpened: Applier<'sharpened'> = (draft, entry) => {
     soundPairs(entry).map(({ cutter, beforeUm }) => ({ cutter, lengthUm: beforeUm })),
   )
   takePairs(draft, entry, 'beforeUm')
+  const { onlySide } = entry
+  /** The other half of a sharpening that was counted when it began. */
+  const follows = onlySide !== undefined && draft.waitingSide === onlySide
   const { offUm, repaired } = takeOff(draft, entry, population)
+  noteTime(draft, entry, population, offUm)
   const cleared = entry.damageCleared === true
   for (let i = 0; i < draft.cutters.length; i += 1) {
     const cutter = draft.cutters[i]
-    if (cutter !== undefined && cutter.damage.length > 0)
+    if (cutter !== undefined && cutter.damage.length > 0 && (onlySide ?? cutter.hand) === cutter.hand)
       cutter.damage = afterSharpening(cutter.damage, Math.round(offUm[i] ?? 0), cleared, population === 'grind')
   }
-  draft.readBy = new Map()
-  noteSharpening(draft, entry, population, repaired)
+  for (const { number, hand } of draft.cutters) if ((onlySide ?? hand) === hand) draft.readBy.delete(number)
+  noteSharpening(draft, entry, population, repaired, follows ? 0 : 1)
   takePairs(draft, entry, 'afterUm')
   for (const { cutter, beforeUm, afterUm } of entry.pairs ?? [])
     if (afterUm > beforeUm) doubt(draft, 'pairGrew', entry.id, cutter, afterUm - beforeUm)
   draft.plateUm = null
-  if (cleared || population === 'grind')
+  if ((cleared || population === 'grind') && (onlySide === undefined || follows))
     draft.parts = draft.parts.filter(({ kind }) => PART_DAMAGE[kind].effect !== 'shape')
-  draft.sharpenings += 1
-  draft.sharpenedBy[population] += 1
-  draft.sharpeningsSinceGauges += 1
+  if (!follows) {
+    draft.sharpenings += 1
+    draft.sharpenedBy[population] += 1
+    draft.sharpeningsSinceGauges += 1
+  }
+  draft.waitingSide = onlySide === undefined || follows ? null : onlySide === 'left' ? 'right' : 'left'
   beginSpell(draft)
   draft.lastSharpened = { at: entry.happenedAt, personId: entry.personId }
   if (entry.gaugesLowered) lowerGauges(draft, entry.id, entry.settingUm)
