@@ -40,6 +40,7 @@ const CORE_LAYERS = [
     'house',
     'sharpen',
     'wear',
+    'kit',
     'fold',
     'verdict',
     'sharpening',

@@ -4,6 +4,7 @@ import type {
   DateOrder,
   Entry,
   HouseRules,
+  KitItem,
   LengthPreference,
   LoopCard,
   Role,
@@ -51,6 +52,8 @@ export interface ShedAnswer {
   readonly people: readonly Person[]
   readonly saws: readonly Saw[]
   readonly profiles: readonly CrewProfile[]
+  /** What the crew sharpens and measures with. */
+  readonly kit: readonly KitItem[]
   readonly loops: readonly LoopCard[]
 }
 

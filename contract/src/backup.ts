@@ -4,16 +4,18 @@ import {
   type DateOrder,
   type Entry,
   type HouseRules,
+  type KitItem,
   type LengthPreference,
   type SawEntry,
 } from '@undercliff/core'
 import * as yup from 'yup'
 import type { NewSaw, Person } from './answers'
 import { backedUpPersonSchema, backedUpProfileSchema, backedUpSawSchema, rulesSchema } from './crew'
+import { kitSchemaFor } from './kit'
 import { anyName, instant, oneOf, strictObject } from './fields'
 
 /** The version of the backup format that this Undercliff writes, and the newest that it reads. */
-export const BACKUP_VERSION = 3
+export const BACKUP_VERSION = 4
 
 /** Everything of a crew's in one file. `docs/house/formats.md` describes it. */
 export interface Backup {
@@ -37,6 +39,8 @@ export interface BackupContent {
   readonly saws: readonly NewSaw[]
   /** Not in version 1. */
   readonly profiles: readonly CrewProfile[]
+  /** Missing in what was written before there was a kit. */
+  readonly kit?: readonly KitItem[]
   /** Logs of the saws, in the order in which they were written. Not in version 1. */
   readonly sawEntries: readonly SawEntry[]
   /** Every log, in the order in which the entries were written. */
@@ -66,6 +70,7 @@ export const backupContentSchema = strictObject({
   people: yup.array(backedUpPersonSchema.required()).required('The people are missing.').max(1000),
   saws: yup.array(backedUpSawSchema.required()).required('The saws are missing.').max(1000),
   profiles: yup.array(backedUpProfileSchema.required()).max(500),
+  kit: yup.array(yup.lazy(kitSchemaFor)).max(1000),
   sawEntries: yup.array().max(100_000),
   entries: yup.array().required('The entries are missing.').max(500_000),
 })

@@ -132,8 +132,8 @@ export const rulesSchema = strictObject({
   pace: strictObject({ touchUp: times(), routine: times(), grind: times() }).default(undefined).optional(),
 })
 
-/** Body of `PUT /api/rules`: the version that was read, and what is to hold instead; the rest stays, and pace is learned. */
-export const rulesChangeSchema = rulesSchema.omit(['pace']).partial().shape({ version: rulesVersion() })
+/** Body of `PUT /api/rules`: the version that was read, and what is to hold instead; the rest stays. */
+export const rulesChangeSchema = rulesSchema.partial().shape({ version: rulesVersion() })
 export type HouseRulesChange = Partial<HouseRules> & Pick<HouseRules, 'version'>
 
 const profile = (nameField: NameField) =>

@@ -1,4 +1,4 @@
-import { PITCH_CLASSES, SAW_GONE, type SawEntryKind } from '@undercliff/core'
+import { PITCH_CLASSES, PUT_BACK, SAW_GONE, type SawEntryKind } from '@undercliff/core'
 import * as yup from 'yup'
 import { driveLinks, gaugeUm, stamp } from './entries'
 import { id, instant, lengthUm, name, oneOf, strictObject, text, yesNo } from './fields'
@@ -36,6 +36,20 @@ export const sawEntrySchemas = {
     burrs: yesNo(),
   }),
   railsDressed: strictObject({ ...base, kind: oneOf(['railsDressed'], 'The kind') }),
+  putBack: strictObject({
+    ...base,
+    kind: oneOf(['putBack'], 'The kind'),
+    done: yup
+      .array(oneOf(PUT_BACK, 'What was looked to'))
+      .required('Say what was looked to.')
+      .min(1, 'Say what was looked to.')
+      .max(PUT_BACK.length),
+  }),
+  tensionLooked: strictObject({
+    ...base,
+    kind: oneOf(['tensionLooked'], 'The kind'),
+    stayed: yesNo().required('Say whether it stayed.'),
+  }),
   sprocketRenewed: strictObject({
     ...base,
     kind: oneOf(['sprocketRenewed'], 'The kind'),

@@ -2,6 +2,7 @@ import {
   specFromProfile,
   type CrewProfile,
   type EntryBodies,
+  type KitItem,
   type LoopSpec,
   type NewEntry,
   type PitchClass,
@@ -13,6 +14,7 @@ import {
   type StartMark,
 } from '@undercliff/core'
 import { Diary, type DemoPerson } from './diary'
+import { demoKit, withKit } from './kit'
 import { seeded } from './random'
 
 /** The seed of the scenario that ships. */
@@ -40,6 +42,7 @@ export interface Scenario {
   /** Logs of bars and sprockets. */
   readonly sawEntries: readonly SawEntry[]
   readonly profiles: readonly CrewProfile[]
+  readonly kit: readonly KitItem[]
   /** Every entry of the season in the order in which it was written. */
   readonly entries: readonly NewEntry[]
 }
@@ -281,5 +284,8 @@ export function scenario(now: Date, seed = DEMO_SEED): Scenario {
       a.entry.happenedAt < b.entry.happenedAt ? -1 : a.entry.happenedAt > b.entry.happenedAt ? 1 : a.order - b.order,
     )
     .map(({ entry }) => entry)
-  return { crewName: 'Skerrow Head tree crew', people, saws, sawEntries, profiles, entries }
+  const kit = demoKit(lastMs)
+  const nameOf = (id: string | null): string => people.find((one) => one.id === id)?.name ?? ''
+  const told = withKit(entries, kit, lastMs, nameOf)
+  return { crewName: 'Skerrow Head tree crew', people, saws, sawEntries, profiles, kit, entries: told }
 }

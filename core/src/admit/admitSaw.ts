@@ -57,6 +57,8 @@ export function admitSaw(entry: NewSawEntry, log: readonly SawEntry[], first: Sa
     case 'barFitted':
     case 'barFlipped':
     case 'railsDressed':
+    case 'putBack':
+    case 'tensionLooked':
     case 'sprocketRenewed':
       return []
   }

@@ -503,7 +503,7 @@ export interface OneSide {
   readonly follows: boolean
 }
 
-/** The level that one side alone comes to: that of the other where it follows, unless a cutter of its own ends below. */
+/** The level that one side comes to: that of the other where it follows, unless a cutter of its own ends below. */
 function levelOfSide(
   belief: LengthBelief,
   { hand, follows }: OneSide,
@@ -528,7 +528,7 @@ function levelSide(belief: LengthBelief, hand: Hand, level: Parameters<typeof le
   belief.sinceWander += 1
 }
 
-/** Makes ready for a side to be brought to a level: what came off it is counted anew, and its shift is a part of it. */
+/** Makes a side ready to be brought to a level: what came off it is counted anew, and its shift is a part of it. */
 function openSide(belief: LengthBelief, hand: Hand): void {
   beginSpan(belief, hand)
   closeShift(belief, hand)

@@ -45,6 +45,8 @@ export interface Span {
   by: string | null | undefined
   method: SharpenMethod | null | undefined
   fileAge: FileAge | null | undefined
+  /** Place among what was spent of its only sharpening; null where it had several, or nothing of the kit was named. */
+  spent: number | null
 }
 
 /** A span in which nothing was done yet. */
@@ -55,6 +57,7 @@ export const newSpan = (from: Span['from']): Span => ({
   by: undefined,
   method: undefined,
   fileAge: undefined,
+  spent: null,
 })
 
 /** Whether nobody ever read the length of one of its cutters. */
@@ -74,6 +77,7 @@ export interface Draft extends Omit<
   | 'openStrikes'
   | 'removals'
   | 'timed'
+  | 'spent'
   | 'life'
   | 'doubts'
   | 'questions'
@@ -86,6 +90,7 @@ export interface Draft extends Omit<
   openStrikes: LoopState['openStrikes'][number][]
   removals: LoopState['removals'][number][]
   timed: LoopState['timed'][number][]
+  spent: LoopState['spent'][number][]
   life: LoopState['life'][number][]
   doubts: LoopState['doubts'][number][]
   questions: LoopState['questions'][number][]
@@ -186,6 +191,7 @@ export function openDraft(entry: EntryOf<'registered'>, spec: LoopSpec): Draft {
     lastInspectedAt: null,
     removals: [],
     timed: [],
+    spent: [],
     life: [{ at: entry.happenedAt, sharpenings: 0, shortestUm: startsWith(spec, used), known }],
     doubts: [],
     questions: [],

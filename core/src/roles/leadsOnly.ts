@@ -37,6 +37,8 @@ const LEADS_OF_SAWS: { readonly [K in SawEntryKind]: Why<SawEntryOf<K>> } = {
   barFlipped: null,
   barChecked: null,
   railsDressed: null,
+  putBack: null,
+  tensionLooked: null,
   sawRenamed: WHOSE_IT_IS,
   sawGone: WHOSE_IT_IS,
   sawBack: WHOSE_IT_IS,

@@ -32,6 +32,10 @@ export interface SawEntryBase {
 export const SAW_GONE = ['lent', 'retired'] as const
 export type SawGone = (typeof SAW_GONE)[number]
 
+/** What is looked to when a loop goes back on a saw, in its order. */
+export const PUT_BACK = ['barTurned', 'groove', 'oilHole', 'direction', 'tension', 'nuts', 'oil', 'ranIn'] as const
+export type PutBack = (typeof PUT_BACK)[number]
+
 /** What each kind of entry in a saw's log carries. */
 export interface SawEntryBodies {
   /** A bar with a groove, a length and a nose of its own. */
@@ -46,6 +50,10 @@ export interface SawEntryBodies {
   barChecked: { readonly grooveWidthUm?: Um; readonly grooveDepthUm?: Um; readonly burrs?: boolean }
   /** Rails filed flat and square, burrs off. */
   railsDressed: object
+  /** A loop is back on after the bench, and this was looked to. */
+  putBack: { readonly done: readonly PutBack[] }
+  /** The chain was pulled at the middle of the bar: it stayed as it was, or was tightened again. */
+  tensionLooked: { readonly stayed: boolean }
   sprocketRenewed: { readonly pitchClass: PitchClass }
   /** The crew calls it otherwise from now on; the names before and after, so that it can be struck out. */
   sawRenamed: { readonly from: string; readonly to: string }
@@ -62,6 +70,8 @@ const EVERY_SAW_KIND: Readonly<Record<SawEntryKind, true>> = {
   barFlipped: true,
   barChecked: true,
   railsDressed: true,
+  putBack: true,
+  tensionLooked: true,
   sprocketRenewed: true,
   sawRenamed: true,
   sawGone: true,

@@ -113,6 +113,22 @@ test('a bar flipped by hand after the last change stays flipped; one that went o
   expect(sawState(FIRST, [], [stint('a', 1, null, { flipped: false })]).due).toEqual([])
 })
 
+test('put back with the bar turned it is flipped; the tension is looked at until it stays', () => {
+  const back = entry('putBack', 3, { done: ['barTurned', 'tension', 'nuts'] })
+  const stints = [stint('a', 1, null, { tanks: 12, flipped: false })]
+  expect(sawState(FIRST, [], stints).due).toEqual(['flipByHours'])
+  expect(sawState(FIRST, [], stints).tension).toBeNull()
+  const state = sawState(FIRST, [back], stints)
+  expect(state.bar.flippedAt).toBe(day(3))
+  expect(state.tension).toEqual({ lookedAt: day(3), stayed: false })
+  const looked = entry('tensionLooked', 4, { stayed: true })
+  expect(sawState(FIRST, [back, looked], stints).tension).toEqual({ lookedAt: day(4), stayed: true })
+  expect(sawState(FIRST, [entry('putBack', 3, { done: ['oil'] })], stints)).toMatchObject({
+    tension: null,
+    bar: { flippedAt: null },
+  })
+})
+
 test('what a check leaves out stays as it was, and entries count in the order of time', () => {
   const log = [
     entry('barChecked', 3, { grooveDepthUm: 7000 }),

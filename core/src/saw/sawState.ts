@@ -51,6 +51,8 @@ export interface SawState {
     /** How many loops' worth of cutter went while it drove them. */
     readonly loopsWorn: number
   }
+  /** Null where nobody has looked since it is in use. */
+  readonly tension: Tension | null
   readonly due: readonly SawDue[]
 }
 
@@ -89,11 +91,18 @@ interface Fittings {
   grooveWidthUm: Um | null
   grooveDepthUm: Um | null
   burrs: boolean
+  tension: Tension | null
   gone: Gone | null
 }
 
+/** When the tension was last looked at, and whether the chain stayed as it was. */
+export interface Tension {
+  readonly lookedAt: Instant
+  readonly stayed: boolean
+}
+
 function apply(fittings: Fittings, entry: SawEntry): Fittings {
-  const { fit, grooveWidthUm, grooveDepthUm, burrs } = fittings
+  const { fit, flippedAt, grooveWidthUm, grooveDepthUm, burrs, tension } = fittings
   switch (entry.kind) {
     case 'barFitted': {
       const { gaugeUm, driveLinks, nosePitchClass, barStamp, happenedAt } = entry
@@ -107,6 +116,7 @@ function apply(fittings: Fittings, entry: SawEntry): Fittings {
         grooveWidthUm: null,
         grooveDepthUm: null,
         burrs: false,
+        tension: null,
       }
     }
     case 'barFlipped':
@@ -120,6 +130,16 @@ function apply(fittings: Fittings, entry: SawEntry): Fittings {
       }
     case 'railsDressed':
       return { ...fittings, burrs: false }
+    case 'putBack': {
+      const looked = entry.done.includes('tension')
+      return {
+        ...fittings,
+        flippedAt: entry.done.includes('barTurned') ? entry.happenedAt : flippedAt,
+        tension: looked ? { lookedAt: entry.happenedAt, stayed: false } : tension,
+      }
+    }
+    case 'tensionLooked':
+      return { ...fittings, tension: { lookedAt: entry.happenedAt, stayed: entry.stayed } }
     case 'sprocketRenewed':
       return { ...fittings, fit: { ...fit, pitchClass: entry.pitchClass }, sprocketSince: entry.happenedAt }
     case 'sawGone':
@@ -170,6 +190,7 @@ export function sawState(first: SawFit, entries: readonly SawEntry[], stints: re
     grooveWidthUm: null,
     grooveDepthUm: null,
     burrs: false,
+    tension: null,
     gone: null,
   })
   const ordered = [...stints].sort((a, b) => (a.from < b.from ? -1 : 1))
@@ -202,6 +223,7 @@ export function sawState(first: SawFit, entries: readonly SawEntry[], stints: re
       loops: new Set(onSprocket.map(({ loopId }) => loopId)).size,
       loopsWorn,
     },
+    tension: fittings.tension,
     due: dueOn(fittings, ordered, hoursSinceFlip, loopsWorn),
   }
 }

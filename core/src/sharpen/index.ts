@@ -1,4 +1,5 @@
 export * from './time'
+export * from './toolTimes'
 export * from './removals'
 export * from './stages'
 export * from './angle'

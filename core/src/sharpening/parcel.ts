@@ -1,4 +1,4 @@
-import type { CutterReading, NewEntry, SharpenMethod } from '../log'
+import type { CutterReading, EntryBodies, NewEntry, SharpenMethod } from '../log'
 import type { Hand } from '../loop'
 import type { CutterJob } from './cutterJobs'
 import { minutesOf } from './elapsed'
@@ -76,6 +76,35 @@ const apartFrom = (strokes: Readonly<Record<Hand, number>>, jobs: readonly Cutte
     return given === strokes[hand] ? [] : [{ cutter: number, strokes: Math.min(500, given) }]
   })
 
+/** Whether everything that hurt the cutters that were worked is gone. */
+function clearedAll(plan: SharpeningPlan, jobs: readonly CutterJob[], { work }: Walk): boolean {
+  const hurt = jobs.filter(({ damageUm }) => damageUm > 0)
+  return (
+    hurt.length > 0 &&
+    hurt.every(({ number, untilClean }) => {
+      const one = work.get(number)
+      return one?.done === true && (one.clean || (!untilClean && plan.stopUm !== null))
+    })
+  )
+}
+
+type Said = Omit<EntryBodies['sharpened'], 'method' | 'gaugesLowered'>
+
+/** What a sharpening by file says beyond what every one does. */
+function saidOfStrokes(plan: SharpeningPlan, jobs: readonly CutterJob[], walk: Walk): Said {
+  if (plan.gives === 'touches') return {}
+  const strokes = { left: strokesOn(plan, 'left', walk), right: strokesOn(plan, 'right', walk) }
+  const apart = apartFrom(strokes, jobs, walk)
+  return { strokes, ...(plan.evens ? { evened: true } : {}), ...(apart.length === 0 ? {} : { apart }) }
+}
+
+/** What one to a stop says of it. Of the first side alone there was nothing to check it against. */
+function saidOfStop({ stopUm, waiting }: SharpeningPlan, alone: Hand | null, walk: Walk): Said {
+  if (stopUm === null) return {}
+  const checked = alone === null || waiting !== null
+  return { stopUm, ...(checked ? { stopChecked: walk.check !== null && !walk.unchecked } : {}) }
+}
+
 /**
  * The entries that a sharpening writes, in one parcel, each to be struck out by itself: what was read before it, the
  * sharpening, what was read after it, the gauges. One side alone is written as that side's work. Empty until a side
@@ -93,41 +122,25 @@ export function parcelOf(plan: SharpeningPlan, events: readonly WalkEvent[], wri
     // What was read before comes before the sharpening, and what was read after it behind it.
     happenedAt: new Date(endedMs + after - 3).toISOString(),
   })
-  const [before, after] = [readingsOf(walk, 'beforeUm'), readingsOf(walk, 'afterUm')]
   const jobs = plan.sides.filter(({ hand }) => (alone ?? hand) === hand).flatMap(({ cutters }) => cutters)
-  const hurt = jobs.filter(({ damageUm }) => damageUm > 0)
-  const cleared =
-    hurt.length > 0 &&
-    hurt.every(({ number, untilClean }) => {
-      const one = walk.work.get(number)
-      return one?.done === true && (one.clean || (!untilClean && plan.stopUm !== null))
-    })
-  const strokes = { left: strokesOn(plan, 'left', walk), right: strokesOn(plan, 'right', walk) }
-  const apart = plan.gives === 'strokes' ? apartFrom(strokes, jobs, walk) : []
   const readings = (which: readonly CutterReading[], at: number): NewEntry[] =>
     which.length === 0 ? [] : [{ ...base(at), kind: 'measured', readings: which, chosen: 'some' }]
   return [
-    ...readings(before, 0),
+    ...readings(readingsOf(walk, 'beforeUm'), 0),
     {
       ...base(1),
       kind: 'sharpened',
       method: methodOf(plan),
       gaugesLowered: false,
-      ...(plan.gives === 'strokes' ? { strokes } : {}),
-      ...(plan.evens ? { evened: true } : {}),
-      ...(cleared ? { damageCleared: true } : {}),
       tool: plan.tool,
       minutes: Math.round(minutesOf(plan, events) * 10) / 10,
+      ...saidOfStrokes(plan, jobs, walk),
+      ...(clearedAll(plan, jobs, walk) ? { damageCleared: true } : {}),
+      ...saidOfStop(plan, alone, walk),
       ...(used.length === 0 ? {} : { used }),
-      ...(apart.length === 0 ? {} : { apart }),
-      ...(plan.stopUm === null ? {} : { stopUm: plan.stopUm }),
       ...(alone === null ? {} : { onlySide: alone }),
-      // Of the first side alone there was nothing to check it against.
-      ...(plan.stopUm === null || (alone !== null && plan.waiting === null)
-        ? {}
-        : { stopChecked: walk.check !== null && !walk.unchecked }),
     },
-    ...readings(after, 2),
+    ...readings(readingsOf(walk, 'afterUm'), 2),
     ...(gaugesToUm === null ? [] : [{ ...base(3), kind: 'gaugesLowered' as const, settingUm: gaugesToUm }]),
   ]
 }

@@ -1,9 +1,9 @@
 import { CUTTER_DAMAGE, PART_DAMAGE } from '../damage'
-import type { LoopState } from '../state'
+import type { LoopState, Population } from '../state'
 import type { HouseRules } from '../house'
 import type { FileAge } from '../log'
 import type { Hand } from '../loop'
-import { SECONDS_PER_STROKE, type MinutesRange } from '../sharpen'
+import { SECONDS_PER_STROKE, timesMinutes, type MinutesRange } from '../sharpen'
 import type { Um } from '../units'
 import { filingWay } from '../verdict/filingWay'
 import { learnedOf } from '../verdict/learned'
@@ -24,6 +24,8 @@ export interface Sharpening {
   readonly fileAge?: FileAge
   /** The side to begin with, where it is settled; the weaker one where it is left out. */
   readonly first?: Hand
+  /** So many times the starting times this person takes with this tool; as the crew does where it is left out. */
+  readonly pace?: number
 }
 
 /** Why a loop is not sharpened at all as it is, whatever the tool. */
@@ -137,6 +139,16 @@ const sum = (all: readonly MinutesRange[]): MinutesRange => ({
   high: all.reduce((total, { high }) => total + high, 0),
 })
 
+/** The side that comes first: the one that was done already where the other waits, else the one settled on. */
+function beginWith(state: LoopState, bites: SideBites, settled: Hand | undefined): Hand {
+  if (state.waitingSide !== null) return state.waitingSide === 'left' ? 'right' : 'left'
+  return settled ?? firstSide(state, bites)
+}
+
+/** The kind of sharpening that it counts as. */
+const kindOf = (gives: 'strokes' | 'touches', action: Sharpening['action']): Population =>
+  gives === 'touches' ? 'grind' : action === 'touchUp' ? 'touchUp' : 'routine'
+
 /**
  * How a loop is sharpened from set-up to put-back: what every cutter gets, in which order, with which set-up.
  *
@@ -150,19 +162,21 @@ export function planSharpening(state: LoopState, rules: HouseRules, wanted: Shar
   const { gives, toStop } = TOOL_FACTS[tool]
   const { removal, slopeDeg, shortestUm } = learnedOf(state)
   const bites = sideBites(state, personId, fileAge)
-  const population = gives === 'touches' ? 'grind' : action === 'touchUp' ? 'touchUp' : 'routine'
-  const usualUm = Math.round(removal[population].meanUm)
+  const usualUm = Math.round(removal[kindOf(gives, action)].meanUm)
   const school = action === 'touchUp' ? 'sameStrokes' : filingWay(state, rules)
   const cutting = { gives, toStop: toStop && action !== 'touchUp', usualUm, school, bites }
   const waiting = state.waitingSide
-  const begin = waiting === null ? (first ?? firstSide(state, bites)) : waiting === 'left' ? 'right' : 'left'
-  const sides = sideJobs(state, cutting, begin)
+  const sides = sideJobs(state, cutting, beginWith(state, bites, first))
   const jobs = sides.flatMap(({ cutters }) => cutters)
-  const worst = worstJob(waiting === null ? sides : sides.slice(1)) ?? null
+  const worst = worstJob(sides.filter(({ hand }) => (waiting ?? hand) === hand)) ?? null
   const stopUm = cutting.toStop && worst !== null ? worst.targetUm : null
   const gauges = gaugeJobs(state, jobs, rules, slopeDeg)
   const setUp = setUpFor(spec, { tool, shortestUm, stopUm: stopUm ?? 0, settingUm: gauges.plateUm }, rules)
-  const steps = stepsOf({ tool, sides, gauges, waiting }, (side) => sideMinutes(tool, side))
+  const pace = wanted.pace ?? rules.pace[kindOf(gives, action)]
+  const steps = stepsOf({ tool, sides, gauges, waiting }, (side) => sideMinutes(tool, side)).map((step) => ({
+    ...step,
+    minutes: timesMinutes(step.minutes, pace),
+  }))
   const planned = { gives, setUp, sides, worst, stopUm }
   return {
     ...planned,

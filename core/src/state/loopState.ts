@@ -112,6 +112,16 @@ export interface TimedWork {
   readonly startingMinutes: number
 }
 
+/** Things of the crew's kit that a sharpening used up. */
+export interface SpentOn {
+  readonly at: Instant
+  readonly used: readonly string[]
+  /** Of all cutters together; null where nobody counted. */
+  readonly strokes: number | null
+  /** What a stroke took against what is usual, where readings told of it. */
+  readonly bite: number | null
+}
+
 /** A run of work between two sharpenings. */
 export interface SharpSpell {
   readonly tanks: number
@@ -208,6 +218,7 @@ export interface LoopState {
   readonly removals: readonly RemovalSample[]
   /** Sharpenings of which somebody said how long they took. */
   readonly timed: readonly TimedWork[]
+  readonly spent: readonly SpentOn[]
   readonly life: readonly LifePoint[]
   readonly questions: readonly LogQuestion[]
   readonly doubts: readonly Doubt[]

@@ -49,34 +49,31 @@ export function learnPace(timed: readonly TimedWork[]): (of: PaceOf) => PaceBeli
   const places = new Map<string, number>()
   for (const work of timed) for (const key of keysOf(work)) if (!places.has(key)) places.set(key, places.size)
   const size = places.size
-  const mean = new Float64Array(size)
-  const cov = Array.from({ length: size }, () => new Float64Array(size))
-  for (const [key, place] of places) cov[place]![place] = priorOf(key)
+  const every = Array.from({ length: size }, (_, i) => i)
+  let mean: readonly number[] = every.map(() => 0)
+  const keys = [...places.keys()]
+  let cov: readonly (readonly number[])[] = every.map((i) => every.map((k) => (i === k ? priorOf(keys[i] ?? '') : 0)))
   const placesOf = (of: PaceOf): number[] => keysOf(of).flatMap((key) => places.get(key) ?? [])
-  const sumMean = (at: readonly number[]): number => at.reduce((sum, i) => sum + mean[i]!, 0)
-  const withAll = (at: readonly number[]): Float64Array =>
-    Float64Array.from({ length: size }, (_, k) => at.reduce((sum, i) => sum + cov[i]![k]!, 0))
+  const sumAt = (row: readonly number[], at: readonly number[]): number => at.reduce((sum, i) => sum + (row[i] ?? 0), 0)
+  const withAll = (at: readonly number[]): number[] => cov.map((row) => sumAt(row, at))
   for (const work of timed) {
     const most = Math.log(MOST_TIMES)
     const seen = Math.max(-most, Math.min(most, Math.log(work.minutes / Math.max(0.1, work.startingMinutes))))
     const at = placesOf(work)
     const ties = withAll(at)
-    const variance = at.reduce((sum, i) => sum + ties[i]!, SPREADS.once ** 2)
-    const off = seen - sumMean(at)
-    for (let i = 0; i < size; i += 1) {
-      mean[i]! += (ties[i]! / variance) * off
-      for (let k = 0; k < size; k += 1) cov[i]![k]! -= (ties[i]! * ties[k]!) / variance
-    }
+    const variance = sumAt(ties, at) + SPREADS.once ** 2
+    const off = seen - sumAt(mean, at)
+    mean = mean.map((one, i) => one + ((ties[i] ?? 0) / variance) * off)
+    cov = cov.map((row, i) => row.map((one, k) => one - ((ties[i] ?? 0) * (ties[k] ?? 0)) / variance))
   }
   return (of) => {
     const at = placesOf(of)
-    const ties = withAll(at)
-    const known = at.reduce((sum, i) => sum + ties[i]!, 0)
+    const known = sumAt(withAll(at), at)
     const has = (kind: string): boolean => keysOf(of).some((key) => key.startsWith(kind) && places.has(key))
     const open = (Object.keys(UNKNOWN) as (keyof typeof UNKNOWN)[]).filter((kind) => !has(kind))
     const crew = places.has('crew') ? 0 : SPREADS.crew ** 2
     const sd = Math.sqrt(open.reduce((sum, kind) => sum + UNKNOWN[kind], known + crew + SPREADS.once ** 2))
-    const middle = sumMean(at)
+    const middle = sumAt(mean, at)
     const own = timed.filter(
       ({ personId, tool, population }) =>
         (of.personId == null || personId === of.personId) &&

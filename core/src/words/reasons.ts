@@ -56,7 +56,7 @@ const RULE_WORDS: { readonly [R in Rule]: (told: Told) => string } = {
     `${capital(damage)}${at}: not fit for use. Ask a trained person whether it can be put right.`,
   needsAttention: ({ damage, at }) => `${capital(damage)}${at}: to be put right before it runs.`,
   sideWaits: ({ reason: { hand = 'left' } }) =>
-    `Only one side was sharpened: the ${hand} side waits. Like this the saw pulls; it stays off until that side is done.`,
+    `Only one side was sharpened: the ${hand} side waits. Like this the saw pulls; it stays off until it is done.`,
   atMark: ({ value, limit, cutter }) => `${cutter} is at its witness mark: ${value} measured, the mark is at ${limit}.`,
   noLengthBehindDamage: ({ value, limit, cutter }) =>
     `${cutter} would have ${value} left once its damage is ground out; at least ${limit} is kept.`,

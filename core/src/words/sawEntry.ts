@@ -1,5 +1,5 @@
 import { PITCH_PROFILES } from '../profile'
-import type { SawDue, SawEntry, SawEntryBodies } from '../saw'
+import type { PutBack, SawDue, SawEntry, SawEntryBodies } from '../saw'
 import { writeLength, writeMm, type LengthPreference } from '../units'
 
 /** What is due on a saw, in words. */
@@ -29,6 +29,21 @@ export const isFlip = (due: SawDue): boolean => PART_OF[due] === 'flip'
 export function sayDueBriefly(due: readonly SawDue[]): string {
   if (due.some((one) => PART_OF[one] === 'sprocket')) return 'sprocket'
   return due.every(isFlip) ? 'flip the bar' : 'bar'
+}
+
+/** What is looked to when a loop goes back on: what to do, and what is said of it once it is done. */
+export const PUT_BACK_WORDS: Readonly<Record<PutBack, { readonly what: string; readonly done: string }>> = {
+  barTurned: { what: 'Bar turned over', done: 'bar turned' },
+  groove: { what: 'Groove scraped', done: 'groove scraped' },
+  oilHole: { what: 'Oil hole clear', done: 'oil hole clear' },
+  direction: { what: 'Chain the right way round, on the sprocket, drive links in the groove', done: 'right way round' },
+  tension: {
+    what: 'Bar tip held up: pulled at the middle about three quarters of a drive link shows, and it snaps back',
+    done: 'tensioned',
+  },
+  nuts: { what: 'Nuts tight', done: 'nuts tight' },
+  oil: { what: 'Bar oil filled', done: 'oil filled' },
+  ranIn: { what: 'Run a minute with the oil flowing, off again, tension looked at again', done: 'run in' },
 }
 
 function sayChecked(entry: SawEntryBodies['barChecked'], lengths: LengthPreference): string {
@@ -63,6 +78,10 @@ export function saySawEntry(entry: SawEntry, lengths: LengthPreference): string 
       return sayChecked(entry, lengths)
     case 'railsDressed':
       return 'Rails dressed.'
+    case 'putBack':
+      return `Put back: ${entry.done.map((one) => PUT_BACK_WORDS[one].done).join(', ')}.`
+    case 'tensionLooked':
+      return entry.stayed ? 'Tension looked at: it stays.' : 'Tension looked at: tightened again.'
     case 'sprocketRenewed':
       return `Sprocket renewed: ${PITCH_PROFILES[entry.pitchClass].name}.`
     case 'sawRenamed':

@@ -1,6 +1,8 @@
 import {
   DATE_ORDERS,
   ENTRY_KINDS,
+  KIT_GONE,
+  KIT_KINDS,
   LENGTH_PREFERENCES,
   PITCH_CLASSES,
   ROLES,
@@ -11,6 +13,8 @@ import {
   type DateOrder,
   type EntryKind,
   type HouseRules,
+  type KitGone,
+  type KitKind,
   type LengthPreference,
   type LoopCard,
   type LoopState,
@@ -155,6 +159,28 @@ export const profiles = mysqlTable(
     values: jsonText('spec_values').$type<CrewProfile['values']>().notNull(),
   },
   (table) => [primaryKey({ columns: [table.crewId, table.id] }), unique('profiles_name').on(table.crewId, table.name)],
+)
+
+/** What a crew sharpens and measures with, one row each; what a kind says of itself is in the body. */
+export const kitItems = mysqlTable(
+  'kit_items',
+  {
+    crewId: identifier('crew_id')
+      .notNull()
+      .references(() => crews.id),
+    id: identifier('id').notNull(),
+    kind: varchar('kind', { length: 16 }).$type<KitKind>().notNull(),
+    name: varchar('name', { length: 40 }).notNull(),
+    version: int('version').notNull(),
+    /** Why it is there no more; null while it is. */
+    gone: varchar('gone', { length: 16 }).$type<KitGone>(),
+    body: jsonText('body').$type<Record<string, unknown>>().notNull(),
+  },
+  (table) => [
+    primaryKey({ columns: [table.crewId, table.id] }),
+    check('kit_items_kind', sql`${table.kind} in (${quoted(KIT_KINDS)})`),
+    check('kit_items_gone', sql`${table.gone} in (${quoted(KIT_GONE)})`),
+  ],
 )
 
 export const saws = mysqlTable(

@@ -11,6 +11,8 @@ const OURS = 'heronry'
 const LOOP = 'our-own-loop-1'
 const ENTRY = ran(LOOP)
 const PROFILE = 'our-own-profile'
+const KIT = 'our-own-vise'
+const VISE = { id: KIT, kind: 'vise', name: `${OURS} vise`, version: 1, where: 'stump' } as const
 
 let harness: Harness
 let routes: readonly Route[]
@@ -22,6 +24,7 @@ beforeAll(async () => {
   await harness.send('PUT', '/api/crew', { name: `${OURS} crew`, lengths: 'mm' })
   await harness.post('/api/people', { id: 'named-person-1', name: `${OURS} person` })
   await harness.post('/api/profiles', { id: PROFILE, name: `${OURS} kind`, values: profileValues() })
+  await harness.send('PUT', `/api/kit/${KIT}`, VISE)
   const wrote = await harness.write({ ...registered(LOOP, 'OURS1'), note: OURS }, ENTRY)
   expect(wrote.status).toBe(201)
 })
@@ -57,6 +60,8 @@ const CALLS: Record<string, { path: string; body?: unknown }> = {
   'get /shed': { path: '/shed' },
   'put /crew': { path: '/crew', body: { name: 'Another name', lengths: 'inch' } },
   'get /wear': { path: '/wear' },
+  'get /kit': { path: '/kit' },
+  'put /kit/:id': { path: `/kit/${KIT}`, body: { ...VISE, name: 'Theirs' } },
   'post /rules/effect': { path: '/rules/effect', body: DEFAULT_RULES },
   'put /rules': { path: '/rules', body: DEFAULT_RULES },
   'post /profiles': { path: '/profiles', body: { id: 'theirs-profile', name: 'Theirs', values: profileValues() } },

@@ -1,4 +1,4 @@
-import type { Backup, ProblemDetails } from '@undercliff/contract'
+import { BACKUP_VERSION, type Backup, type ProblemDetails } from '@undercliff/contract'
 import { Ajv2020 } from 'ajv/dist/2020.js'
 import fc from 'fast-check'
 import { readFileSync } from 'node:fs'
@@ -127,7 +127,7 @@ test('the JSON Schema that ships describes what is written, and refuses what is 
   expect(validate(spoilt({ kind: 'danced' }))).toBe(false)
   expect(validate(spoilt({ happenedAt: 'yesterday' }))).toBe(false)
   expect(validate(spoilt({ colour: 'red' }))).toBe(false)
-  expect(validate({ ...good, version: 4 })).toBe(false)
+  expect(validate({ ...good, version: BACKUP_VERSION + 1 })).toBe(false)
   expect(validate({ ...good, checksum: 'none' })).toBe(false)
 })
 

@@ -2,6 +2,7 @@ import type { Route } from '../http/access'
 import type { RouteParts } from './parts'
 import { entriesRoutes } from './entries'
 import { filesRoutes } from './files'
+import { kitRoutes } from './kit'
 import { peopleRoutes } from './people'
 import { sawsRoutes } from './saws'
 import { sessionRoutes } from './session'
@@ -13,6 +14,7 @@ export const allRoutes = (parts: RouteParts): readonly Route[] => [
   ...sessionRoutes(parts),
   ...peopleRoutes(parts),
   ...shedRoutes(parts),
+  ...kitRoutes(parts),
   ...entriesRoutes(parts),
   ...sawsRoutes(parts),
   ...tagsRoutes(parts),

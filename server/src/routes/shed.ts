@@ -59,6 +59,12 @@ const wear = ({ workers }: RouteParts): Route[] => [
   },
 ]
 
+/** What somebody changes of the rules. Pace is learned, and what a device read of it changes nothing. */
+function changeOf(body: unknown): HouseRulesChange {
+  const { pace: _pace, ...change } = readBody<HouseRulesChange>(rulesChangeSchema, body)
+  return change
+}
+
 const changes = ({ writes, workers }: RouteParts): Route[] => [
   {
     method: 'put',
@@ -73,7 +79,7 @@ const changes = ({ writes, workers }: RouteParts): Route[] => [
     path: '/rules',
     access: 'lead',
     handle: async (request, response, { crewId }) => {
-      const change = readBody<HouseRulesChange>(rulesChangeSchema, request.body)
+      const change = changeOf(request.body)
       response.json(await workers.run('changeRules', { crewId, change }))
     },
   },
@@ -82,7 +88,7 @@ const changes = ({ writes, workers }: RouteParts): Route[] => [
     path: '/rules/effect',
     access: 'lead',
     handle: async (request, response, { crewId }) => {
-      const change = readBody<HouseRulesChange>(rulesChangeSchema, request.body)
+      const change = changeOf(request.body)
       response.json(await workers.run('effectOfRules', { crewId, change }))
     },
   },

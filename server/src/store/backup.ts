@@ -17,13 +17,14 @@ import type { Database, Transaction } from '../database/connect'
 import { atOneMoment } from '../database/atOneMoment'
 import { duplicateKey } from '../database/errors'
 import { inChunks } from '../database/inChunks'
-import { crews, entries, loops, people, profiles, sawEntries, saws } from '../database/schema'
+import { crews, entries, kitItems, loops, people, profiles, sawEntries, saws } from '../database/schema'
 import type { Caller } from './caller'
 import { checked, checkEntries, invalid } from './checkEntries'
 import { lockCrew } from './crewLock'
 import { Refusal } from './refusal'
 import { entryOf, rowOf, sawEntryOf, sawRowOf } from './rows'
 import { sawOf } from './saws'
+import { kitRow, readKit } from './kit'
 import { insertSnapshots, snapshotRow, type SnapshotRow } from './snapshot'
 
 const checksumOf = (content: unknown): string => createHash('sha256').update(JSON.stringify(content)).digest('hex')
@@ -34,6 +35,7 @@ async function readContent(tx: Transaction, crewId: string): Promise<BackupConte
   const crewPeople = await tx.select().from(people).where(eq(people.crewId, crewId)).orderBy(asc(people.name))
   const crewSaws = await tx.select().from(saws).where(eq(saws.crewId, crewId)).orderBy(asc(saws.nickname))
   const crewProfiles = await tx.select().from(profiles).where(eq(profiles.crewId, crewId)).orderBy(asc(profiles.name))
+  const crewKit = await readKit(tx, crewId)
   const sawRows = await tx
     .select()
     .from(sawEntries)
@@ -45,6 +47,7 @@ async function readContent(tx: Transaction, crewId: string): Promise<BackupConte
     people: crewPeople.map(({ id, name, role }) => ({ id, name, role })),
     saws: crewSaws.map(sawOf),
     profiles: crewProfiles.map(({ crewId: _crew, ...profile }) => profile),
+    kit: crewKit,
     sawEntries: sawRows.map(sawEntryOf),
     entries: rows.map(entryOf),
   }
@@ -118,16 +121,17 @@ function readBackup(body: unknown): BackupContent {
       'Its checksum does not match what is in it: it was cut short or changed. Nothing was read.',
     )
   }
-  const inner = validate<Omit<BackupContent, 'profiles' | 'sawEntries'> & Partial<BackupContent>>(
+  const inner = validate<Omit<BackupContent, 'profiles' | 'kit' | 'sawEntries'> & Partial<BackupContent>>(
     backupContentSchema,
     content,
   )
   if (!inner.ok) throw invalid(inner.problems.map(({ field, ...rest }) => ({ field: `content.${field}`, ...rest })))
-  const { crew, profiles: read = [], sawEntries: log = [], ...rest } = inner.value
+  const { crew, profiles: read = [], kit = [], sawEntries: log = [], ...rest } = inner.value
   const whole: BackupContent = {
     ...rest,
     crew: { ...crew, rules: withDefaults(crew.rules) },
     profiles: read,
+    kit,
     sawEntries: readSawEntries(log),
     entries: readEntries(rest.entries),
   }
@@ -180,6 +184,7 @@ async function insertAll(tx: Transaction, crewId: string, { crew, ...content }: 
   await inChunks(content.profiles, (some) =>
     tx.insert(profiles).values(some.map((profile) => ({ crewId, ...profile }))),
   )
+  await inChunks(content.kit ?? [], (some) => tx.insert(kitItems).values(some.map((item) => kitRow(crewId, item))))
   await inChunks(content.sawEntries, (some) =>
     tx.insert(sawEntries).values(some.map((entry) => sawRowOf(crewId, entry))),
   )
@@ -249,6 +254,7 @@ export async function restoreBackup(db: Database, caller: Caller, body: unknown)
     await lockCrew(tx, crewId)
     const others = [
       await tx.select({ id: profiles.id }).from(profiles).where(eq(profiles.crewId, crewId)).limit(1),
+      await tx.select({ id: kitItems.id }).from(kitItems).where(eq(kitItems.crewId, crewId)).limit(1),
       await tx.select({ id: loops.id }).from(loops).where(eq(loops.crewId, crewId)).limit(1),
       await tx.select({ id: saws.id }).from(saws).where(eq(saws.crewId, crewId)).limit(1),
       await tx

@@ -8,6 +8,7 @@ import {
   entries,
   loops,
   people,
+  kitItems,
   profiles,
   sawEntries,
   saws,
@@ -16,6 +17,7 @@ import {
   tries,
 } from '../database/schema'
 import { appendWithin } from './appendEntries'
+import { kitRow } from './kit'
 import { hashSecret } from './passwords'
 import { sawRowOf } from './rows'
 
@@ -42,7 +44,7 @@ export async function clearAll(tx: Transaction): Promise<void> {
   await tx.delete(snapshots)
   // Corrections point at the entries they strike out and go first.
   await tx.delete(entries).where(eq(entries.kind, 'corrected'))
-  for (const table of [entries, loops, sawEntries, saws, profiles, sessions, accounts, tries, people, crews])
+  for (const table of [entries, loops, sawEntries, saws, profiles, kitItems, sessions, accounts, tries, people, crews])
     await tx.delete(table)
 }
 
@@ -68,6 +70,7 @@ async function writeDemo(tx: Transaction, crewId: string, now: Date, signIns: Si
   }
   await tx.insert(saws).values(demo.saws.map((saw) => ({ crewId, ...saw })))
   await tx.insert(profiles).values(demo.profiles.map((profile) => ({ crewId, ...profile })))
+  await tx.insert(kitItems).values(demo.kit.map((item) => kitRow(crewId, item)))
   await writeDemoEntries(tx, crewId, now, demo)
   await tx.insert(sawEntries).values(demo.sawEntries.map((entry) => sawRowOf(crewId, entry)))
 }

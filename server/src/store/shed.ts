@@ -6,6 +6,7 @@ import { atOneMoment } from '../database/atOneMoment'
 import { duplicateKey } from '../database/errors'
 import { crews, people, profiles, saws } from '../database/schema'
 import { lockCrew } from './crewLock'
+import { readKit } from './kit'
 import { Refusal } from './refusal'
 import { readSaws } from './saws'
 import { readCards } from './snapshot'
@@ -29,6 +30,7 @@ async function readWithin(tx: Transaction, crewId: string): Promise<ShedAnswer> 
     people: crewPeople,
     saws: await readSaws(tx, crewId),
     profiles: crewProfiles.map(({ crewId: _crew, ...profile }) => profile),
+    kit: await readKit(tx, crewId),
     loops: await readCards(tx, crewId, rules),
   }
 }

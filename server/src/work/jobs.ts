@@ -4,6 +4,7 @@ import { readBody, readText, shallow } from '../http/body'
 import { restoreBackup, writeBackup } from '../store/backup'
 import type { Caller } from '../store/caller'
 import { runImport } from '../store/importing'
+import { readKitUsage } from '../store/kit'
 import { learnPace } from '../store/pace'
 import { changeRules, effectOfRules } from '../store/rules'
 import { writeTable, type TableName } from '../store/tables'
@@ -40,6 +41,7 @@ export const JOBS = {
     utf8(await writeTable(db, crewId, table)),
   ),
   writeTagSheet: job(({ db }, asked: TagsWanted) => writeTagSheet(db, asked)),
+  readKitUsage: job(({ db }, { crewId }: { crewId: string }) => readKitUsage(db, crewId)),
   readWear: job(({ db }, { crewId }: { crewId: string }) => readWear(db, crewId)),
 }
 

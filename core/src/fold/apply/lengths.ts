@@ -186,6 +186,41 @@ const toBeSoundUm = ({ damage }: DraftCutter): Um => {
   return Math.max(knownUm === 0 ? 0 : knownUm + BEHIND_DAMAGE_UM, shapeUm(damage))
 }
 
+/** Cutters that got other strokes than their side did, by their number. */
+const ownStrokes = ({ strokes, apart = [] }: EntryOf<'sharpened'>): ReadonlyMap<number, number> =>
+  new Map(strokes === undefined ? [] : apart.map((one) => [one.cutter, one.strokes]))
+
+/** What has to come off each cutter at least: what more strokes than its side's took, or what makes it sound. */
+function atLeastOff({ cutters, lengths }: Draft, entry: EntryOf<'sharpened'>, own: ReadonlyMap<number, number>): Um[] {
+  const biteUm = strokeBite(lengths).mean
+  return cutters.map((cutter, i) => {
+    const given = own.get(cutter.number) ?? 0
+    const countedUm = given > (entry.strokes?.[cutter.hand] ?? 0) ? biteOf(given, entry.fileAge) * biteUm : 0
+    const soundUm = entry.damageCleared === true && cutter.damage.length > 0 ? toBeSoundUm(cutter) : 0
+    // Never more than the cutter has.
+    return Math.min(Math.max(countedUm, soundUm), Math.max(0, meanOf(lengths.tied, i)))
+  })
+}
+
+/** What comes off each cutter, by how it was done. */
+function offBy(draft: Draft, entry: EntryOf<'sharpened'>, population: Population, atLeastUm: readonly Um[]): number[] {
+  const { lengths } = draft
+  const { onlySide } = entry
+  const usualUm = REMOVAL_PRIORS[population].meanUm
+  const oneSide = onlySide === undefined ? null : { hand: onlySide, follows: draft.waitingSide === onlySide }
+  if (population === 'grind') return grindLengths(lengths, atLeastUm, entry.stopChecked, oneSide)
+  if (entry.evened === true) return evenLengths(lengths, usualUm, atLeastUm, oneSide)
+  return fileLengths(lengths, {
+    strokes: entry.strokes ?? null,
+    usualUm,
+    fileAge: entry.fileAge,
+    by: entry.personId,
+    ...knownOf(draft, entry.personId),
+    atLeastUm,
+    only: onlySide,
+  })
+}
+
 /**
  * Takes off what a sharpening takes off, and lets the edges sink toward their gauges.
  *
@@ -197,37 +232,13 @@ export function takeOff(
   population: Population,
 ): { offUm: readonly number[]; repaired: boolean } {
   const { lengths, cutters } = draft
-  const cleared = entry.damageCleared === true
-  const usualUm = REMOVAL_PRIORS[population].meanUm
-  // Never more than the cutter has.
-  const { onlySide, strokes, apart = [] } = entry
-  const own = new Map(strokes === undefined ? [] : apart.map((one) => [one.cutter, one.strokes]))
+  const own = ownStrokes(entry)
   /** Cutters that were passed over stay as they were. */
   const passedOver = [...own].flatMap(([number, given]) =>
     given > 0 || cutters[number - 1] === undefined ? [] : [[number - 1, lengthOf(lengths, number - 1)] as const],
   )
-  const biteUm = strokeBite(lengths).mean
-  const oneSide = onlySide === undefined ? null : { hand: onlySide, follows: draft.waitingSide === onlySide }
-  const needed = cutters.map((cutter, i) => {
-    const counted = (own.get(cutter.number) ?? 0) > (strokes?.[cutter.hand] ?? 0)
-    const countedUm = counted ? biteOf(own.get(cutter.number) ?? 0, entry.fileAge) * biteUm : 0
-    const soundUm = cleared && cutter.damage.length > 0 ? toBeSoundUm(cutter) : 0
-    return Math.min(Math.max(countedUm, soundUm), Math.max(0, meanOf(lengths.tied, i)))
-  })
-  const offUm =
-    population === 'grind'
-      ? grindLengths(lengths, needed, entry.stopChecked, oneSide)
-      : entry.evened === true
-        ? evenLengths(lengths, usualUm, needed, oneSide)
-        : fileLengths(lengths, {
-            strokes: entry.strokes ?? null,
-            usualUm,
-            fileAge: entry.fileAge,
-            by: entry.personId,
-            ...knownOf(draft, entry.personId),
-            atLeastUm: needed,
-            only: onlySide,
-          })
+  const needed = atLeastOff(draft, entry, own)
+  const offUm = offBy(draft, entry, population, needed)
   for (const [place, figure] of passedOver) {
     replaceLength(lengths, place, figure)
     offUm[place] = 0
@@ -245,6 +256,7 @@ export function takeOff(
     const known = off > 0 ? 'estimated' : held.known
     draft.held.set(number, { ...held, um: held.um - off, sdUm: Math.hypot(held.sdUm, off / 2), known })
   }
+  const usualUm = REMOVAL_PRIORS[population].meanUm
   return { offUm, repaired: entry.evened === true || needed.some((one) => one > usualUm) }
 }
 
@@ -266,13 +278,15 @@ const NOTHING_DONE: SharpeningsDone = { sharpenings: 0, strokes: { left: 0, righ
  * @param sharpeningsMore 0 for the second half of one that was noted when its first side was done
  */
 export function noteSharpening(
-  { span }: Draft,
+  { span, spent }: Draft,
   entry: EntryOf<'sharpened'>,
   population: Population,
   repaired: boolean,
   sharpeningsMore: 0 | 1,
 ): void {
   const same = <T>(was: T | null | undefined, is: T | null): T | null => (was === undefined || was === is ? is : null)
+  // Of several in a span nobody can tell which file took what.
+  span.spent = span.done.size === 0 && (entry.used ?? []).length > 0 ? spent.length - 1 : null
   const { sharpenings, strokes } = span.done.get(population) ?? NOTHING_DONE
   span.done.set(population, {
     // Read in between, the second half stands in its span alone.
@@ -367,8 +381,27 @@ export function learnSpan(
       ...(right === undefined ? {} : { right }),
     })
   }
+  noteBite(draft, told, expected)
   settleReadings(lengths)
   draft.span = newSpan(now)
+}
+
+/** What a stroke of the file took that did the only sharpening of a span, against what is usual. */
+function noteBite(
+  draft: Draft,
+  told: Readonly<Partial<Record<Hand, ReadonlyMap<Population, SideRemoval>>>>,
+  expected: Readonly<Record<Hand, Normal>>,
+): void {
+  const { span, spent } = draft
+  const one = span.spent === null ? undefined : spent[span.spent]
+  if (span.spent === null || one === undefined || span.done.has('grind')) return
+  const ratios = HANDS.flatMap((hand) => {
+    const [side] = [...(told[hand]?.values() ?? [])]
+    return side?.strokes === undefined || expected[hand].mean <= 0 ? [] : [side.um / expected[hand].mean]
+  })
+  if (ratios.length === 0) return
+  const usual = biteOf(1, span.fileAge ?? undefined)
+  spent[span.spent] = { ...one, bite: Math.round(Math.min(3, mean(ratios) * usual) * 1000) / 1000 }
 }
 
 function noteRemoval(

@@ -3,6 +3,7 @@ import type { Population } from '../../state'
 import { CUTTER_DAMAGE, PART_DAMAGE, damageAfterRemoval, type CutterDamage, type DamageEffect } from '../../damage'
 import type { BeforeAfter, EntryBodies, EntryOf } from '../../log'
 import { startingMinutes } from '../../sharpen/toolTimes'
+import type { Hand } from '../../loop'
 import type { Um } from '../../units'
 import { TOUCH_UP_STROKES } from '../../wear/removal'
 import { noteLifePoint, type Draft } from '../draft'
@@ -109,6 +110,26 @@ function noteTime(draft: Draft, entry: EntryOf<'sharpened'>, population: Populat
   })
 }
 
+/** Notes what of the kit it used up. */
+function noteSpent(draft: Draft, { used = [], strokes, apart = [], onlySide, happenedAt: at }: EntryOf<'sharpened'>) {
+  if (used.length === 0) return
+  const own = new Map(apart.map((one) => [one.cutter, one.strokes]))
+  const all = draft.cutters
+    .filter(({ hand }) => (onlySide ?? hand) === hand)
+    .reduce((sum, { number, hand }) => sum + (own.get(number) ?? strokes?.[hand] ?? 0), 0)
+  draft.spent.push({ at, used, strokes: strokes === undefined ? null : all, bite: null })
+}
+
+/** Counts a sharpening when it begins: the second half of one is no other, and the first half leaves a side waiting. */
+function countOnce(draft: Draft, onlySide: Hand | undefined, population: Population): void {
+  const follows = onlySide !== undefined && draft.waitingSide === onlySide
+  draft.waitingSide = onlySide === undefined || follows ? null : onlySide === 'left' ? 'right' : 'left'
+  if (follows) return
+  draft.sharpenings += 1
+  draft.sharpenedBy[population] += 1
+  draft.sharpeningsSinceGauges += 1
+}
+
 /** A sharpening: edges go back, settings shrink, dullness goes, damage shrinks or is gone. */
 export const applySharpened: Applier<'sharpened'> = (draft, entry) => {
   endSpell(draft, entry.wasDull === true)
@@ -125,13 +146,15 @@ export const applySharpened: Applier<'sharpened'> = (draft, entry) => {
   const follows = onlySide !== undefined && draft.waitingSide === onlySide
   const { offUm, repaired } = takeOff(draft, entry, population)
   noteTime(draft, entry, population, offUm)
+  noteSpent(draft, entry)
   const cleared = entry.damageCleared === true
-  for (let i = 0; i < draft.cutters.length; i += 1) {
-    const cutter = draft.cutters[i]
-    if (cutter !== undefined && cutter.damage.length > 0 && (onlySide ?? cutter.hand) === cutter.hand)
-      cutter.damage = afterSharpening(cutter.damage, Math.round(offUm[i] ?? 0), cleared, population === 'grind')
+  const worked = draft.cutters.filter(({ hand }) => (onlySide ?? hand) === hand)
+  for (const cutter of worked) {
+    draft.readBy.delete(cutter.number)
+    if (cutter.damage.length === 0) continue
+    const off = Math.round(offUm[cutter.number - 1] ?? 0)
+    cutter.damage = afterSharpening(cutter.damage, off, cleared, population === 'grind')
   }
-  for (const { number, hand } of draft.cutters) if ((onlySide ?? hand) === hand) draft.readBy.delete(number)
   noteSharpening(draft, entry, population, repaired, follows ? 0 : 1)
   takePairs(draft, entry, 'afterUm')
   for (const { cutter, beforeUm, afterUm } of entry.pairs ?? [])
@@ -139,12 +162,7 @@ export const applySharpened: Applier<'sharpened'> = (draft, entry) => {
   draft.plateUm = null
   if ((cleared || population === 'grind') && (onlySide === undefined || follows))
     draft.parts = draft.parts.filter(({ kind }) => PART_DAMAGE[kind].effect !== 'shape')
-  if (!follows) {
-    draft.sharpenings += 1
-    draft.sharpenedBy[population] += 1
-    draft.sharpeningsSinceGauges += 1
-  }
-  draft.waitingSide = onlySide === undefined || follows ? null : onlySide === 'left' ? 'right' : 'left'
+  countOnce(draft, onlySide, population)
   beginSpell(draft)
   draft.lastSharpened = { at: entry.happenedAt, personId: entry.personId }
   if (entry.gaugesLowered) lowerGauges(draft, entry.id, entry.settingUm)

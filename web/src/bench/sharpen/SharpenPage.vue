@@ -19,9 +19,12 @@ import {
   SHARPENING_REFUSALS,
   whyNotWith,
   writeLength,
+  minutesByStep,
+  workedAlone,
   type CutterJob,
   type Sharpening,
   type SharpeningTool,
+  type StepId,
 } from '@undercliff/core'
 import { nanoid } from 'nanoid'
 import { computed, nextTick, ref, watch } from 'vue'
@@ -58,9 +61,14 @@ const step = computed(() => walk.value?.step ?? null)
 const words = computed(() =>
   plan.value === null || step.value === null ? null : sayStep(step.value.id, step.value.hand, plan.value),
 )
+const byStep = computed(() =>
+  plan.value === null ? new Map<StepId, number>() : minutesByStep(plan.value, events.value),
+)
+const took = computed(() => [...byStep.value.values()].reduce((sum, one) => sum + one, 0))
 const steps = computed(() =>
   (plan.value?.steps ?? []).map((one, i) => ({
     ...one,
+    took: byStep.value.get(one.id) ?? 0,
     name: plan.value === null ? '' : sayStep(one.id, one.hand, plan.value).name,
     done: i < (walk.value?.at ?? 0),
     here: i === walk.value?.at,
@@ -199,6 +207,8 @@ const gaugesDone = ref<boolean | null>(null)
 const gaugesToUm = computed(() =>
   (gaugesDone.value ?? plan.value?.gauges.due) === true ? (plan.value?.gauges.plateUm ?? null) : null,
 )
+/** The side that was worked alone, where it ended so. */
+const alone = computed(() => (plan.value === null || walk.value === null ? null : workedAlone(plan.value, walk.value)))
 const ended = computed(() => (plan.value === null || walk.value === null ? 'nothing' : endedAs(plan.value, walk.value)))
 /** Cutters that were left out on the way. */
 const leftOut = computed(() =>
@@ -212,14 +222,19 @@ const busy = ref(false)
 async function log(): Promise<void> {
   if (plan.value === null || state.value === null) return
   busy.value = true
+  const half = ended.value === 'oneSide'
   const entries = parcelOf(plan.value, events.value, {
     loopId: state.value.loopId,
     personId: now.value.personId,
     newId: nanoid,
     endedMs: Date.now(),
-    gaugesToUm: gaugesToUm.value,
+    // Gauges are lowered behind both sides.
+    gaugesToUm: half ? null : gaugesToUm.value,
   })
-  wrong.value = (await writing.write(entries, `Sharpening of ${props.tag} logged`)) ?? ''
+  const said = half
+    ? `The ${alone.value ?? ''} side of ${props.tag} logged; the other one waits`
+    : `Sharpening of ${props.tag} logged`
+  wrong.value = (await writing.write(entries, said)) ?? ''
   busy.value = false
   if (wrong.value !== '') return
   end()
@@ -321,7 +336,7 @@ const inHandJob = computed(() => walk.value?.cutter ?? (plan.value === null ? nu
           Left out, and not sharp: {{ leftOut.join(', ') }}.
         </p>
         <p v-if="ended === 'oneSide'" class="caution grave" role="alert">
-          Most of one side was left out. Like this the saw pulls: it stays off the saws and open here until the other
+          Most of one side was left out. Like this the saw pulls: logged so, the loop stays off the saws until the other
           side is done.
         </p>
         <p v-else-if="ended === 'nothing'">No cutter was done, so there is nothing to log.</p>
@@ -341,6 +356,9 @@ const inHandJob = computed(() => walk.value?.cutter ?? (plan.value === null ? nu
           <button v-if="ended === 'both'" type="button" class="act next go" :disabled="busy" @click="log">
             Log the sharpening
           </button>
+          <button v-else-if="ended === 'oneSide'" type="button" class="act" :disabled="busy" @click="log">
+            Log the {{ alone }} side alone
+          </button>
           <button type="button" class="act" @click="undo">Undo</button>
         </div>
       </template>
@@ -353,10 +371,19 @@ const inHandJob = computed(() => walk.value?.cutter ?? (plan.value === null ? nu
           <span v-else>{{ TOOL_NAMES[plan.tool] }}</span>
         </div>
         <WhoField v-model="who" />
-        <p v-if="plan.bites.left !== plan.bites.right && plan.gives === 'strokes'" class="soft">
+        <p v-if="plan.waiting" class="soft">Only the {{ plan.waiting }} side is left to do.</p>
+        <p v-else-if="plan.bites.left !== plan.bites.right && plan.gives === 'strokes'" class="soft">
           Begins with the {{ plan.sides[0]?.hand }} side.
         </p>
-        <button v-if="events.length > 0" type="button" class="act small" @click="stop">Stop, and log nothing</button>
+        <template v-if="events.length > 0 && step">
+          <template v-if="ended === 'oneSide'">
+            <button type="button" class="act small" :disabled="busy" @click="log">
+              End here: log the {{ alone }} side alone
+            </button>
+            <span class="soft">The loop is then not fit until the other side follows.</span>
+          </template>
+          <button type="button" class="act small" @click="stop">Stop, and log nothing</button>
+        </template>
       </section>
       <SetUpCard class="sheet" :tool="plan.tool" :set-up="plan.setUp" :figures="shed.figures" />
       <section class="sheet" aria-labelledby="steps-title">
@@ -368,9 +395,12 @@ const inHandJob = computed(() => walk.value?.cutter ?? (plan.value === null ? nu
             :class="{ done: one.done, here: one.here }"
             :aria-current="one.here ? 'step' : undefined"
           >
-            {{ one.name }}
+            {{ one.name }}<span v-if="one.took >= 0.5" class="soft figures"> {{ Math.round(one.took) }} min</span>
           </li>
         </ol>
+        <p v-if="took >= 0.5" class="soft figures">
+          {{ Math.round(took) }} min so far, about {{ Math.round(plan.minutes.likely) }} planned
+        </p>
       </section>
     </div>
   </div>

@@ -4,12 +4,22 @@ import { scaleLinear } from 'd3-scale'
 import { computed } from 'vue'
 import { useShed } from '../../remote/shedStore'
 
-/** Beliefs about a mean, one line a group: the middle and the range it may lie in. */
-const props = defineProps<{ title: string; groups: readonly GroupBelief[]; name: (group: string) => string }>()
+/** What is drawn of a group. */
+type Bar = Pick<GroupBelief, 'group' | 'mean' | 'low' | 'high' | 'own'>
+
+/** Beliefs about a mean, one line a group: the middle and the range it may lie in. Lengths unless told otherwise. */
+const props = defineProps<{
+  title: string
+  groups: readonly Bar[]
+  name: (group: string) => string
+  say?: (value: number) => string
+}>()
 const shed = useShed()
-const length = (um: number): string => writeLength(Math.round(um), shed.lengths)
+const said = (value: number): string => props.say?.(value) ?? writeLength(Math.round(value), shed.lengths)
 const W = 200
-const x = computed(() => scaleLinear([0, Math.max(50, ...props.groups.map(({ high }) => high))], [0, W]))
+const x = computed(() =>
+  scaleLinear([0, Math.max(props.say === undefined ? 50 : 0, ...props.groups.map(({ high }) => high))], [0, W]),
+)
 </script>
 
 <template>
@@ -23,8 +33,8 @@ const x = computed(() => scaleLinear([0, Math.max(50, ...props.groups.map(({ hig
           <rect class="middle" :x="x(mean) - 1.5" y="1" width="3" height="16" />
         </svg>
         <span class="figures"
-          >{{ length(mean) }}, {{ Math.round(own) }}×
-          <small class="soft">{{ length(Math.max(0, low)) }} to {{ length(high) }}</small></span
+          >{{ said(mean) }}, {{ Math.round(own) }}×
+          <small class="soft">{{ said(Math.max(0, low)) }} to {{ said(high) }}</small></span
         >
       </li>
     </ul>

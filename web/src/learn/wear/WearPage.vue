@@ -16,6 +16,7 @@ import { computed, ref } from 'vue'
 import { fetchWear } from '../../remote/api'
 import { useShed } from '../../remote/shedStore'
 import BeliefBars from './BeliefBars.vue'
+import PaceBars from './PaceBars.vue'
 import SharpCurves from './SharpCurves.vue'
 import RadioChoice from '../../parts/RadioChoice.vue'
 
@@ -99,6 +100,7 @@ const nothing = computed(() => wear.value !== null && (groups.value?.side.length
           counted sides).
         </p>
       </section>
+      <PaceBars class="sheet" :groups="wear.pace" />
       <SharpCurves class="sheet" :curves="wear.curves" :names="CUTTER_TYPE_NAMES" :conditions="CONDITION_WORDS" />
     </template>
   </div>

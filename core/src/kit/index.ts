@@ -1,0 +1,5 @@
+export * from './kitItem'
+export * from './usage'
+export * from './mounted'
+export * from './changeFile'
+export * from './due'
