@@ -25,7 +25,7 @@ import {
   type SpecField,
 } from '@undercliff/core'
 import * as yup from 'yup'
-import { cutterNumber, id, instant, lengthUm, name, oneOf, strictObject, text, yesNo } from './fields'
+import { cutterNumber, id, instant, lengthUm, name, oneOf, optionalOneOf, strictObject, text, yesNo } from './fields'
 import { NOTE_LENGTH } from './limits'
 
 export const entryBase = {
@@ -59,9 +59,6 @@ const newLengthUm = () =>
 const settingUm = () => lengthUm().min(200, 'No gauge stands that high.').max(2000, 'No gauge stands that low.')
 const fileUm = () => lengthUm().min(2000, 'No file is that thin.').max(10_000, 'No file is that thick.')
 const angle = () => yup.number().min(0).max(50, 'No top plate is filed to such an angle.')
-const optionalOneOf = <T extends string>(values: readonly T[], what: string) =>
-  yup.string<T>().oneOf([...values], `${what} is one of: ${values.join(', ')}.`)
-
 /** Longest text that is kept of what is stamped on links or bars, or printed on a box. */
 const LONGEST_STAMP = 40
 export const stamp = () => text(LONGEST_STAMP)
@@ -120,14 +117,13 @@ export const specSchema = strictObject({
   origins: originsSchema.default(undefined).optional(),
 })
 
-const damage = yup
-  .array(
-    strictObject({
-      kind: oneOf(CUTTER_DAMAGE_KINDS, 'The damage'),
-      depthUm: lengthUm().nullable().defined('Say how deep, or null.'),
-    }).required(),
-  )
-  .max(8, 'At most eight kinds of damage on one cutter.')
+/** One thing that is wrong with a cutter. */
+export const oneDamage = () =>
+  strictObject({
+    kind: oneOf(CUTTER_DAMAGE_KINDS, 'The damage'),
+    depthUm: lengthUm().nullable().defined('Say how deep, or null.'),
+  }).required('The damage is missing.')
+const damage = yup.array(oneDamage()).max(8, 'At most eight kinds of damage on one cutter.')
 
 const readings = (least: number) =>
   yup

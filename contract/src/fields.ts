@@ -84,3 +84,6 @@ export const yesNo = () => yup.boolean()
 
 export const strictObject = <S extends yup.ObjectShape>(shape: S) =>
   yup.object(shape).noUnknown('There is a field that is not known here: ${unknown}.').strict()
+
+export const optionalOneOf = <T extends string>(values: readonly T[], what: string) =>
+  yup.string<T>().oneOf([...values], `${what} is one of: ${values.join(', ')}.`)

@@ -34,6 +34,7 @@ export const PROBLEMS = {
   'not-shared': { status: 403, title: 'This is not a shared device' },
   'no-such-account': { status: 404, title: 'There is no such account' },
   'no-such-session': { status: 404, title: 'There is no such session' },
+  'under-way-elsewhere': { status: 409, title: 'Somebody is at that loop on another device' },
   'kit-changed': { status: 409, title: 'That thing of the kit was changed meanwhile' },
   'no-such-profile': { status: 404, title: 'There is no such profile' },
   'last-lead': { status: 409, title: 'The crew needs a lead who can sign in' },

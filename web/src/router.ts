@@ -21,6 +21,7 @@ const screens = {
   tags: () => import('./shed/tags/TagsPage.vue'),
   importing: () => import('./house/importing/ImportPage.vue'),
   decide: () => import('./bench/decide/DecidePage.vue'),
+  tools: () => import('./bench/tools/ToolsPage.vue'),
   triage: () => import('./bench/triage/TriagePage.vue'),
   house: () => import('./house/rules/HouseRulesPage.vue'),
   wear: () => import('./learn/wear/WearPage.vue'),
@@ -72,6 +73,7 @@ export const router = createRouter({
     { path: '/loops/:tag/spec', name: 'spec', component: screens.spec, props: true },
     { path: '/saws/:nickname', name: 'saw', component: screens.saw, props: true },
     { path: '/triage', name: 'triage', component: screens.triage },
+    { path: '/tools', name: 'tools', component: screens.tools },
     { path: '/rules', name: 'house', component: screens.house },
     { path: '/wear', name: 'wear', component: screens.wear },
     { path: '/words', name: 'glossary', component: screens.glossary },
@@ -112,6 +114,7 @@ interface Screens {
   spec: Screen<'spec', ByTag>
   saw: Screen<'saw', { nickname: string }>
   triage: Screen<'triage'>
+  tools: Screen<'tools'>
   house: Screen<'house'>
   wear: Screen<'wear'>
   glossary: Screen<'glossary'>

@@ -32,7 +32,7 @@ export function expectedBite(strokes: number, lasts: number): number {
   return Math.max(0.35, 1.1 - 0.3 * Math.min(1, part) - 0.6 * Math.max(0, part - 1))
 }
 
-/** How far a file's bite strays from what its age says, and one reading of it from its bite, as parts. Starting values. */
+/** How far a file's bite strays from what its age says, and a reading from its bite, as parts. Starting values. */
 const BITE = { between: 0.15, once: 0.2 } as const
 
 /** Uses between which the bite of a file that was read has aged too much to say anything of it now. */

@@ -2,7 +2,7 @@ import type { Stint } from '../state'
 import type { Instant } from '../log'
 import type { Origin, Sourced } from '../profile'
 import type { Um } from '../units'
-import type { SawEntry, SawFit, SawGone } from './sawEntry'
+import type { SawEntry, SawEntryOf, SawFit, SawGone } from './sawEntry'
 
 const sourced = <T>(origin: Origin, value: T, note: string): Sourced<T> => ({ value, origin, note })
 
@@ -101,8 +101,27 @@ export interface Tension {
   readonly stayed: boolean
 }
 
+/** What a put-back changes of the bar and the tension; a chain that was just tightened has still to stay. */
+const putBack = (
+  { flippedAt, tension }: Fittings,
+  { done, happenedAt }: SawEntryOf<'putBack'>,
+): Pick<Fittings, 'flippedAt' | 'tension'> => ({
+  flippedAt: done.includes('barTurned') ? happenedAt : flippedAt,
+  tension: done.includes('tension') ? { lookedAt: happenedAt, stayed: false } : tension,
+})
+
+/** What a check says; what it leaves out stays as it was. */
+const barChecked = (
+  before: Fittings,
+  { grooveWidthUm, grooveDepthUm, burrs }: SawEntryOf<'barChecked'>,
+): Pick<Fittings, 'grooveWidthUm' | 'grooveDepthUm' | 'burrs'> => ({
+  grooveWidthUm: grooveWidthUm ?? before.grooveWidthUm,
+  grooveDepthUm: grooveDepthUm ?? before.grooveDepthUm,
+  burrs: burrs ?? before.burrs,
+})
+
 function apply(fittings: Fittings, entry: SawEntry): Fittings {
-  const { fit, flippedAt, grooveWidthUm, grooveDepthUm, burrs, tension } = fittings
+  const { fit } = fittings
   switch (entry.kind) {
     case 'barFitted': {
       const { gaugeUm, driveLinks, nosePitchClass, barStamp, happenedAt } = entry
@@ -122,22 +141,11 @@ function apply(fittings: Fittings, entry: SawEntry): Fittings {
     case 'barFlipped':
       return { ...fittings, flippedAt: entry.happenedAt }
     case 'barChecked':
-      return {
-        ...fittings,
-        grooveWidthUm: entry.grooveWidthUm ?? grooveWidthUm,
-        grooveDepthUm: entry.grooveDepthUm ?? grooveDepthUm,
-        burrs: entry.burrs ?? burrs,
-      }
+      return { ...fittings, ...barChecked(fittings, entry) }
     case 'railsDressed':
       return { ...fittings, burrs: false }
-    case 'putBack': {
-      const looked = entry.done.includes('tension')
-      return {
-        ...fittings,
-        flippedAt: entry.done.includes('barTurned') ? entry.happenedAt : flippedAt,
-        tension: looked ? { lookedAt: entry.happenedAt, stayed: false } : tension,
-      }
-    }
+    case 'putBack':
+      return { ...fittings, ...putBack(fittings, entry) }
     case 'tensionLooked':
       return { ...fittings, tension: { lookedAt: entry.happenedAt, stayed: entry.stayed } }
     case 'sprocketRenewed':

@@ -1,5 +1,5 @@
 import { sideDifference } from '../belief'
-import { damageDepth } from '../damage'
+import { damageDepth, type CutterDamage } from '../damage'
 import { HANDS, type Hand } from '../loop'
 import type { HouseRules, UnevenSchool } from '../house'
 import { EXTRA_STROKES, filingRemovals, removals, soundUm, strokesFor, UM_PER_GRIND_TOUCH } from '../sharpen'
@@ -19,6 +19,8 @@ export interface CutterJob {
   /** What is to come off it, what its damage adds to that, and the length that it ends at. */
   readonly removeUm: Um
   readonly damageUm: Um
+  /** What is known to be wrong with it. */
+  readonly damage: readonly CutterDamage[]
   readonly targetUm: Um
   /** Strokes or touches that this is expected to take. */
   readonly count: number
@@ -126,6 +128,7 @@ export function sideJobs(state: LoopState, cutting: Cutting, first: Hand): SideJ
       known: length.known,
       removeUm,
       damageUm,
+      damage: cutter.damage,
       targetUm: length.um - removeUm,
       count: countFor(removeUm, hand),
       untilClean: deep && !toStop,

@@ -1,6 +1,6 @@
 import type { SharpeningPlan } from './plan'
 import type { StepId } from './steps'
-import type { WalkEvent } from './walk'
+import { stepsAt, type WalkEvent } from './walk'
 
 const MINUTE_MS = 60_000
 /** Longer between two things that happen is a break, and no work. Starting value. */
@@ -26,25 +26,9 @@ export function minutesByStep(plan: SharpeningPlan, events: readonly WalkEvent[]
   }
   if (events.length > 0) add(plan.steps[0]?.id, plan.steps[0]?.minutes.likely ?? 0)
   // An event ends what it happens in: which step that was, the events before it tell.
-  const stepAt = stepsBefore(plan, events)
-  for (const [i, event] of events.entries()) add(stepAt[i], between(events[i - 1], event))
+  const stepAt = stepsAt(plan, events)
+  for (const [i, event] of events.entries()) add(stepAt[i]?.id, between(events[i - 1], event))
   return minutes
-}
-
-/** The step that each event happens in. */
-function stepsBefore(plan: SharpeningPlan, events: readonly WalkEvent[]): (StepId | undefined)[] {
-  let at = 0
-  let place = 0
-  return events.map((event) => {
-    const step = plan.steps[at]
-    const cutters = step?.hand == null ? 1 : (plan.sides.find(({ hand }) => hand === step.hand)?.cutters.length ?? 1)
-    if (event.kind === 'done' || event.kind === 'skip') place += 1
-    if (place >= cutters || event.kind === 'unchecked') {
-      at += 1
-      place = 0
-    }
-    return step?.id
-  })
 }
 
 /** Minutes that a sharpening has taken so far, without breaks. */

@@ -76,9 +76,24 @@ const apartFrom = (strokes: Readonly<Record<Hand, number>>, jobs: readonly Cutte
     return given === strokes[hand] ? [] : [{ cutter: number, strokes: Math.min(500, given) }]
   })
 
+/** What was read before the strokes, with what was found then beside what was known to be wrong. */
+function readBefore(plan: SharpeningPlan, walk: Walk): CutterReading[] {
+  const both = new Map(readingsOf(walk, 'beforeUm').map((one) => [one.cutter, one]))
+  const known = new Map(plan.sides.flatMap(({ cutters }) => cutters.map(({ number, damage }) => [number, damage])))
+  for (const [cutter, { found }] of walk.work)
+    if (found.length > 0)
+      both.set(cutter, { cutter, ...both.get(cutter), damage: [...(known.get(cutter) ?? []), ...found] })
+  return [...both.values()]
+}
+
 /** Whether everything that hurt the cutters that were worked is gone. */
 function clearedAll(plan: SharpeningPlan, jobs: readonly CutterJob[], { work }: Walk): boolean {
-  const hurt = jobs.filter(({ damageUm }) => damageUm > 0)
+  const hurt = jobs
+    .map((job) => {
+      const found = work.get(job.number)?.found ?? []
+      return found.length === 0 ? job : { ...job, damageUm: 1, untilClean: plan.stopUm === null }
+    })
+    .filter(({ damageUm }) => damageUm > 0)
   return (
     hurt.length > 0 &&
     hurt.every(({ number, untilClean }) => {
@@ -126,7 +141,7 @@ export function parcelOf(plan: SharpeningPlan, events: readonly WalkEvent[], wri
   const readings = (which: readonly CutterReading[], at: number): NewEntry[] =>
     which.length === 0 ? [] : [{ ...base(at), kind: 'measured', readings: which, chosen: 'some' }]
   return [
-    ...readings(readingsOf(walk, 'beforeUm'), 0),
+    ...readings(readBefore(plan, walk), 0),
     {
       ...base(1),
       kind: 'sharpened',

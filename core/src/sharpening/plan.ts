@@ -1,6 +1,7 @@
 import { CUTTER_DAMAGE, PART_DAMAGE } from '../damage'
 import type { LoopState, Population } from '../state'
 import type { HouseRules } from '../house'
+import { wheelProblems, type KitItemOf } from '../kit'
 import type { FileAge } from '../log'
 import type { Hand } from '../loop'
 import { SECONDS_PER_STROKE, timesMinutes, type MinutesRange } from '../sharpen'
@@ -24,6 +25,10 @@ export interface Sharpening {
   readonly fileAge?: FileAge
   /** The side to begin with, where it is settled; the weaker one where it is left out. */
   readonly first?: Hand
+  /** What a stroke of the file in hand takes against what is usual, where the kit knows that file. */
+  readonly fileBite?: number
+  /** The wheel and the grinder that are to be used, where the kit knows them. */
+  readonly mounted?: { readonly wheel: KitItemOf<'wheel'>; readonly grinder: KitItemOf<'grinder'> }
   /** So many times the starting times this person takes with this tool; as the crew does where it is left out. */
   readonly pace?: number
 }
@@ -37,6 +42,10 @@ export type LoopRefusal =
   | 'lookFirst'
   /** It would take a cutter past its mark. */
   | 'pastMark'
+  /** The speed marked on the wheel is below the spindle's: it is not mounted, whoever says so. */
+  | 'wheelTooSlow'
+  /** Nobody has read what is marked on the wheel, or how fast the spindle turns. */
+  | 'wheelSpeedUnknown'
 
 /** What of a plan has to be looked at before anybody begins. */
 export type PlanDoubt =
@@ -139,6 +148,14 @@ const sum = (all: readonly MinutesRange[]): MinutesRange => ({
   high: all.reduce((total, { high }) => total + high, 0),
 })
 
+/** Why the wheel is not mounted. A wheel that is too slow for its spindle may burst: no rule and nobody lets it on. */
+function whyNotMounted(gives: 'strokes' | 'touches', { mounted }: Sharpening): LoopRefusal | null {
+  if (gives === 'strokes' || mounted === undefined) return null
+  const problems = wheelProblems(mounted.wheel, mounted.grinder)
+  if (problems.includes('tooSlow')) return 'wheelTooSlow'
+  return problems.includes('speedUnknown') ? 'wheelSpeedUnknown' : null
+}
+
 /** The side that comes first: the one that was done already where the other waits, else the one settled on. */
 function beginWith(state: LoopState, bites: SideBites, settled: Hand | undefined): Hand {
   if (state.waitingSide !== null) return state.waitingSide === 'left' ? 'right' : 'left'
@@ -161,7 +178,7 @@ export function planSharpening(state: LoopState, rules: HouseRules, wanted: Shar
   const tool = wanted.tool ?? usualTool(action, spec, rules)
   const { gives, toStop } = TOOL_FACTS[tool]
   const { removal, slopeDeg, shortestUm } = learnedOf(state)
-  const bites = sideBites(state, personId, fileAge)
+  const bites = sideBites(state, personId, fileAge, wanted.fileBite)
   const usualUm = Math.round(removal[kindOf(gives, action)].meanUm)
   const school = action === 'touchUp' ? 'sameStrokes' : filingWay(state, rules)
   const cutting = { gives, toStop: toStop && action !== 'touchUp', usualUm, school, bites }
@@ -182,7 +199,7 @@ export function planSharpening(state: LoopState, rules: HouseRules, wanted: Shar
     ...planned,
     tool,
     action,
-    refusal: whyNotAtAll(state, jobs) ?? whyNotWith(tool, spec, rules),
+    refusal: whyNotAtAll(state, jobs) ?? whyNotWith(tool, spec, rules) ?? whyNotMounted(gives, wanted),
     bites,
     waiting,
     evens: gives === 'strokes' && (cutting.toStop || school === 'matchShortest'),

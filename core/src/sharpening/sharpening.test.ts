@@ -298,3 +298,34 @@ test('whatever the loop, nothing comes off that is not there, and every cutter i
     { numRuns: 40 },
   )
 })
+
+describe('the wheel that is to be used', () => {
+  const wheel = { id: 'wheel', name: 'wheel', version: 1, kind: 'wheel', widthUm: 4700 } as const
+  const grinder = { id: 'grinder', name: 'grinder', version: 1, kind: 'grinder', tool: 'benchGrinder' } as const
+  const refusalOf = (markedRpm: number | null, spindleRpm: number | null, action: 'file' | 'regrind' = 'regrind') =>
+    planSharpening(stateOf(new Log().measureAll(6500)), DEFAULT_RULES, {
+      action,
+      personId: null,
+      mounted: {
+        wheel: { ...wheel, ...(markedRpm === null ? {} : { markedRpm }) },
+        grinder: { ...grinder, ...(spindleRpm === null ? {} : { spindleRpm }) },
+      },
+    }).refusal
+
+  // Printed on every wheel, and in every grinder's manual.
+  test('marked below its spindle, or not read, it is not mounted, and no plan begins', () => {
+    expect(refusalOf(2800, 3400)).toBe('wheelTooSlow')
+    expect(refusalOf(null, 3400)).toBe('wheelSpeedUnknown')
+    expect(refusalOf(4500, null)).toBe('wheelSpeedUnknown')
+    expect(refusalOf(4500, 3400)).toBeNull()
+    expect(refusalOf(2800, 3400, 'file')).toBeNull()
+  })
+})
+
+test('a file that bites less is given more strokes, and the pace of who does it stretches the minutes', () => {
+  const state = stateOf(new Log().measureAll(6500))
+  const plan = (more: object) => planSharpening(state, DEFAULT_RULES, { action: 'file', personId: null, ...more })
+  const [usual, worn] = [plan({}), plan({ fileBite: 0.7 })]
+  expect(worn.sides[0]?.count).toBeGreaterThan(usual.sides[0]?.count ?? 0)
+  expect(plan({ pace: 2 }).minutes.likely).toBeCloseTo(2 * usual.minutes.likely, 6)
+})

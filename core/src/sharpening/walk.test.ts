@@ -6,7 +6,16 @@ import { DEFAULT_RULES } from '../house'
 import type { Entry } from '../log'
 import { specFromProfile } from '../profile'
 import { decide, waysOut } from '../verdict'
-import { endedAs, parcelOf, planSharpening, walkOf, type SharpeningPlan, type WalkEvent } from '.'
+import {
+  endedAs,
+  endingsFound,
+  oddAngles,
+  parcelOf,
+  planSharpening,
+  walkOf,
+  type SharpeningPlan,
+  type WalkEvent,
+} from '.'
 
 const AT = '2026-02-01T08:00:00.000Z'
 const SMALL = specFromProfile({ pitchClass: 'threeEighths', gaugeUm: 1500, driveLinks: 40, cutterType: 'semiChisel' })
@@ -180,5 +189,64 @@ describe('a parcel', () => {
       parcel(filing, until(filing, 'none', ...events)).find(({ kind }) => kind === 'sharpened')
     expect(sharpenedOf([...start, { at: AT, kind: 'clean' }])).toMatchObject({ damageCleared: true })
     expect(sharpenedOf(start)).not.toHaveProperty('damageCleared')
+  })
+})
+
+describe('what is found on the way', () => {
+  const log = new Log(SMALL).measureAll(6500, 20)
+  const plan = planOf(log)
+  const begun = until(plan, 'firstSide')
+  const first = walkOf(plan, begun).cutter?.number ?? 0
+
+  test('damage is worked through on that cutter, and written down beside what was known', () => {
+    const known = new Log(SMALL).add('measured', {
+      readings: Array.from({ length: 20 }, (_, i) => ({
+        cutter: i + 1,
+        lengthUm: 6500,
+        damage: i === 0 ? [{ kind: 'rounded' as const, depthUm: null }] : [],
+      })),
+    })
+    const hurt = planOf(known)
+    const chip = { at: AT, kind: 'damage', cutter: 1, damage: { kind: 'chipped', depthUm: 500 } } as const
+    const events = [...until(hurt, 'firstSide'), chip]
+    const before = walkOf(hurt, until(hurt, 'firstSide')).cutter
+    const job = walkOf(hurt, events).cutter
+    expect(job).toMatchObject({ number: 1, untilClean: true, damageUm: 500 })
+    // Sound steel a tenth behind it.
+    expect(job?.removeUm).toBe(600)
+    expect(job?.count).toBeGreaterThan(before?.count ?? 0)
+    const cleared = [...events, { at: AT, kind: 'clean' as const }]
+    const [reading, sharpened] = parcel(hurt, until(hurt, 'none', ...cleared))
+    expect(reading).toMatchObject({
+      kind: 'measured',
+      readings: [{ cutter: 1, damage: [{ kind: 'rounded' }, { kind: 'chipped', depthUm: 500 }] }],
+    })
+    expect(sharpened).toMatchObject({ damageCleared: true })
+    expect(parcel(hurt, until(hurt, 'none', ...events))[1]).not.toHaveProperty('damageCleared')
+  })
+
+  test('a crack ends it, on whichever cutter it is', () => {
+    const crack = { at: AT, kind: 'damage', cutter: 6, damage: { kind: 'cracked', depthUm: null } } as const
+    expect(endingsFound(walkOf(plan, begun))).toEqual([])
+    expect(endingsFound(walkOf(plan, [...begun, crack]))).toEqual([6])
+  })
+
+  // Ripping chain jumps by one degree between cutters: common practice.
+  test('ripping chain at 10° with a cutter measured at 11° is said to jump; other chain is not', () => {
+    const ripping = specFromProfile({ pitchClass: 'p404', gaugeUm: 1600, driveLinks: 60, cutterType: 'ripping' })
+    const rip = planSharpening(stateOf(new Log(ripping)), DEFAULT_RULES, { action: 'regrind', personId: null })
+    const at = (deg: number) => walkOf(rip, [{ at: AT, kind: 'angle', cutter: 7, deg }])
+    expect(oddAngles(ripping, DEFAULT_RULES, at(11))).toEqual([{ cutter: 7, deg: 11, wantedDeg: 10 }])
+    expect(oddAngles(ripping, DEFAULT_RULES, at(10.5))).toEqual([])
+    expect(oddAngles(SMALL, DEFAULT_RULES, walkOf(plan, [{ at: AT, kind: 'angle', cutter: 7, deg: 31 }]))).toEqual([])
+  })
+
+  test('back goes to the cutter before, and from the first one to the step before', () => {
+    const back = { at: AT, kind: 'back' } as const
+    expect(walkOf(plan, [...begun, done(), back]).cutter?.number).toBe(first)
+    expect(walkOf(plan, [...begun, back]).step?.id).toBe('setUp')
+    const second = until(plan, 'turn')
+    expect(walkOf(plan, [...second, back])).toMatchObject({ step: { id: 'firstSide' }, place: 9 })
+    expect(walkOf(plan, [back]).at).toBe(0)
   })
 })

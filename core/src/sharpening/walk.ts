@@ -1,5 +1,7 @@
+import { damageDepth, type CutterDamage } from '../damage'
 import type { Instant } from '../log'
 import type { Hand } from '../loop'
+import { BEHIND_DAMAGE_UM } from '../sharpen'
 import type { Um } from '../units'
 import type { CutterJob } from './cutterJobs'
 import type { SharpeningPlan } from './plan'
@@ -12,6 +14,12 @@ export type WalkEvent = { readonly at: Instant } & (
     { readonly kind: 'done'; readonly count?: number }
     /** A cutter was read: before it was worked, or after. */
   | { readonly kind: 'read'; readonly cutter: number; readonly um: Um }
+  /** Damage was found on a cutter. */
+  | { readonly kind: 'damage'; readonly cutter: number; readonly damage: CutterDamage }
+  /** The top plate angle of a cutter was measured. */
+  | { readonly kind: 'angle'; readonly cutter: number; readonly deg: number }
+  /** Back to the cutter, or the step, before. */
+  | { readonly kind: 'back' }
   /** The cutter in hand is clean. */
   | { readonly kind: 'clean' }
   /** The cutter in hand is left for now. */
@@ -29,9 +37,21 @@ export interface CutterWork {
   readonly clean: boolean
   readonly beforeUm: Um | null
   readonly afterUm: Um | null
+  readonly angleDeg: number | null
+  /** What was found on it on the way. */
+  readonly found: readonly CutterDamage[]
 }
 
-const UNTOUCHED: CutterWork = { count: null, done: false, skipped: false, clean: false, beforeUm: null, afterUm: null }
+const UNTOUCHED: CutterWork = {
+  count: null,
+  done: false,
+  skipped: false,
+  clean: false,
+  beforeUm: null,
+  afterUm: null,
+  angleDeg: null,
+  found: [],
+}
 
 /** A sharpening as it stands. */
 export interface Walk {
@@ -72,6 +92,15 @@ function goOn(plan: SharpeningPlan, going: Going): void {
   }
 }
 
+/** Goes back to the cutter before, or to the last one of the step before. */
+function goBack(plan: SharpeningPlan, going: Going): void {
+  if (going.place > 0) going.place -= 1
+  else if (going.at > 0) {
+    going.at -= 1
+    going.place = Math.max(0, (sideOf(plan, plan.steps[going.at])?.cutters.length ?? 1) - 1)
+  }
+}
+
 /** The second side's cutter that the re-check reads: its first one that is sound. */
 export function checkCutter(plan: SharpeningPlan): CutterJob | null {
   const second = plan.sides[1]
@@ -84,37 +113,66 @@ function inHand(plan: SharpeningPlan, { at, place }: Going): CutterJob | null {
   return sideOf(plan, step)?.cutters[place] ?? null
 }
 
-function take(plan: SharpeningPlan, going: Going, event: WalkEvent): void {
-  const job = inHand(plan, going)
-  const change = (number: number, part: Partial<CutterWork>): void => {
-    going.work.set(number, { ...(going.work.get(number) ?? UNTOUCHED), ...part })
+/** Changes what is known of a cutter. */
+function change({ work }: Going, number: number | undefined, part: Partial<CutterWork>): void {
+  if (number !== undefined) work.set(number, { ...(work.get(number) ?? UNTOUCHED), ...part })
+}
+
+/** What was seen of a cutter, wherever one is. */
+function note(plan: SharpeningPlan, going: Going, event: Extract<WalkEvent, { readonly cutter: number }>): void {
+  const { cutter } = event
+  const { done = false, found = [] } = going.work.get(cutter) ?? {}
+  switch (event.kind) {
+    case 'damage':
+      change(going, cutter, { found: [...found, event.damage] })
+      return
+    case 'angle':
+      change(going, cutter, { angleDeg: event.deg })
+      return
+    case 'read':
+      // Of the cutter in hand a length may be what it has before its strokes; of one that is done it is what is left.
+      if (done || plan.steps[going.at]?.id === 'recheck') change(going, cutter, { done: true, afterUm: event.um })
+      else change(going, cutter, { beforeUm: event.um })
   }
+}
+
+function take(plan: SharpeningPlan, going: Going, event: WalkEvent): void {
+  const number = inHand(plan, going)?.number
   switch (event.kind) {
     case 'done': {
-      const count = event.count ?? null
-      if (job !== null) change(job.number, { done: true, skipped: false, ...(count === null ? {} : { count }) })
+      const counted = event.count === undefined ? {} : { count: event.count }
+      change(going, number, { done: true, skipped: false, ...counted })
       goOn(plan, going)
       return
     }
     case 'skip':
-      if (job !== null) change(job.number, { skipped: true })
+      change(going, number, { skipped: true })
       goOn(plan, going)
       return
     case 'clean':
-      if (job !== null) change(job.number, { clean: true })
+      change(going, number, { clean: true })
       return
-    case 'read': {
-      const { cutter, um } = event
-      // Of the cutter in hand a length may be what it has before its strokes; of one that is done it is what is left.
-      const done = going.work.get(cutter)?.done === true || plan.steps[going.at]?.id === 'recheck'
-      change(cutter, done ? { done: true, afterUm: um } : { beforeUm: um })
+    case 'back':
+      goBack(plan, going)
       return
-    }
     case 'unchecked':
       going.unchecked = true
       going.at += 1
       going.place = 0
+      return
+    default:
+      note(plan, going, event)
   }
+}
+
+/** The step that each thing happens in, before it changes anything. */
+export function stepsAt(plan: SharpeningPlan, events: readonly WalkEvent[]): (Step | null)[] {
+  const going: Going = { at: 0, place: 0, work: new Map(), unchecked: false }
+  return events.map((event) => {
+    const step = plan.steps[going.at] ?? null
+    take(plan, going, event)
+    return step
+  })
 }
 
 const mean = (values: readonly number[]): number => values.reduce((sum, value) => sum + value, 0) / values.length
@@ -184,11 +242,17 @@ function jobNow(
   work: ReadonlyMap<number, CutterWork>,
   worth: Walk['worth'],
 ): CutterJob {
-  const beforeUm = work.get(job.number)?.beforeUm ?? null
+  const { beforeUm = null, found = [] } = work.get(job.number) ?? {}
   const lengthUm = beforeUm ?? job.lengthUm
+  const foundUm = damageDepth(found).knownUm
   // To a stop, or to what others have, it comes down to the same length whatever it began at; else it gets as much.
-  const targetUm = plan.stopUm ?? Math.min(lengthUm, beforeUm === null ? job.targetUm : lengthUm - job.removeUm)
-  const now = { ...job, lengthUm, targetUm, removeUm: Math.max(0, lengthUm - targetUm) }
+  const plannedUm = plan.stopUm ?? Math.min(lengthUm, beforeUm === null ? job.targetUm : lengthUm - job.removeUm)
+  // What was found on the way is worked through too; a stop ends where it ends.
+  const targetUm =
+    foundUm === 0 || plan.stopUm !== null ? plannedUm : Math.min(plannedUm, lengthUm - foundUm - BEHIND_DAMAGE_UM)
+  const untilClean = job.untilClean || (found.length > 0 && plan.stopUm === null)
+  const damageUm = Math.max(job.damageUm, foundUm)
+  const now = { ...job, lengthUm, targetUm, damageUm, untilClean, removeUm: Math.max(0, lengthUm - targetUm) }
   if (plan.gives === 'touches') return now
   return { ...now, count: Math.max(1, countNow(now, worth[job.hand])) }
 }

@@ -17,6 +17,7 @@ import {
 } from '../sharpening'
 import { writeFile, writeLength, writeMm } from '../units'
 import type { Figures } from './figures'
+import { WHEEL_PROBLEM_WORDS } from './wheels'
 import { plural } from './text'
 
 /** What each tool is called. */
@@ -38,6 +39,8 @@ export const SHARPENING_REFUSALS: Readonly<Record<LoopRefusal | ToolRefusal, str
   ends: 'Cracked, loose or stretched: no edge makes it fit. It is not sharpened, it is retired.',
   lookFirst: 'It struck something, and nobody has looked since: inspect it first.',
   pastMark: 'This would take a cutter past its mark: look at the decision.',
+  wheelTooSlow: WHEEL_PROBLEM_WORDS.tooSlow,
+  wheelSpeedUnknown: WHEEL_PROBLEM_WORDS.speedUnknown,
   neverRound: 'Square-ground chisel takes a bevelled file or a shaped wheel, never anything round.',
   neverBevelled: 'This cutter is made for a round file.',
   oneSettingForLife: 'It lowers gauges to one setting for life, and this house lets the setting grow with wear.',

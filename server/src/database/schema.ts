@@ -24,6 +24,7 @@ import {
   type SawEntryKind,
   type Stint,
 } from '@undercliff/core'
+import type { UnderWay } from '@undercliff/contract'
 import { sql } from 'drizzle-orm'
 import {
   bigint,
@@ -307,6 +308,35 @@ export const entries = mysqlTable(
     }),
     check('entries_kind', sql`${table.kind} in (${quoted(ENTRY_KINDS)})`),
     check('entries_corrections', sql`(${table.kind} = 'corrected') = (${table.strikes} is not null)`),
+  ],
+)
+
+/** Sharpenings that are under way, one for a loop: who is at it on which device, and what has happened so far. */
+export const underWay = mysqlTable(
+  'under_way',
+  {
+    crewId: identifier('crew_id').notNull(),
+    loopId: identifier('loop_id').notNull(),
+    personId: identifier('person_id').notNull(),
+    /** What its device calls itself; made on the device. */
+    deviceId: identifier('device_id').notNull(),
+    device: varchar('device', { length: 80 }).notNull(),
+    version: int('version').notNull(),
+    savedAt: instant('saved_at').notNull(),
+    walk: jsonText('walk').$type<UnderWay['walk']>().notNull(),
+  },
+  (table) => [
+    primaryKey({ columns: [table.crewId, table.loopId] }),
+    foreignKey({
+      name: 'under_way_loop',
+      columns: [table.crewId, table.loopId],
+      foreignColumns: [loops.crewId, loops.id],
+    }),
+    foreignKey({
+      name: 'under_way_person',
+      columns: [table.crewId, table.personId],
+      foreignColumns: [people.crewId, people.id],
+    }).onUpdate('cascade'),
   ],
 )
 

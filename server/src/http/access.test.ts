@@ -60,6 +60,12 @@ const CALLS: Record<string, { path: string; body?: unknown }> = {
   'get /shed': { path: '/shed' },
   'put /crew': { path: '/crew', body: { name: 'Another name', lengths: 'inch' } },
   'get /wear': { path: '/wear' },
+  'get /loops/:loopId/under-way': { path: `/loops/${LOOP}/under-way` },
+  'put /loops/:loopId/under-way': {
+    path: `/loops/${LOOP}/under-way`,
+    body: { deviceId: 'their-device', device: 'theirs', walk: { action: 'file', personId: null, events: [] } },
+  },
+  'delete /loops/:loopId/under-way/:deviceId': { path: `/loops/${LOOP}/under-way/their-device` },
   'get /kit': { path: '/kit' },
   'put /kit/:id': { path: `/kit/${KIT}`, body: { ...VISE, name: 'Theirs' } },
   'post /rules/effect': { path: '/rules/effect', body: DEFAULT_RULES },

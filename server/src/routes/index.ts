@@ -7,6 +7,7 @@ import { peopleRoutes } from './people'
 import { sawsRoutes } from './saws'
 import { sessionRoutes } from './session'
 import { shedRoutes } from './shed'
+import { underWayRoutes } from './underWay'
 import { tagsRoutes } from './tags'
 
 /** Every route below `/api`. */
@@ -16,6 +17,7 @@ export const allRoutes = (parts: RouteParts): readonly Route[] => [
   ...shedRoutes(parts),
   ...kitRoutes(parts),
   ...entriesRoutes(parts),
+  ...underWayRoutes(parts),
   ...sawsRoutes(parts),
   ...tagsRoutes(parts),
   ...filesRoutes(parts),

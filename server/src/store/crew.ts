@@ -10,6 +10,7 @@ import {
   people,
   kitItems,
   profiles,
+  underWay,
   sawEntries,
   saws,
   sessions,
@@ -42,6 +43,7 @@ export async function createCrew(
 /** Throws away everything of every crew. */
 export async function clearAll(tx: Transaction): Promise<void> {
   await tx.delete(snapshots)
+  await tx.delete(underWay)
   // Corrections point at the entries they strike out and go first.
   await tx.delete(entries).where(eq(entries.kind, 'corrected'))
   for (const table of [entries, loops, sawEntries, saws, profiles, kitItems, sessions, accounts, tries, people, crews])

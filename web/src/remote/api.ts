@@ -6,6 +6,7 @@ import type {
   EntriesAnswer,
   Import,
   ImportAnswer,
+  KitAnswer,
   LoopAnswer,
   NewPerson,
   NewSaw,
@@ -23,7 +24,7 @@ import type {
   TagSheet,
   WearAnswer,
 } from '@undercliff/contract'
-import type { CrewProfile, HouseRules, ShedEffect } from '@undercliff/core'
+import type { CrewProfile, HouseRules, KitItem, ShedEffect } from '@undercliff/core'
 
 /** The server refused; carries its problem document. */
 export class ServerRefusal extends Error {
@@ -192,6 +193,8 @@ export const postPerson = (person: NewPerson): Promise<NewPerson> => send('POST'
 export const postProfile = (profile: CrewProfile): Promise<CrewProfile> => send('POST', '/profiles', profile)
 export const deleteProfile = (id: string): Promise<undefined> => send('DELETE', `/profiles/${id}`)
 export const putCrew = (change: CrewChange): Promise<CrewChange> => send('PUT', '/crew', change)
+export const fetchKit = (): Promise<KitAnswer> => call('/kit', { withinMs: FILE_MS })
+export const putKitItem = (item: KitItem): Promise<KitItem> => send('PUT', `/kit/${item.id}`, item)
 export const putRules = (rules: HouseRules): Promise<HouseRules> => send('PUT', '/rules', rules, { withinMs: FILE_MS })
 /** What rules would do to the whole shed; nothing is written. */
 export const postRulesEffect = (rules: HouseRules): Promise<ShedEffect> =>

@@ -1,0 +1,55 @@
+import type { KitAnswer } from '@undercliff/contract'
+import { fileLife, kitDue, wheelLife, type KitItem, type KitUsage } from '@undercliff/core'
+import { useLocalStorage } from '@vueuse/core'
+import { defineStore } from 'pinia'
+import { computed, ref } from 'vue'
+import { fetchKit, putKitItem } from './api'
+import { useShed } from './shedStore'
+
+type WithoutVersion = KitItem extends infer T ? (T extends KitItem ? Omit<T, 'version'> : never) : never
+
+/** What the crew sharpens and measures with, and what each thing of it has done. */
+export const useKit = defineStore('kit', () => {
+  const shed = useShed()
+  /** As it was last heard, so that a sharpening knows its files without a server. */
+  const heard = useLocalStorage<readonly KitUsage[]>('undercliff:kit-usage', [])
+  const wrong = ref('')
+  const all = computed<readonly KitItem[]>(() => shed.answer?.kit ?? [])
+  const kit = computed(() => all.value.filter(({ gone }) => gone === undefined))
+  const usageOf = (id: string): KitUsage =>
+    heard.value.find((one) => one.id === id) ?? { id, used: 0, sharpenings: 0, lastAt: null, bite: 1, told: 0 }
+  const due = computed(() => kitDue(all.value, heard.value))
+  const strokesLast = computed(() => fileLife(all.value, heard.value).mean)
+  const loopsLast = computed(() => wheelLife(all.value, heard.value).mean)
+
+  async function load(): Promise<void> {
+    try {
+      const answer: KitAnswer = await fetchKit()
+      heard.value = answer.usage
+      wrong.value = ''
+    } catch (error) {
+      wrong.value = (error as Error).message
+    }
+  }
+
+  /**
+   * Adds a thing, or changes it against the version that is shown.
+   *
+   * @returns whether it is kept; why not is said in `wrong`
+   */
+  async function put(item: WithoutVersion): Promise<boolean> {
+    const before = all.value.find(({ id }) => id === item.id)
+    try {
+      await putKitItem({ ...item, version: before?.version ?? 1 } as KitItem)
+      wrong.value = ''
+      return true
+    } catch (error) {
+      wrong.value = (error as Error).message
+      return false
+    } finally {
+      await shed.load()
+    }
+  }
+
+  return { all, kit, due, usageOf, strokesLast, loopsLast, wrong, load, put }
+})
