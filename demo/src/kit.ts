@@ -20,9 +20,9 @@ export function demoKit(lastMs: number): KitItem[] {
   const mm = (length: number): number => Math.round(length * UM_PER_MM)
   const it = { version: 1 } as const
   return [
-    { ...it, id: 'kit-file-40', kind: 'file', name: 'File 4.0, blue grip', fileUm: mm(4), openedAt: daysAgo(50) },
-    { ...it, id: 'kit-file-48', kind: 'file', name: 'File 4.8, bench', fileUm: mm(4.8), openedAt: daysAgo(60) },
-    { ...it, id: 'kit-file-52', kind: 'file', name: 'File 5.2, bench', fileUm: mm(5.2), openedAt: daysAgo(60) },
+    { ...it, id: 'kit-file-40', kind: 'file', name: 'File 4.0, blue grip', fileUm: mm(4), openedAt: daysAgo(8) },
+    { ...it, id: 'kit-file-48', kind: 'file', name: 'File 4.8, bench', fileUm: mm(4.8), openedAt: daysAgo(12) },
+    { ...it, id: 'kit-file-52', kind: 'file', name: 'File 5.2, bench', fileUm: mm(5.2), openedAt: daysAgo(14) },
     { ...it, id: 'kit-stock-48', kind: 'stock', name: 'Files 4.8, unopened', fileUm: mm(4.8), left: 5, lowAt: 2 },
     { ...it, id: 'kit-stock-52', kind: 'stock', name: 'Files 5.2, unopened', fileUm: mm(5.2), left: 1, lowAt: 2 },
     {
@@ -96,7 +96,9 @@ export function withKit(
     const pace = (PACE[nameOf(entry.personId).charAt(0)] ?? 1) * (0.9 + (i % 5) * 0.05)
     const used = kit
       .filter((item) =>
-        tool === 'benchGrinder' ? item.id === 'kit-wheel-47' : item.kind === 'file' && item.fileUm === spec.fileUm,
+        tool === 'benchGrinder'
+          ? item.id === 'kit-wheel-47'
+          : item.kind === 'file' && item.fileUm === spec.fileUm && item.openedAt <= entry.happenedAt,
       )
       .map(({ id }) => id)
     const minutes = Math.round(usual * pace * 10) / 10

@@ -17,7 +17,7 @@ const HASHES: Readonly<Record<number, string>> = {
   9: '23565678e1037163a1c5b0a646aade956f0d7d36530cd3f255a0b93c741441a0',
   10: 'ed8a1bf2eab366781cf62d26589ed6b797d44d4f9830fd372dfc0e48882225e9',
   11: 'eb2f92b64c6720c530117e4eb9ad367bf15773ea01276ed487f6c43531c82b51',
-  12: 'bce330eaa1a53c9550b3c875d4b91d23e63b11b716bc3366e4744b4dac1bef37',
+  12: '7a58312983adfa758de6fd752760880eea6e9bb7c8a2226ee00924a3c87d698b',
 }
 
 /** Rules that bring out what the demo's own house does not ask. */

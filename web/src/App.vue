@@ -6,6 +6,7 @@ import { computed, defineAsyncComponent, nextTick, onMounted, ref, watch } from 
 import AppBar from './frame/AppBar.vue'
 import { titleOf } from './frame/places'
 import NoticeBar from './frame/NoticeBar.vue'
+import TensionReminder from './frame/TensionReminder.vue'
 import { useNotices } from './remote/notices'
 import MovePanel from './move/MovePanel.vue'
 import { useMoves } from './move/moveStore'
@@ -87,6 +88,7 @@ onMounted(() => {
         <time>{{ today }}</time>
       </p>
       <main id="page" ref="main" class="page" tabindex="-1">
+        <TensionReminder class="no-print" />
         <RouterView :key="$route.path" />
       </main>
       <MovePanel v-if="moves.asked" />

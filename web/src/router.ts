@@ -22,6 +22,7 @@ const screens = {
   importing: () => import('./house/importing/ImportPage.vue'),
   decide: () => import('./bench/decide/DecidePage.vue'),
   tools: () => import('./bench/tools/ToolsPage.vue'),
+  caliper: () => import('./bench/tools/CaliperPage.vue'),
   triage: () => import('./bench/triage/TriagePage.vue'),
   house: () => import('./house/rules/HouseRulesPage.vue'),
   wear: () => import('./learn/wear/WearPage.vue'),
@@ -74,6 +75,7 @@ export const router = createRouter({
     { path: '/saws/:nickname', name: 'saw', component: screens.saw, props: true },
     { path: '/triage', name: 'triage', component: screens.triage },
     { path: '/tools', name: 'tools', component: screens.tools },
+    { path: '/tools/caliper', name: 'caliper', component: screens.caliper },
     { path: '/rules', name: 'house', component: screens.house },
     { path: '/wear', name: 'wear', component: screens.wear },
     { path: '/words', name: 'glossary', component: screens.glossary },
@@ -115,6 +117,7 @@ interface Screens {
   saw: Screen<'saw', { nickname: string }>
   triage: Screen<'triage'>
   tools: Screen<'tools'>
+  caliper: Screen<'caliper'>
   house: Screen<'house'>
   wear: Screen<'wear'>
   glossary: Screen<'glossary'>

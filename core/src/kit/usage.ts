@@ -1,5 +1,4 @@
 import type { SpentOn } from '../state'
-import { learnLifetime, type LifetimeBelief } from '../stats'
 import type { KitItem, KitItemOf } from './kitItem'
 
 /** What one thing of the kit has done so far. */
@@ -86,29 +85,40 @@ export function kitUsage(kit: readonly KitItem[], spent: readonly SpentOn[]): Ki
   })
 }
 
-/** What common practice counts for when a crew's own files or wheels tell how long they last. Starting value. */
+/** Things that common practice counts for when a crew's own tell how long they last. Starting value. */
 const COUNTS_FOR = 4
 
-/** How long things of one kind last, by those that were used up and those that are still in use. */
+/** How long things of one kind last. */
+export interface KitLife {
+  readonly mean: number
+  /** Of the crew's own that were used up. */
+  readonly own: number
+}
+
+/**
+ * How long things of one kind last: the geometric mean of those that were used up, with common practice as if it were
+ * a few of them. What was lost, or is still in use, tells nothing: a file that scrapes is often used on all the same.
+ */
 function lifeOf(
   kind: 'file' | 'wheel',
   usual: number,
   kit: readonly KitItem[],
   usage: readonly Pick<KitUsage, 'id' | 'used'>[],
-): LifetimeBelief {
+): KitLife {
   const used = new Map(usage.map((one) => [one.id, one.used]))
-  const spells = kit
-    .filter((item) => item.kind === kind && (used.get(item.id) ?? 0) > 0)
-    .map((item) => ({ time: used.get(item.id) ?? 0, ended: item.gone === 'usedUp' }))
-  return learnLifetime(spells, { mean: usual, worth: COUNTS_FOR })
+  const ended = kit
+    .filter((item) => item.kind === kind && item.gone === 'usedUp' && (used.get(item.id) ?? 0) > 0)
+    .map(({ id }) => Math.log(used.get(id) ?? usual))
+  const sum = ended.reduce((total, one) => total + one, COUNTS_FOR * Math.log(usual))
+  return { mean: Math.exp(sum / (COUNTS_FOR + ended.length)), own: ended.length }
 }
 
 /** Strokes that a file lasts on this crew: common practice to begin with. */
-export const fileLife = (kit: readonly KitItem[], usage: readonly Pick<KitUsage, 'id' | 'used'>[]): LifetimeBelief =>
+export const fileLife = (kit: readonly KitItem[], usage: readonly Pick<KitUsage, 'id' | 'used'>[]): KitLife =>
   lifeOf('file', FILE_STROKES, kit, usage)
 
 /** Loops that a wheel lasts on this crew. */
-export const wheelLife = (kit: readonly KitItem[], usage: readonly Pick<KitUsage, 'id' | 'used'>[]): LifetimeBelief =>
+export const wheelLife = (kit: readonly KitItem[], usage: readonly Pick<KitUsage, 'id' | 'used'>[]): KitLife =>
   lifeOf('wheel', WHEEL_LOOPS, kit, usage)
 
 /** What a file is called by how used it is, from what its strokes take. */

@@ -1,4 +1,4 @@
-import type { CutterReading, EntryBodies, NewEntry, SharpenMethod } from '../log'
+import type { CutterReading, EntryBodies, FileAge, NewEntry, SharpenMethod } from '../log'
 import type { Hand } from '../loop'
 import type { CutterJob } from './cutterJobs'
 import { minutesOf } from './elapsed'
@@ -15,8 +15,9 @@ export interface Written {
   readonly endedMs: number
   /** Setting that the gauges were lowered to; null where they were left alone. */
   readonly gaugesToUm: number | null
-  /** Things of the crew's that it used up. */
+  /** Things of the crew's that it used up, and how the file was. */
   readonly used?: readonly string[]
+  readonly fileAge?: FileAge
 }
 
 /** How far a sharpening went. With one side done the loop pulls: it is not fit until the other side follows. */
@@ -129,7 +130,7 @@ export function parcelOf(plan: SharpeningPlan, events: readonly WalkEvent[], wri
   const walk = walkOf(plan, events)
   if (endedAs(plan, walk) === 'nothing') return []
   const alone = workedAlone(plan, walk)
-  const { loopId, personId, newId, endedMs, gaugesToUm, used = [] } = written
+  const { loopId, personId, newId, endedMs, gaugesToUm, used = [], fileAge } = written
   const base = (after: number) => ({
     id: newId(),
     loopId,
@@ -153,6 +154,7 @@ export function parcelOf(plan: SharpeningPlan, events: readonly WalkEvent[], wri
       ...(clearedAll(plan, jobs, walk) ? { damageCleared: true } : {}),
       ...saidOfStop(plan, alone, walk),
       ...(used.length === 0 ? {} : { used }),
+      ...(fileAge === undefined ? {} : { fileAge }),
       ...(alone === null ? {} : { onlySide: alone }),
     },
     ...readings(readingsOf(walk, 'afterUm'), 2),

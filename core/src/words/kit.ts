@@ -48,7 +48,8 @@ const sayWheel = ({ widthUm, diameterUm, markedRpm }: KitItemOf<'wheel'>): strin
  * What a thing of the kit is, in a line.
  *
  * @example
- * sayKitItem({ ...wheel, widthUm: 4700, markedRpm: 4500 }, figures) // '4.7 mm wide, marked 4500 a minute'
+ * sayKitItem({ id: 'kit-vise', name: 'Vise', version: 1, kind: 'vise', where: 'stump' }, figures)
+ * // 'for stump and tailgate'
  */
 export function sayKitItem(item: KitItem, { lengths }: Figures): string {
   switch (item.kind) {
@@ -85,7 +86,7 @@ const AS_USUAL = 0.05
  *
  * @param lasts how much such a thing does on this crew
  * @example
- * sayKitUse(file, { ...usage, used: 840, bite: 0.9, told: 0 }, 2000)
+ * sayKitUse({ kind: 'file' }, { id: 'f', used: 840, sharpenings: 5, lastAt: null, bite: 0.9, told: 0 }, 2000)
  * // '840 of about 2000 strokes; a stroke takes about 10 % less than usual, by its age'
  */
 export function sayKitUse({ kind }: Pick<KitItem, 'kind'>, { used, bite, told }: KitUsage, lasts: number): string {

@@ -36,6 +36,7 @@ export const SCREENS: Readonly<Record<ScreenName, ScreenOf>> = {
   tags: { place: 'shed', name: 'Print tags', words: 'labels QR code sheet paper' },
   triage: { place: 'bench', name: 'Triage', words: 'queue due work tonight verdicts accept' },
   tools: { place: 'bench', name: 'Tools', words: 'files wheels grinder plates caliper vise stock packs kit' },
+  caliper: { place: 'bench', name: 'Caliper stand-in', words: 'simulator serial cable demo' },
   decide: { place: 'bench', name: 'Decide', of: 'loop' },
   measure: { place: 'bench', name: 'Measure', of: 'loop' },
   sharpened: { place: 'bench', name: 'Log a sharpening', of: 'loop' },

@@ -18,10 +18,12 @@ import type {
   SessionListed,
   SetUp,
   ShedAnswer,
+  SaveUnderWay,
   SignedIn,
   SignIn,
   Switch,
   TagSheet,
+  UnderWay,
   WearAnswer,
 } from '@undercliff/contract'
 import type { CrewProfile, HouseRules, KitItem, ShedEffect } from '@undercliff/core'
@@ -195,6 +197,13 @@ export const deleteProfile = (id: string): Promise<undefined> => send('DELETE', 
 export const putCrew = (change: CrewChange): Promise<CrewChange> => send('PUT', '/crew', change)
 export const fetchKit = (): Promise<KitAnswer> => call('/kit', { withinMs: FILE_MS })
 export const putKitItem = (item: KitItem): Promise<KitItem> => send('PUT', `/kit/${item.id}`, item)
+const underWayOf = (loopId: string): string => `/loops/${loopId}/under-way`
+/** The sharpening of a loop that is under way somewhere. */
+export const fetchUnderWay = (loopId: string): Promise<{ underWay: UnderWay | null }> => call(underWayOf(loopId))
+export const putUnderWay = (loopId: string, body: SaveUnderWay): Promise<{ underWay: UnderWay }> =>
+  send('PUT', underWayOf(loopId), body)
+export const deleteUnderWay = (loopId: string, deviceId: string): Promise<undefined> =>
+  send('DELETE', `${underWayOf(loopId)}/${deviceId}`)
 export const putRules = (rules: HouseRules): Promise<HouseRules> => send('PUT', '/rules', rules, { withinMs: FILE_MS })
 /** What rules would do to the whole shed; nothing is written. */
 export const postRulesEffect = (rules: HouseRules): Promise<ShedEffect> =>

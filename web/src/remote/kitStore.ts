@@ -40,7 +40,7 @@ export const useKit = defineStore('kit', () => {
   async function put(item: WithoutVersion): Promise<boolean> {
     const before = all.value.find(({ id }) => id === item.id)
     try {
-      await putKitItem({ ...item, version: before?.version ?? 1 } as KitItem)
+      await putKitItem({ ...item, version: before?.version ?? 1 })
       wrong.value = ''
       return true
     } catch (error) {

@@ -1,59 +1,130 @@
-import { useLocalStorage } from '@vueuse/core'
+import type { KeptWalk, UnderWay } from '@undercliff/contract'
 import {
+  fileInUse,
+  fileAgeOf,
+  kitOf,
+  paceFor,
   planSharpening,
+  usualTool,
+  TOOL_FACTS,
   walkOf,
-  type Hand,
   type HouseRules,
+  type KitItemOf,
   type LoopState,
-  type SharpeningTool,
+  type PaceGroup,
   type Sharpening,
+  type SharpeningPlan,
   type WalkEvent,
 } from '@undercliff/core'
+import { useLocalStorage } from '@vueuse/core'
 import { computed, type ComputedRef } from 'vue'
-
-/** A sharpening under way, as it is kept on the device: what was wanted, and what happened since. */
-interface Kept {
-  readonly action: Sharpening['action']
-  readonly tool?: SharpeningTool
-  readonly personId: string | null
-  /** Settled with the first thing that happens, as the tool is: what happens is told by its place in the plan. */
-  readonly first?: Hand
-  readonly events: readonly WalkEvent[]
-}
+import { fetchWear } from '../../remote/api'
+import { useKit } from '../../remote/kitStore'
+import { useElsewhere } from './elsewhere'
 
 type EventBody = WalkEvent extends infer E ? (E extends { readonly at: string } ? Omit<E, 'at'> : never) : never
+/** What a sharpening is begun with. */
+type Wanted = Omit<KeptWalk, 'events'>
 
 /** Steps that a person can be in longer than a day without it being forgotten work. */
 const FORGOTTEN_MS = 24 * 3_600_000
 
-/**
- * The sharpening of a loop: its plan, where it stands, and what moves it on. What happens is kept on the device at
- * once, so that a reload, a flat battery or a dead server lose nothing.
- *
- * @param fresh what is begun where nothing is under way
- */
-export function useSharpening(
+/** What the crew's sharpenings have shown of its pace, as it was last heard. */
+function usePace() {
+  const groups = useLocalStorage<readonly PaceGroup[]>('undercliff:pace', [])
+  void fetchWear().then(
+    ({ pace }) => {
+      groups.value = pace
+    },
+    () => undefined,
+  )
+  return groups
+}
+
+/** The things of the kit that a sharpening uses up: what was chosen, else what is in use. */
+function useUsed(wanted: ComputedRef<Wanted>, fileUm: ComputedRef<number | null>) {
+  const kit = useKit()
+  void kit.load()
+  const files = computed(() => kitOf(kit.kit, 'file').filter((file) => file.fileUm === fileUm.value))
+  const grinders = computed(() => kitOf(kit.kit, 'grinder').filter(({ tool }) => tool === wanted.value.tool))
+  const wheels = computed(() => kitOf(kit.kit, 'wheel'))
+  const chosen = <T extends { readonly id: string }>(all: readonly T[], id: string | undefined): T | undefined =>
+    all.find((one) => one.id === id)
+  const file = computed(() => chosen(files.value, wanted.value.fileId) ?? fileInUse(files.value, fileUm.value ?? 0))
+  const grinder = computed(() => chosen(grinders.value, wanted.value.grinderId) ?? grinders.value[0])
+  const wheel = computed(
+    () => chosen(wheels.value, wanted.value.wheelId) ?? chosen(wheels.value, grinder.value?.set?.wheelId),
+  )
+  const fileUsage = computed(() => (file.value === undefined ? null : kit.usageOf(file.value.id)))
+  return { kit, files, grinders, wheels, file, grinder, wheel, fileUsage }
+}
+
+/** What is kept of it on the device, with the tool that it is, and what was wanted when it was begun. */
+function useKept(
   tag: string,
   state: ComputedRef<LoopState | null>,
   rules: ComputedRef<HouseRules>,
-  fresh: () => Omit<Kept, 'events'>,
+  fresh: () => Pick<Wanted, 'action' | 'personId'>,
 ) {
-  const kept = useLocalStorage<Kept | null>(`undercliff:sharpening:${tag}`, null, {
-    serializer: { read: (text) => JSON.parse(text) as Kept | null, write: (one) => JSON.stringify(one) },
+  const kept = useLocalStorage<KeptWalk | null>(`undercliff:sharpening:${tag}`, null, {
+    serializer: { read: (text) => JSON.parse(text) as KeptWalk | null, write: (one) => JSON.stringify(one) },
   })
-  const now = computed<Kept>(() => kept.value ?? { ...fresh(), events: [] })
-  /** As text: what happens does not change what is wanted, and the plan is not worked out again for it. */
-  const wanted = computed(() => {
+  const now = computed<KeptWalk>(() => {
+    const one = kept.value ?? { ...fresh(), events: [] }
+    const tool = one.tool ?? (state.value === null ? undefined : usualTool(one.action, state.value.spec, rules.value))
+    return tool === undefined ? one : { ...one, tool }
+  })
+  /** As text: what happens does not change what is wanted, and nothing is worked out again for it. */
+  const wantedText = computed(() => {
     const { events: _events, ...rest } = now.value
     return JSON.stringify(rest)
   })
-  const plan = computed(() =>
-    state.value === null
+  const wanted = computed(() => JSON.parse(wantedText.value) as Wanted)
+  return { kept, now, wanted }
+}
+
+type Used = ReturnType<typeof useUsed>
+
+/** What is planned: with the file's bite, the wheel that is to be mounted and the pace of who does it. */
+function usePlan(
+  state: ComputedRef<LoopState | null>,
+  rules: ComputedRef<HouseRules>,
+  wanted: ComputedRef<Wanted>,
+  used: Used,
+) {
+  const pace = usePace()
+  const mounted = computed((): { wheel: KitItemOf<'wheel'>; grinder: KitItemOf<'grinder'> } | null =>
+    used.wheel.value === undefined || used.grinder.value === undefined
       ? null
-      : planSharpening({ ...state.value, decision: null }, rules.value, JSON.parse(wanted.value) as Sharpening),
+      : { wheel: used.wheel.value, grinder: used.grinder.value },
   )
-  const walk = computed(() => (plan.value === null ? null : walkOf(plan.value, now.value.events)))
-  const events = computed(() => now.value.events)
+  const sharpening = computed((): Sharpening => {
+    const { fileId: _file, wheelId: _wheel, grinderId: _grinder, ...rest } = wanted.value
+    const { fileUsage } = used
+    const tool = wanted.value.tool ?? 'plateGuide'
+    const population =
+      TOOL_FACTS[tool].gives === 'touches' ? 'grind' : rest.action === 'touchUp' ? 'touchUp' : 'routine'
+    return {
+      ...rest,
+      pace: paceFor(pace.value, { personId: rest.personId, tool, population }, rules.value.pace),
+      ...(fileUsage.value === null ? {} : { fileBite: fileUsage.value.bite }),
+      ...(mounted.value === null ? {} : { mounted: mounted.value }),
+    }
+  })
+  const plan = computed(() => planOf(state.value, rules.value, sharpening.value))
+  return { mounted, plan }
+}
+
+/** What was settled on before stands in the way of no sharpening. */
+const planOf = (state: LoopState | null, rules: HouseRules, sharpening: Sharpening): SharpeningPlan | null =>
+  state === null ? null : planSharpening({ ...state, decision: null }, rules, sharpening)
+
+/** What moves a sharpening on, and back. */
+function useMoves(
+  { kept, now }: Pick<ReturnType<typeof useKept>, 'kept' | 'now'>,
+  plan: ComputedRef<SharpeningPlan | null>,
+  { file, wheel, grinder }: Used,
+) {
   const add = (...more: readonly EventBody[]): void => {
     const at = new Date().toISOString()
     const { tool, sides } = plan.value ?? {}
@@ -62,6 +133,9 @@ export function useSharpening(
       ...now.value,
       ...(tool === undefined ? {} : { tool }),
       ...(first === undefined ? {} : { first }),
+      ...(file.value === undefined ? {} : { fileId: file.value.id }),
+      ...(wheel.value === undefined ? {} : { wheelId: wheel.value.id }),
+      ...(grinder.value === undefined ? {} : { grinderId: grinder.value.id }),
       events: [...now.value.events, ...more.map((event) => ({ at, ...event }))],
     }
   }
@@ -71,19 +145,71 @@ export function useSharpening(
     const together = now.value.events.findLastIndex(({ at }) => at !== last?.at)
     kept.value = { ...now.value, events: now.value.events.slice(0, together + 1) }
   }
-  /** Another person, or another tool while nothing has happened yet. */
-  const want = (part: Partial<Omit<Kept, 'events'>>): void => {
+  /** Another person, another file, or another tool while nothing has happened yet. */
+  const want = (part: Partial<Wanted>): void => {
     const { first, ...rest } = now.value
     const settled = rest.events.length === 0 || first === undefined ? {} : { first }
     kept.value = { ...rest, ...settled, ...part }
   }
-  const end = (): void => {
-    kept.value = null
-  }
+  return { add, undo, want }
+}
+
+/**
+ * The sharpening of a loop: its plan, where it stands, and what moves it on. What happens is kept on the device at
+ * once, so that a reload, a flat battery or a dead server lose nothing, and by the server for other devices.
+ *
+ * @param fresh what is begun where nothing is under way
+ */
+export function useSharpening(
+  tag: string,
+  state: ComputedRef<LoopState | null>,
+  rules: ComputedRef<HouseRules>,
+  fresh: () => Pick<Wanted, 'action' | 'personId'>,
+) {
+  const { kept, now, wanted } = useKept(tag, state, rules, fresh)
+  const fileUm = computed(() => {
+    const setUp = planOf(state.value, rules.value, wanted.value)?.setUp
+    return setUp?.with === 'file' ? setUp.fileUm : null
+  })
+  const used = useUsed(wanted, fileUm)
+  const { mounted, plan } = usePlan(state, rules, wanted, used)
+  const walk = computed(() => (plan.value === null ? null : walkOf(plan.value, now.value.events)))
+  const elsewhere = useElsewhere(() => state.value?.loopId ?? null, kept)
   /** Whether it was left open since another day. */
   const leftOpen = computed(() => {
     const last = now.value.events.at(-1)
     return last !== undefined && Date.now() - Date.parse(last.at) > FORGOTTEN_MS
   })
-  return { now, plan, walk, events, add, undo, want, end, leftOpen }
+  /** What it uses up, as the log names it: the file, or the wheel. */
+  const usedIds = computed(() => {
+    const thing = plan.value?.gives === 'touches' ? used.wheel.value : used.file.value
+    return thing === undefined ? [] : [thing.id]
+  })
+  const fileAge = computed(() =>
+    used.fileUsage.value === null ? undefined : fileAgeOf(used.fileUsage.value, used.kit.strokesLast),
+  )
+  return {
+    now,
+    plan,
+    walk,
+    events: computed(() => now.value.events),
+    used,
+    usedIds,
+    fileAge,
+    mounted,
+    there: elsewhere.there,
+    leftOpen,
+    ...useMoves({ kept, now }, plan, used),
+    end: (): void => {
+      kept.value = null
+      elsewhere.ended()
+    },
+    /** Goes on here with what is under way on another device. */
+    takeOver: (there: UnderWay): void => {
+      kept.value = there.walk
+      elsewhere.take()
+    },
+  }
 }
+
+export type SharpeningHere = ReturnType<typeof useSharpening>

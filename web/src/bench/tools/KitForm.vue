@@ -138,7 +138,10 @@ async function save(): Promise<void> {
       </fieldset>
     </template>
     <template v-if="kind === 'plate'">
-      <RadioChoice v-model="draft.rests" label="Its setting" :options="RESTS" small />
+      <div class="field">
+        <span class="legend">Its setting</span
+        ><RadioChoice v-model="draft.rests" label="Its setting" :options="RESTS" small />
+      </div>
       <div class="field">
         <label for="kit-steps">Settings, the first the harder wood’s</label
         ><input id="kit-steps" v-model="draft.steps" class="plain figures" inputmode="decimal" />
@@ -149,9 +152,14 @@ async function save(): Promise<void> {
         <span class="legend">Reads to</span
         ><SelectField v-model="draft.readsUm" :options="reads" aria-label="Reads to" />
       </div>
-      <RadioChoice v-model="draft.sends" label="Sends what it reads" :options="SENDS" small />
+      <div class="field">
+        <span class="legend">Sends what it reads</span
+        ><RadioChoice v-model="draft.sends" label="Sends what it reads" :options="SENDS" small />
+      </div>
     </template>
-    <RadioChoice v-if="kind === 'vise'" v-model="draft.where" label="Where" :options="WHERE" small />
+    <div v-if="kind === 'vise'" class="field">
+      <span class="legend">Where</span><RadioChoice v-model="draft.where" label="Where" :options="WHERE" small />
+    </div>
     <p v-if="wrong" class="stop-text" role="alert">{{ wrong }}</p>
     <p class="row">
       <button type="submit" class="act next" :disabled="busy">{{ item === null ? 'Add it' : 'Save' }}</button>

@@ -29,14 +29,14 @@ void kit.load()
 /** What the form is open for; undefined while it is closed, null for a new thing. */
 const open = ref<KitItem | null | undefined>(undefined)
 const groups = computed(() =>
-  KIT_KINDS.map((kind) => ({ kind, items: kitOf(kit.kit, kind) as KitItem[] })).filter(({ items }) => items.length > 0),
+  KIT_KINDS.map((kind) => ({ kind, items: kitOf<typeof kind>(kit.kit, kind) })).filter(({ items }) => items.length > 0),
 )
 const calling = computed(() => kit.kit.filter(({ id }) => kit.due.has(id)))
 const lasts = ({ kind }: KitItem): number => (kind === 'wheel' ? kit.loopsLast : kit.strokesLast)
 const use = (item: KitItem): string => sayKitUse(item, kit.usageOf(item.id), lasts(item))
 const now = (): string => new Date().toISOString()
 async function change(item: KitItem, part: object, said: string): Promise<void> {
-  if (await kit.put({ ...item, ...part } as KitItem)) notices.say(`${said}.`, () => kit.put(item))
+  if (await kit.put({ ...item, ...part })) notices.say(`${said}.`, () => kit.put(item))
 }
 const gone = (item: KitItem, how: KitGone): Promise<void> =>
   change(item, { gone: how }, `${item.name}: ${KIT_GONE_WORDS[how]}`)
@@ -76,8 +76,8 @@ const day = (at: string): string => sayDay(at, shed.dates)
       <ul>
         <li v-for="item in items" :key="item.id" data-kit-item>
           <div class="what">
-            <strong>{{ item.name }}</strong> <span class="figures">{{ sayKitItem(item, shed.figures) }}</span>
-            <p v-if="use(item)" class="soft figures">{{ use(item) }}</p>
+            <strong>{{ item.name }}</strong>, {{ sayKitItem(item, shed.figures) }}
+            <p v-if="use(item)" class="soft">{{ use(item) }}</p>
             <p v-if="item.kind === 'wheel' && (item.rungAt || item.dressedAt)" class="soft">
               <template v-if="item.rungAt">rang clear {{ day(item.rungAt) }}</template
               ><template v-if="item.rungAt && item.dressedAt">, </template
