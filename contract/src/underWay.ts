@@ -9,6 +9,8 @@ export interface KeptWalk extends Pick<Sharpening, 'action' | 'tool' | 'personId
   readonly fileId?: string
   readonly wheelId?: string
   readonly grinderId?: string
+  /** It was done with a job sheet in hand, and is only written down now. */
+  readonly fromPaper?: boolean
   readonly events: readonly WalkEvent[]
 }
 
@@ -76,6 +78,7 @@ export const underWaySchema = strictObject({
     fileId: id().optional(),
     wheelId: id().optional(),
     grinderId: id().optional(),
+    fromPaper: yup.boolean(),
     events: yup.array(event).required('What happened is missing.').max(MOST_EVENTS),
   }).required('The sharpening is missing.'),
 })

@@ -23,6 +23,7 @@ const screens = {
   decide: () => import('./bench/decide/DecidePage.vue'),
   tools: () => import('./bench/tools/ToolsPage.vue'),
   caliper: () => import('./bench/tools/CaliperPage.vue'),
+  jobSheet: () => import('./bench/sharpen/JobSheetPage.vue'),
   triage: () => import('./bench/triage/TriagePage.vue'),
   house: () => import('./house/rules/HouseRulesPage.vue'),
   wear: () => import('./learn/wear/WearPage.vue'),
@@ -65,6 +66,7 @@ export const router = createRouter({
     { path: '/loops/:tag/measure', name: 'measure', component: screens.measure, props: true },
     { path: '/loops/:tag/sharpened', name: 'sharpened', component: screens.sharpened, props: true },
     { path: '/loops/:tag/sharpen', name: 'sharpen', component: screens.sharpen, props: true },
+    { path: '/loops/:tag/sheet', name: 'jobSheet', component: screens.jobSheet, props: true },
     { path: '/loops/:tag/decide', name: 'decide', component: screens.decide, props: true },
     { path: '/loops/:tag/note/ran', name: 'ran', component: screens.ran, props: true },
     { path: '/loops/:tag/note/struck', name: 'struck', component: screens.struck, props: true },
@@ -107,6 +109,7 @@ interface Screens {
   measure: Screen<'measure', ByTag>
   sharpened: Screen<'sharpened', ByTag>
   sharpen: Screen<'sharpen', ByTag>
+  jobSheet: Screen<'jobSheet', ByTag>
   decide: Screen<'decide', ByTag>
   ran: Screen<'ran', ByTag>
   struck: Screen<'struck', ByTag>

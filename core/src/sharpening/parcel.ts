@@ -18,6 +18,8 @@ export interface Written {
   /** Things of the crew's that it used up, and how the file was. */
   readonly used?: readonly string[]
   readonly fileAge?: FileAge
+  /** How long it took, where it was not walked through here; null where nobody knows. */
+  readonly minutes?: number | null
 }
 
 /** How far a sharpening went. With one side done the loop pulls: it is not fit until the other side follows. */
@@ -130,7 +132,16 @@ export function parcelOf(plan: SharpeningPlan, events: readonly WalkEvent[], wri
   const walk = walkOf(plan, events)
   if (endedAs(plan, walk) === 'nothing') return []
   const alone = workedAlone(plan, walk)
-  const { loopId, personId, newId, endedMs, gaugesToUm, used = [], fileAge } = written
+  const {
+    loopId,
+    personId,
+    newId,
+    endedMs,
+    gaugesToUm,
+    used = [],
+    fileAge,
+    minutes = minutesOf(plan, events),
+  } = written
   const base = (after: number) => ({
     id: newId(),
     loopId,
@@ -149,7 +160,7 @@ export function parcelOf(plan: SharpeningPlan, events: readonly WalkEvent[], wri
       method: methodOf(plan),
       gaugesLowered: false,
       tool: plan.tool,
-      minutes: Math.round(minutesOf(plan, events) * 10) / 10,
+      ...(minutes === null ? {} : { minutes: Math.round(minutes * 10) / 10 }),
       ...saidOfStrokes(plan, jobs, walk),
       ...(clearedAll(plan, jobs, walk) ? { damageCleared: true } : {}),
       ...saidOfStop(plan, alone, walk),

@@ -60,6 +60,10 @@ const CALLS: Record<string, { path: string; body?: unknown }> = {
   'get /shed': { path: '/shed' },
   'put /crew': { path: '/crew', body: { name: 'Another name', lengths: 'inch' } },
   'get /wear': { path: '/wear' },
+  'post /loops/:loopId/job-sheet.pdf': {
+    path: `/loops/${LOOP}/job-sheet.pdf`,
+    body: { action: 'file', personId: null },
+  },
   'get /loops/:loopId/under-way': { path: `/loops/${LOOP}/under-way` },
   'put /loops/:loopId/under-way': {
     path: `/loops/${LOOP}/under-way`,

@@ -1,6 +1,7 @@
 import { importSchema, type HouseRulesChange, type Import } from '@undercliff/contract'
 import type { Connected } from '../database/connect'
 import { readBody, readText, shallow } from '../http/body'
+import { writeJobSheet } from '../paper/writeJobSheet'
 import { restoreBackup, writeBackup } from '../store/backup'
 import type { Caller } from '../store/caller'
 import { runImport } from '../store/importing'
@@ -42,6 +43,7 @@ export const JOBS = {
   ),
   writeTagSheet: job(({ db }, asked: TagsWanted) => writeTagSheet(db, asked)),
   readKitUsage: job(({ db }, { crewId }: { crewId: string }) => readKitUsage(db, crewId)),
+  writeJobSheet: job(({ db }, asked: Parameters<typeof writeJobSheet>[1]) => writeJobSheet(db, asked)),
   readWear: job(({ db }, { crewId }: { crewId: string }) => readWear(db, crewId)),
 }
 

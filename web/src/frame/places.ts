@@ -37,6 +37,7 @@ export const SCREENS: Readonly<Record<ScreenName, ScreenOf>> = {
   triage: { place: 'bench', name: 'Triage', words: 'queue due work tonight verdicts accept' },
   tools: { place: 'bench', name: 'Tools', words: 'files wheels grinder plates caliper vise stock packs kit' },
   caliper: { place: 'bench', name: 'Caliper stand-in', words: 'simulator serial cable demo' },
+  jobSheet: { place: 'bench', name: 'Job sheet', of: 'loop' },
   decide: { place: 'bench', name: 'Decide', of: 'loop' },
   measure: { place: 'bench', name: 'Measure', of: 'loop' },
   sharpened: { place: 'bench', name: 'Log a sharpening', of: 'loop' },

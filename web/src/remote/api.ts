@@ -26,7 +26,7 @@ import type {
   UnderWay,
   WearAnswer,
 } from '@undercliff/contract'
-import type { CrewProfile, HouseRules, KitItem, ShedEffect } from '@undercliff/core'
+import type { CrewProfile, HouseRules, KitItem, Sharpening, ShedEffect } from '@undercliff/core'
 
 /** The server refused; carries its problem document. */
 export class ServerRefusal extends Error {
@@ -212,6 +212,11 @@ export const postImport = (body: Import): Promise<ImportAnswer> => send('POST', 
 /** Tags to print, as the bytes of a PDF. */
 export const postTags = async (body: TagSheet): Promise<Blob> =>
   (await request('/tags.pdf', withText('POST', JSON.stringify(body), { withinMs: FILE_MS }))).blob()
+/** A sharpening on paper, as the bytes of a PDF. */
+export const postJobSheet = async (loopId: string, wanted: Sharpening): Promise<Blob> =>
+  (
+    await request(`/loops/${loopId}/job-sheet.pdf`, withText('POST', JSON.stringify(wanted), { withinMs: FILE_MS }))
+  ).blob()
 /** Sends a backup as it stands in its file; the server says what is wrong with it. */
 export const postBackup = (text: string): Promise<undefined> =>
   call('/backup', withText('POST', text, { withinMs: FILE_MS }))

@@ -48,6 +48,12 @@ const gaugesToUm = computed(() =>
 const next = computed(() =>
   tonight(shed.loops).find(({ tag, action }) => tag !== props.tag && (action === 'file' || action === 'regrind')),
 )
+/** Minutes that stand on the job sheet; entering it took no time that counts. */
+const paperMinutes = ref('')
+const onPaper = computed(() => {
+  const minutes = Number(paperMinutes.value.trim().replace(',', '.'))
+  return paperMinutes.value.trim() === '' || !(minutes > 0) || minutes > 1440 ? null : minutes
+})
 /** What the sharpening writes. */
 function sharpened(endedMs: number): NewEntry[] {
   if (plan.value === null) return []
@@ -60,6 +66,7 @@ function sharpened(endedMs: number): NewEntry[] {
     // Gauges are lowered behind both sides.
     gaugesToUm: half.value ? null : gaugesToUm.value,
     used: usedIds.value,
+    ...(now.value.fromPaper === true ? { minutes: onPaper.value } : {}),
     ...(fileAge.value === undefined || plan.value.gives === 'touches' ? {} : { fileAge: fileAge.value }),
   })
 }
@@ -120,6 +127,10 @@ async function log(onward: boolean): Promise<void> {
         </p>
       </template>
     </template>
+    <div v-if="now.fromPaper" class="field">
+      <label for="paper-minutes">Minutes that stand on the paper</label
+      ><input id="paper-minutes" v-model="paperMinutes" class="plain figures minutes" inputmode="decimal" />
+    </div>
     <p v-if="wrong" class="stop-text" role="alert">{{ wrong }}</p>
     <div class="row">
       <button v-if="ended === 'both' && next" type="button" class="act next go" :disabled="busy" @click="log(true)">
@@ -144,6 +155,9 @@ async function log(onward: boolean): Promise<void> {
 </template>
 
 <style scoped>
+.minutes {
+  width: 8em;
+}
 .go {
   font-size: 1.25rem;
   min-height: 64px;

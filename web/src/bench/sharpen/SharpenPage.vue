@@ -158,6 +158,9 @@ const minutesAgo = computed(() =>
     <div class="stack">
       <section class="sheet stack">
         <WithWhat :here="here" :state="state" :rules="rules" />
+        <RouterLink v-if="events.length === 0" :to="{ name: 'jobSheet', params: { tag }, query: $route.query }"
+          >Job sheet on paper</RouterLink
+        >
         <p v-if="plan.waiting" class="soft">Only the {{ plan.waiting }} side is left to do.</p>
         <p v-else-if="plan.bites.left !== plan.bites.right && plan.gives === 'strokes'" class="soft">
           Begins with the {{ plan.sides[0]?.hand }} side.

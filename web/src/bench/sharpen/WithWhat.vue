@@ -161,7 +161,7 @@ const toChange = computed(() => {
       <p v-for="problem in problems" :key="problem" class="caution" role="status">{{ WHEEL_PROBLEM_WORDS[problem] }}</p>
       <p v-if="toChange.length > 0" class="caution">Set otherwise now: {{ toChange.join(', ') }}.</p>
     </template>
-    <WhoField v-model="who" />
+    <WhoField v-model="who" small />
     <p class="soft"><RouterLink :to="{ name: 'tools' }">Tools</RouterLink> of {{ shed.crew?.name ?? 'the crew' }}</p>
   </section>
 </template>

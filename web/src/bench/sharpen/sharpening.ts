@@ -99,7 +99,7 @@ function usePlan(
       : { wheel: used.wheel.value, grinder: used.grinder.value },
   )
   const sharpening = computed((): Sharpening => {
-    const { fileId: _file, wheelId: _wheel, grinderId: _grinder, ...rest } = wanted.value
+    const { fileId: _file, wheelId: _wheel, grinderId: _grinder, fromPaper: _paper, ...rest } = wanted.value
     const { fileUsage } = used
     const tool = wanted.value.tool ?? 'plateGuide'
     const population =
@@ -112,7 +112,7 @@ function usePlan(
     }
   })
   const plan = computed(() => planOf(state.value, rules.value, sharpening.value))
-  return { mounted, plan }
+  return { mounted, sharpening, plan }
 }
 
 /** What was settled on before stands in the way of no sharpening. */
@@ -172,7 +172,7 @@ export function useSharpening(
     return setUp?.with === 'file' ? setUp.fileUm : null
   })
   const used = useUsed(wanted, fileUm)
-  const { mounted, plan } = usePlan(state, rules, wanted, used)
+  const { mounted, sharpening, plan } = usePlan(state, rules, wanted, used)
   const walk = computed(() => (plan.value === null ? null : walkOf(plan.value, now.value.events)))
   const elsewhere = useElsewhere(() => state.value?.loopId ?? null, kept)
   /** Whether it was left open since another day. */
@@ -191,6 +191,7 @@ export function useSharpening(
   return {
     now,
     plan,
+    sharpening,
     walk,
     events: computed(() => now.value.events),
     used,

@@ -1,0 +1,28 @@
+import { jobSheetOf, planSharpening, withDefaults, type Sharpening } from '@undercliff/core'
+import { and, eq } from 'drizzle-orm'
+import type { Database } from '../database/connect'
+import { crews, snapshots } from '../database/schema'
+import { Refusal } from '../store/refusal'
+import { printJobSheet } from './printJobSheet'
+
+/**
+ * The job sheet of a loop as the bytes of a PDF.
+ *
+ * @throws Refusal when there is no such loop, or it is not sharpened so
+ */
+export async function writeJobSheet(
+  db: Database,
+  { crewId, loopId, wanted }: { crewId: string; loopId: string; wanted: Sharpening },
+): Promise<Uint8Array> {
+  const [crew] = await db.select().from(crews).where(eq(crews.id, crewId))
+  const [row] = await db
+    .select({ state: snapshots.state })
+    .from(snapshots)
+    .where(and(eq(snapshots.crewId, crewId), eq(snapshots.loopId, loopId)))
+  if (crew === undefined || row === undefined) throw new Refusal('no-such-loop', 'There is no such loop.')
+  const rules = withDefaults(crew.rules)
+  const plan = planSharpening({ ...row.state, decision: null }, rules, wanted)
+  if (plan.refusal !== null) throw new Refusal('nothing-to-print', 'This loop is not sharpened like that.')
+  const figures = { lengths: crew.lengths, currency: rules.currency }
+  return printJobSheet(jobSheetOf(plan, row.state.spec, row.state.tag, figures), row.state.tag, crew.name)
+}
