@@ -4,7 +4,7 @@ import { oneDamage } from './entries'
 import { cutterNumber, id, instant, lengthUm, oneOf, optionalOneOf, strictObject, text } from './fields'
 
 /** A sharpening as a device keeps it: what was wanted, and what happened since. */
-export interface KeptWalk extends Pick<Sharpening, 'action' | 'tool' | 'personId' | 'fileAge' | 'first'> {
+export interface KeptWalk extends Pick<Sharpening, 'action' | 'tool' | 'personId' | 'fileAge' | 'fileBite' | 'first'> {
   /** Things of the kit that it uses. */
   readonly fileId?: string
   readonly wheelId?: string
@@ -75,6 +75,7 @@ export const underWaySchema = strictObject({
     personId: id().nullable().defined('Say who does it, or null.'),
     first: optionalOneOf(HANDS, 'The side'),
     fileAge: optionalOneOf(FILE_AGES, 'How used the file is'),
+    fileBite: yup.number().min(0.1).max(3),
     fileId: id().optional(),
     wheelId: id().optional(),
     grinderId: id().optional(),

@@ -107,7 +107,7 @@ function usePlan(
     return {
       ...rest,
       pace: paceFor(pace.value, { personId: rest.personId, tool, population }, rules.value.pace),
-      ...(fileUsage.value === null ? {} : { fileBite: fileUsage.value.bite }),
+      ...(rest.fileBite !== undefined || fileUsage.value === null ? {} : { fileBite: fileUsage.value.bite }),
       ...(mounted.value === null ? {} : { mounted: mounted.value }),
     }
   })
@@ -123,7 +123,7 @@ const planOf = (state: LoopState | null, rules: HouseRules, sharpening: Sharpeni
 function useMoves(
   { kept, now }: Pick<ReturnType<typeof useKept>, 'kept' | 'now'>,
   plan: ComputedRef<SharpeningPlan | null>,
-  { file, wheel, grinder }: Used,
+  { file, wheel, grinder, fileUsage }: Used,
 ) {
   const add = (...more: readonly EventBody[]): void => {
     const at = new Date().toISOString()
@@ -134,6 +134,8 @@ function useMoves(
       ...(tool === undefined ? {} : { tool }),
       ...(first === undefined ? {} : { first }),
       ...(file.value === undefined ? {} : { fileId: file.value.id }),
+      // What the file bites is settled with the first thing that happens, or counts would change under the hand.
+      ...(fileUsage.value === null ? {} : { fileBite: now.value.fileBite ?? fileUsage.value.bite }),
       ...(wheel.value === undefined ? {} : { wheelId: wheel.value.id }),
       ...(grinder.value === undefined ? {} : { grinderId: grinder.value.id }),
       events: [...now.value.events, ...more.map((event) => ({ at, ...event }))],
@@ -147,9 +149,10 @@ function useMoves(
   }
   /** Another person, another file, or another tool while nothing has happened yet. */
   const want = (part: Partial<Wanted>): void => {
-    const { first, ...rest } = now.value
+    const { first, fileBite, ...rest } = now.value
     const settled = rest.events.length === 0 || first === undefined ? {} : { first }
-    kept.value = { ...rest, ...settled, ...part }
+    const asBefore = fileBite === undefined || part.fileId !== undefined ? {} : { fileBite }
+    kept.value = { ...rest, ...settled, ...asBefore, ...part }
   }
   return { add, undo, want }
 }
