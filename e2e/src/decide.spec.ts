@@ -63,6 +63,8 @@ test('a strike over a run, looked into, decided and ground: life and verdict fol
 
   // Ground, and logged.
   await page.getByRole('button', { name: 'Start the regrind' }).click()
+  await expect(page.getByRole('heading', { name: /^Sharpen T4/ })).toBeVisible()
+  await page.getByRole('link', { name: 'Log it in one go' }).click()
   await expect(page.getByRole('radio', { name: 'Grinder' })).toBeChecked()
   await expect(page.getByRole('radio', { name: /^Ground as advised, to about .*all clean$/ })).toBeChecked()
   await page.getByRole('radio', { name: 'Yes', exact: true }).click()

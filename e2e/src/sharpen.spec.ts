@@ -2,6 +2,38 @@ import type { SawAnswer, ShedAnswer } from '@undercliff/contract'
 import { fold } from '@undercliff/core'
 import { nanoid } from 'nanoid'
 import { expect, logOf, test } from './testing'
+import type { Undercliff } from './undercliff'
+
+/** The ids of a loop and a saw of the demo. */
+async function idsOf(undercliff: Undercliff, tag: string, nickname: string) {
+  const { loops, saws } = await undercliff.json<ShedAnswer>('/api/shed')
+  return {
+    loopId: loops.find((loop) => loop.tag === tag)?.loopId ?? '',
+    sawId: saws.find((saw) => saw.nickname === nickname)?.id ?? '',
+  }
+}
+
+/** What a ground loop leaves in its log, in what is believed of it and in the log of its saw. */
+async function expectGround(undercliff: Undercliff, before: number, stop: number, sawId: string): Promise<void> {
+  const log = (await logOf(undercliff, 'T1')).slice(before)
+  expect(log.map(({ kind }) => kind)).toEqual(['sharpened', 'measured', 'gaugesLowered'])
+  expect(log[0]).toMatchObject({
+    method: 'grinder',
+    tool: 'benchGrinder',
+    stopChecked: true,
+    damageCleared: true,
+    used: ['kit-wheel-47'],
+  })
+  // Belief: nothing is left of the stone, and every cutter stands about where the stop ended it.
+  const state = fold(await logOf(undercliff, 'T1'))
+  expect(state?.cutters.every(({ damage }) => damage.length === 0)).toBe(true)
+  for (const { length } of state?.cutters ?? []) expect(Math.abs(length.um - stop * 1000)).toBeLessThan(200)
+  expect(state?.life.at(-1)?.shortestUm).toBeLessThan((state?.life.at(-3)?.shortestUm ?? 0) + 1)
+  // The saw's log has the put-back, and the look at the tension is asked for ten minutes later.
+  const { entries, state: sawNow } = await undercliff.json<SawAnswer>(`/api/saws/${sawId}`)
+  expect(entries.at(-1)).toMatchObject({ kind: 'putBack', done: expect.arrayContaining(['barTurned', 'tension']) })
+  expect(sawNow.tension?.stayed).toBe(false)
+}
 
 test('a struck loop is ground by keyboard and a caliper over a cable, through a reload and a dead server', async ({
   page,
@@ -9,12 +41,10 @@ test('a struck loop is ground by keyboard and a caliper over a cable, through a 
   undercliff,
 }) => {
   // T1 has 42 cutters and sits on Great Tern; a stone took three of them.
-  const { loops, saws } = await undercliff.json<ShedAnswer>('/api/shed')
-  const loop = loops.find(({ tag }) => tag === 'T1')
-  const saw = saws.find(({ nickname }) => nickname === 'Great Tern')
+  const { loopId, sawId } = await idsOf(undercliff, 'T1', 'Great Tern')
   const hit = [5, 6, 7].map((cutter) => ({ cutter, damage: [{ kind: 'stone', depthUm: 500 }] }))
   const struck = { id: nanoid(), happenedAt: new Date().toISOString(), personId: null, kind: 'measured', readings: hit }
-  await undercliff.send('POST', '/api/entries', { entries: [{ ...struck, loopId: loop?.loopId ?? '' }] })
+  await undercliff.send('POST', '/api/entries', { entries: [{ ...struck, loopId }] })
   const before = (await logOf(undercliff, 'T1')).length
 
   await open('/loops/T1/sharpen?action=regrind')
@@ -92,24 +122,7 @@ test('a struck loop is ground by keyboard and a caliper over a cable, through a 
   await undercliff.up()
   await page.reload()
   await expect.poll(async () => (await logOf(undercliff, 'T1')).length).toBeGreaterThan(before + 2)
-  const log = (await logOf(undercliff, 'T1')).slice(before)
-  expect(log.map(({ kind }) => kind)).toEqual(['sharpened', 'measured', 'gaugesLowered'])
-  expect(log[0]).toMatchObject({
-    method: 'grinder',
-    tool: 'benchGrinder',
-    stopChecked: true,
-    damageCleared: true,
-    used: ['kit-wheel-47'],
-  })
-  // Belief: nothing is left of the stone, and every cutter stands about where the stop ended it.
-  const state = fold(await logOf(undercliff, 'T1'))
-  expect(state?.cutters.every(({ damage }) => damage.length === 0)).toBe(true)
-  for (const { length } of state?.cutters ?? []) expect(Math.abs(length.um - stop * 1000)).toBeLessThan(200)
-  expect(state?.life.at(-1)?.shortestUm).toBeLessThan((state?.life.at(-3)?.shortestUm ?? 0) + 1)
-  // The saw's log has the put-back, and the look at the tension is asked for ten minutes later.
-  const { entries, state: sawNow } = await undercliff.json<SawAnswer>(`/api/saws/${saw?.id ?? ''}`)
-  expect(entries.at(-1)).toMatchObject({ kind: 'putBack', done: expect.arrayContaining(['barTurned', 'tension']) })
-  expect(sawNow.tension?.stayed).toBe(false)
+  await expectGround(undercliff, before, stop, sawId)
   await page.evaluate(() => {
     const kept = JSON.parse(localStorage.getItem('undercliff:reminders') ?? '[]') as { dueAt: number }[]
     localStorage.setItem('undercliff:reminders', JSON.stringify(kept.map((one) => ({ ...one, dueAt: 1 }))))
@@ -120,7 +133,7 @@ test('a struck loop is ground by keyboard and a caliper over a cable, through a 
   await reminder.getByRole('button', { name: 'It stays' }).click()
   await expect(reminder).toHaveCount(0)
   await expect
-    .poll(async () => (await undercliff.json<SawAnswer>(`/api/saws/${saw?.id ?? ''}`)).state.tension?.stayed)
+    .poll(async () => (await undercliff.json<SawAnswer>(`/api/saws/${sawId}`)).state.tension?.stayed)
     .toBe(true)
 })
 
@@ -216,7 +229,7 @@ test('only tools that suit the loop are on offer, and none for one that is crack
 test.describe('on a phone, by touch', () => {
   test.use({ viewport: { width: 390, height: 844 }, hasTouch: true })
 
-  test('a touch-up: readings change what the next cutters get; one side alone is logged as that, and the other follows', async ({
+  test('a touch-up: readings change the counts; one side alone is logged as that, and the other follows', async ({
     page,
     open,
     undercliff,

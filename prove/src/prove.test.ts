@@ -9,6 +9,7 @@ import { playSeason } from './play'
 import { filesUntilShort, followsVerdict, oracle, type ReadingHabit } from './policies'
 import { tableOf } from './report'
 import { readScenario, type Scenario } from './scenario'
+import { sharpenSome, type Way } from './sharpenings'
 import { TrueLoop } from './truth'
 
 const FOLDER = new URL('../scenarios/', import.meta.url)
@@ -174,4 +175,32 @@ test('figures come with their interval, and a table says them all', () => {
   share.note(false)
   expect(share.part).toBe(0.5)
   expect(tableOf([]).split('\n')).toHaveLength(2)
+})
+
+describe('a sharpening step by step against the same strokes all round', () => {
+  const TIMES = 12
+  const CREWS = 40
+
+  test.each(shipped)('%s: the sides stay half as far apart at most, for no more metal', (_name, text) => {
+    const scenario = readScenario(text)
+    const meanOf = (way: Way) => {
+      const outcomes = Array.from({ length: CREWS }, (_, i) => {
+        const random = seeded(i + 1)
+        const crew = oneCrew(scenario, random)
+        const person = crew.people[(i + 1) % crew.people.length]
+        if (person === undefined) throw new Error('a scenario has people')
+        return sharpenSome(crew, person, random, way, TIMES)
+      })
+      const mean = (of: (one: (typeof outcomes)[number]) => number): number =>
+        outcomes.reduce((sum, one) => sum + of(one), 0) / CREWS
+      return {
+        apartUm: mean(({ sideDifferenceUm }) => Math.abs(sideDifferenceUm)),
+        takenUm: mean((one) => one.takenUm),
+      }
+    }
+    const [short, stepped] = [meanOf('shortForm'), meanOf('stepByStep')]
+    expect(stepped.apartUm).toBeLessThan(short.apartUm / 2)
+    // What a day's hand and file stray by, over so many crews, is about a hundredth.
+    expect(stepped.takenUm).toBeLessThan(short.takenUm * 1.03)
+  })
 })

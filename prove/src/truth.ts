@@ -112,23 +112,46 @@ export class TrueLoop {
     this.sharpFor = this.spell()
   }
 
+  /** What a stroke takes off a cutter today: this hand, this file, the day's shift of both sides and of each. */
+  private strokesToday({ biteUm, rightMore, tires }: Person, fileBite: number): (cutter: number) => number {
+    const day = factor(this.random, 0.13)
+    const sides = {
+      left: factor(this.random, 0.07),
+      right: (1 + rightMore) * factor(this.random, 0.07),
+    }
+    return (i) => {
+      const tired = 1 - (tires * i) / this.cutters.length
+      return biteUm * fileBite * day * sides[this.cutters[i]?.hand ?? 'left'] * tired
+    }
+  }
+
+  /**
+   * Somebody files it cutter by cutter.
+   *
+   * @returns what gives a cutter, by its place from 0, so many strokes
+   */
+  fileByCutter(person: Person, fileBite: number): (cutter: number, strokes: number) => void {
+    const strokeOf = this.strokesToday(person, fileBite)
+    this.sharpen()
+    return (i, strokes) => {
+      const cutter = this.cutters[i]
+      if (cutter !== undefined && strokes > 0)
+        this.takeOff(cutter, strokes * strokeOf(i) * factor(this.random, person.strays))
+    }
+  }
+
   /**
    * Somebody files it.
    *
    * @param bite what a stroke takes with the file as it is, before person and side
    * @returns strokes that were given
    */
-  file({ biteUm, rightMore, tires, strays }: Person, fileBite: number, how: Strokes): number {
-    const day = factor(this.random, 0.13)
-    const sides = {
-      left: factor(this.random, 0.07),
-      right: (1 + rightMore) * factor(this.random, 0.07),
-    }
+  file(person: Person, fileBite: number, how: Strokes): number {
+    const { biteUm, strays } = person
+    const strokeOf = this.strokesToday(person, fileBite)
     let given = 0
     let least = Infinity
     for (const [i, cutter] of this.cutters.entries()) {
-      const tired = 1 - (tires * i) / this.cutters.length
-      const stroke = biteUm * fileBite * day * sides[cutter.hand] * tired
       const strokes =
         'each' in how
           ? how.each[cutter.hand]
@@ -136,7 +159,7 @@ export class TrueLoop {
       // Down to a length goes by the caliper: what a stroke takes matters less.
       const aimed =
         'each' in how
-          ? strokes * stroke
+          ? strokes * strokeOf(i)
           : Math.max(0, cutter.lengthUm - (how.downTo[i] ?? 0)) + normal(this.random, 0, 45)
       const off = strokes <= 0 ? 0 : aimed * factor(this.random, strays)
       this.takeOff(cutter, off)

@@ -2,11 +2,12 @@ import { sideDifference } from '../belief'
 import { damageDepth, type CutterDamage } from '../damage'
 import { HANDS, type Hand } from '../loop'
 import type { HouseRules, UnevenSchool } from '../house'
-import { EXTRA_STROKES, filingRemovals, removals, soundUm, strokesFor, UM_PER_GRIND_TOUCH } from '../sharpen'
+import { EXTRA_STROKES, filingRemovals, removals, soundUm, UM_PER_GRIND_TOUCH } from '../sharpen'
 import type { Known, LoopState } from '../state'
 import type { Um } from '../units'
 import { withShape } from '../verdict/cuts'
 import type { SideBites } from './bites'
+import { strokesNear } from './progress'
 
 /** What one cutter gets. */
 export interface CutterJob {
@@ -40,16 +41,20 @@ const countOf = (hand: Hand, hands: readonly { readonly hand: Hand }[]): number 
   hands.filter((one) => one.hand === hand).length
 
 /**
- * What more has to come off each side so that both come out alike, where all cutters get the same: a stroke or two a
- * time. Cutters that are matched end at one length already, and by the other schools evenness is left to the grinder.
+ * What more, or less, comes off each side so that both come out alike, where all cutters get the same: a stroke or
+ * two a time. Cutters that are matched end at one length already, and by the other schools evenness is left to the
+ * grinder.
  */
 function eveningUm(state: LoopState, school: UnevenSchool, bites: SideBites): Record<Hand, Um> {
   const more = { left: 0, right: 0 }
   const known = school === 'sameStrokes' ? sideDifference(state.lengths) : null
   // What is not known to be so is not filed after: it would be a stroke for nothing.
   if (known === null || Math.abs(known.mean) < 2 * Math.sqrt(known.variance)) return more
-  const longer: Hand = known.mean > 0 ? 'left' : 'right'
-  more[longer] = Math.min(Math.abs(known.mean), EXTRA_STROKES * bites[longer])
+  const [longer, shorter]: readonly [Hand, Hand] = known.mean > 0 ? ['left', 'right'] : ['right', 'left']
+  // Half of it more on the one and half of it less on the other: evening out takes no more metal than it has to.
+  const half = Math.min(Math.abs(known.mean), EXTRA_STROKES * bites[longer]) / 2
+  more[longer] = half
+  more[shorter] = -half
   return more
 }
 
@@ -60,7 +65,8 @@ function filed(state: LoopState, usualUm: Um, school: UnevenSchool, bites: SideB
   const more = eveningUm(state, school, bites)
   return off.map((um, i) => {
     const { hand = 'left', length: { um: lengthUm } = { um: 0 } } = cutters[i] ?? {}
-    return Math.min(lengthUm, Math.round(um + more[hand]))
+    // Every cutter is touched, or it stays dull.
+    return Math.min(lengthUm, Math.max(Math.round(um / 2), Math.round(um + more[hand])))
   })
 }
 
@@ -111,8 +117,8 @@ export function sideJobs(state: LoopState, cutting: Cutting, first: Hand): SideJ
   const { gives, toStop, usualUm, school, bites } = cutting
   const { cutters } = state
   const offUm = offEach(state, cutting)
-  const countFor = (um: Um, hand: Hand): number =>
-    gives === 'touches' ? Math.max(1, Math.ceil(um / UM_PER_GRIND_TOUCH)) : strokesFor(um, bites[hand])
+  const countFor = (um: Um, hand: Hand, hurt: boolean): number =>
+    gives === 'touches' ? Math.max(1, Math.ceil(um / UM_PER_GRIND_TOUCH)) : strokesNear(um, bites[hand], hurt)
   const jobs = cutters.map((cutter, i): CutterJob => {
     const { number, hand, length } = cutter
     // Of the side that was done already nothing comes off, and its damage waits for another day.
@@ -130,7 +136,7 @@ export function sideJobs(state: LoopState, cutting: Cutting, first: Hand): SideJ
       damageUm,
       damage: cutter.damage,
       targetUm: length.um - removeUm,
-      count: countFor(removeUm, hand),
+      count: countFor(removeUm, hand, damageUm > 0),
       untilClean: deep && !toStop,
     }
   })

@@ -8,6 +8,7 @@ import { SECONDS_PER_STROKE, timesMinutes, type MinutesRange } from '../sharpen'
 import type { Um } from '../units'
 import { filingWay } from '../verdict/filingWay'
 import { learnedOf } from '../verdict/learned'
+import { TOUCH_UP_STROKES } from '../wear/removal'
 import { sideBites, type SideBites } from './bites'
 import { firstSide, sideJobs, staysAbove, worstJob, type CutterJob, type SideJob } from './cutterJobs'
 import { gaugeJobs, type GaugeJobs } from './gaugeJobs'
@@ -162,6 +163,21 @@ function beginWith(state: LoopState, bites: SideBites, settled: Hand | undefined
   return settled ?? firstSide(state, bites)
 }
 
+/**
+ * What is to come off a sound cutter. A touch-up is a few strokes in the hands that give them: the weaker side gets
+ * those, and the other as many as come to the same, so that evening out takes no more metal.
+ */
+function usualOff(
+  state: LoopState,
+  { action, personId }: Sharpening,
+  gives: 'strokes' | 'touches',
+  learnedUm: number,
+): Um {
+  if (gives === 'touches' || action !== 'touchUp') return Math.round(learnedUm)
+  const { left, right } = sideBites(state, personId)
+  return Math.round(Math.min(learnedUm, TOUCH_UP_STROKES * Math.min(left, right)))
+}
+
 /** The kind of sharpening that it counts as. */
 const kindOf = (gives: 'strokes' | 'touches', action: Sharpening['action']): Population =>
   gives === 'touches' ? 'grind' : action === 'touchUp' ? 'touchUp' : 'routine'
@@ -179,7 +195,7 @@ export function planSharpening(state: LoopState, rules: HouseRules, wanted: Shar
   const { gives, toStop } = TOOL_FACTS[tool]
   const { removal, slopeDeg, shortestUm } = learnedOf(state)
   const bites = sideBites(state, personId, fileAge, wanted.fileBite)
-  const usualUm = Math.round(removal[kindOf(gives, action)].meanUm)
+  const usualUm = usualOff(state, wanted, gives, removal[kindOf(gives, action)].meanUm)
   const school = action === 'touchUp' ? 'sameStrokes' : filingWay(state, rules)
   const cutting = { gives, toStop: toStop && action !== 'touchUp', usualUm, school, bites }
   const waiting = state.waitingSide

@@ -11,7 +11,7 @@ const stroked = (perStroke: number, strokes = 5) => ({
 
 test('a worn file shows after a few readings: more strokes for the same length', () => {
   const before = worthBefore(20)
-  const job = { lengthUm: 6500, targetUm: 6400 }
+  const job = { lengthUm: 6500, targetUm: 6400, damageUm: 0 }
   expect(countNow(job, before)).toBe(5)
   const one = strokeWorth(before, [stroked(12)])
   const after = (reads: number) =>

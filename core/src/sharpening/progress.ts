@@ -48,11 +48,21 @@ export function strokeWorth(before: StrokeWorth, read: readonly Stroked[]): Stro
   return { meanUm: Math.max(LEAST_UM, weighted / precision), sdUm: Math.sqrt(1 / precision) }
 }
 
+/**
+ * Strokes that come nearest to what is to come off: always one more would take more metal each time. Damage is
+ * worked through to its end.
+ *
+ * @example
+ * strokesNear(105, 20, false) // 5
+ */
+export const strokesNear = (removeUm: Um, strokeUm: number, throughDamage: boolean): number =>
+  strokesFor(throughDamage ? removeUm : Math.max(1, removeUm - strokeUm / 2), strokeUm)
+
 /** Strokes that a cutter gets now that it is known what one takes off. */
 export const countNow = (
-  { lengthUm, targetUm }: Pick<CutterJob, 'lengthUm' | 'targetUm'>,
+  { lengthUm, targetUm, damageUm }: Pick<CutterJob, 'lengthUm' | 'targetUm' | 'damageUm'>,
   worth: StrokeWorth,
-): number => (lengthUm <= targetUm ? 0 : strokesFor(lengthUm - targetUm, worth.meanUm))
+): number => (lengthUm <= targetUm ? 0 : strokesNear(lengthUm - targetUm, worth.meanUm, damageUm > 0))
 
 /** What to do once one cutter of the second side was measured. */
 export interface Recheck {

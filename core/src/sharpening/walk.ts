@@ -3,7 +3,7 @@ import type { Instant } from '../log'
 import type { Hand } from '../loop'
 import { BEHIND_DAMAGE_UM } from '../sharpen'
 import type { Um } from '../units'
-import type { CutterJob } from './cutterJobs'
+import type { CutterJob, SideJob } from './cutterJobs'
 import type { SharpeningPlan } from './plan'
 import { countNow, recheck, strokeWorth, worthBefore, type Recheck, type StrokeWorth, type Stroked } from './progress'
 import type { Step } from './steps'
@@ -188,21 +188,57 @@ function strokedOf(plan: SharpeningPlan, hand: Hand, work: ReadonlyMap<number, C
   })
 }
 
+/**
+ * Where a side stands by what was read of it once it was worked, the last reading last. Where each cutter gets the same
+ * strokes, one that was longer than its side before is so still, and says that much less of the side.
+ */
+function levelsRead(plan: SharpeningPlan, side: SideJob, work: ReadonlyMap<number, CutterWork>): number[] {
+  const own = plan.stopUm === null && !plan.evens
+  const sideUm = mean(side.cutters.map(({ lengthUm }) => lengthUm))
+  return side.cutters.flatMap(({ number, damageUm, lengthUm }) => {
+    const um = work.get(number)?.afterUm ?? null
+    // What damage took a cutter to says nothing of its side, unless a stop brought it there.
+    if (um === null || (damageUm > 0 && plan.stopUm === null)) return []
+    return [own ? um - (lengthUm - sideUm) : um]
+  })
+}
+
 /** How the second side compares with the first, once a cutter of each was measured; a stop says what the first is. */
 function checkOf(plan: SharpeningPlan, work: ReadonlyMap<number, CutterWork>, strokeUm: number): Recheck | null {
-  const [first, second] = plan.sides.map(({ cutters }) =>
-    cutters.flatMap(({ number, damageUm }) => {
-      const um = work.get(number)?.afterUm ?? null
-      // What damage took a cutter to says nothing of its side, unless a stop brought it there.
-      return um === null || (damageUm > 0 && plan.stopUm === null) ? [] : [um]
-    }),
-  )
-  if (second === undefined || second.length === 0) return null
-  const [done] = plan.sides
+  const [first, second] = plan.sides
+  const now = second === undefined ? [] : levelsRead(plan, second, work)
+  if (first === undefined || now.length === 0) return null
+  const then = levelsRead(plan, first, work)
   // Of a side that was done another time its lengths are what is known of it.
-  const before = plan.waiting === null || done === undefined ? null : mean(done.cutters.map((job) => job.lengthUm))
-  const against = first !== undefined && first.length > 0 ? mean(first) : (before ?? plan.stopUm)
-  return against === null ? null : recheck(Math.round(against), Math.round(second.at(-1) ?? 0), strokeUm)
+  const before = plan.waiting === null ? null : mean(first.cutters.map((job) => job.lengthUm))
+  const against = then.length > 0 ? mean(then) : (before ?? plan.stopUm)
+  return against === null ? null : recheck(Math.round(against), Math.round(now.at(-1) ?? 0), strokeUm)
+}
+
+/** Part of the strokes of a side by which the check changes the rest of it at most. Starting value. */
+const MOST_BESIDE = 0.6
+
+/**
+ * Strokes for the rest of the second side, so that it ends where the first one did: what the cutter that was measured
+ * last got, and so many more or fewer as the check says. Null where nothing was checked, or damage decides.
+ */
+function countBeside(
+  plan: SharpeningPlan,
+  job: CutterJob,
+  work: ReadonlyMap<number, CutterWork>,
+  check: Recheck | null,
+): number | null {
+  const second = plan.sides[1]
+  if (check === null || plan.gives === 'touches' || job.untilClean || job.hand !== second?.hand) return null
+  const read = second.cutters.filter(({ number, damageUm }) => damageUm === 0 && work.get(number)?.afterUm != null)
+  const last = read.at(-1)
+  const planned = second.cutters.find(({ number }) => number === job.number)?.count ?? job.count
+  if (last === undefined) return null
+  const given = work.get(last.number)?.count ?? last.count
+  // No hand is that much weaker on one side: beyond it a reading is rather a slip.
+  const most = Math.max(1, Math.ceil(last.count * MOST_BESIDE))
+  const more = Math.min(most, Math.max(-most, check.strokes))
+  return Math.max(1, given + more + planned - last.count)
 }
 
 /**
@@ -222,15 +258,18 @@ export function walkOf(plan: SharpeningPlan, events: readonly WalkEvent[]): Walk
   const job = inHand(plan, going)
   const step = plan.steps[at] ?? null
   const second = plan.sides[1]?.hand ?? 'right'
+  const check = checkOf(plan, work, worth[second].meanUm)
+  const jobIs = job === null ? null : jobNow(plan, job, work, worth)
+  const beside = jobIs === null || step?.id === 'recheck' ? null : countBeside(plan, jobIs, work, check)
   return {
     at,
     step,
-    cutter: job === null ? null : jobNow(plan, job, work, worth),
+    cutter: jobIs === null || beside === null ? jobIs : { ...jobIs, count: beside },
     place,
     of: sideOf(plan, step)?.cutters.length ?? 0,
     work,
     worth,
-    check: checkOf(plan, work, worth[second].meanUm),
+    check,
     unchecked,
   }
 }

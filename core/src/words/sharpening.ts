@@ -316,7 +316,7 @@ export function sayRecheck(
   const off = `${writeLength(Math.abs(offUm), lengths)} ${offUm > 0 ? 'longer' : 'shorter'} than the first side`
   if (gives === 'strokes') {
     const by = `${plural(Math.abs(strokes), 'stroke')} ${strokes > 0 ? 'more' : 'fewer'}`
-    return `It came out ${off}: ${by} for the rest of this side.`
+    return `It came out ${off}: ${by} for the rest of this side, counted in already.`
   }
   const turn = `about ${sayTurns(turnsFor(stop.byUm))} of a screw with 1 mm a turn`
   return `It came out ${off}: move the stop ${stop.way} by ${writeLength(stop.byUm, lengths)}, ${turn}.`

@@ -1,6 +1,6 @@
 import type { KitAnswer } from '@undercliff/contract'
 import { fileLife, kitDue, wheelLife, type KitItem, type KitUsage } from '@undercliff/core'
-import { useLocalStorage } from '@vueuse/core'
+import { keptRef } from './keptRef'
 import { defineStore } from 'pinia'
 import { computed, ref } from 'vue'
 import { fetchKit, putKitItem } from './api'
@@ -12,7 +12,7 @@ type WithoutVersion = KitItem extends infer T ? (T extends KitItem ? Omit<T, 've
 export const useKit = defineStore('kit', () => {
   const shed = useShed()
   /** As it was last heard, so that a sharpening knows its files without a server. */
-  const heard = useLocalStorage<readonly KitUsage[]>('undercliff:kit-usage', [])
+  const heard = keptRef<readonly KitUsage[]>('undercliff:kit-usage', [])
   const wrong = ref('')
   const all = computed<readonly KitItem[]>(() => shed.answer?.kit ?? [])
   const kit = computed(() => all.value.filter(({ gone }) => gone === undefined))

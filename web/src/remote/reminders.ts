@@ -1,4 +1,5 @@
-import { useLocalStorage, useIntervalFn } from '@vueuse/core'
+import { useIntervalFn } from '@vueuse/core'
+import { keptRef } from './keptRef'
 import { nanoid } from 'nanoid'
 import { defineStore } from 'pinia'
 import { computed, ref } from 'vue'
@@ -22,7 +23,7 @@ export const useReminders = defineStore('reminders', () => {
   const writing = useWriting()
   const session = useSession()
   const shed = useShed()
-  const all = useLocalStorage<readonly Reminder[]>('undercliff:reminders', [])
+  const all = keptRef<readonly Reminder[]>('undercliff:reminders', [])
   const nowMs = ref(Date.now())
   useIntervalFn(() => {
     nowMs.value = Date.now()

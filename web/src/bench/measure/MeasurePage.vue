@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { useLocalStorage, useMediaQuery } from '@vueuse/core'
+import { useMediaQuery } from '@vueuse/core'
+import { keptRef } from '../../remote/keptRef'
 import {
   ACTION_WORDS,
   cutterName,
@@ -54,10 +55,10 @@ const walkLoop = computed<walking.WalkLoop | null>(() =>
 )
 
 /** The draft lives on the device, so that a reload, a flat battery or a dropped phone keep it. */
-const draft = useLocalStorage<walking.Walk | null>(`undercliff:walk:${props.tag}`, null, {
+const draft = keptRef<walking.Walk | null>(`undercliff:walk:${props.tag}`, null, {
   serializer: { read: (text) => JSON.parse(text) as walking.Walk | null, write: (walk) => JSON.stringify(walk) },
 })
-const lastOrder = useLocalStorage<walking.WalkOrder>('undercliff:walkOrder', 'round')
+const lastOrder = keptRef<walking.WalkOrder>('undercliff:walkOrder', 'round')
 const walk = computed<walking.Walk | null>(
   () => draft.value ?? (base.value === null ? null : walking.beginWalk(base.value.cutters, lastOrder.value)),
 )

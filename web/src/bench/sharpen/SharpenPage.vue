@@ -13,7 +13,7 @@ import {
   type PutBack,
   type Sharpening,
 } from '@undercliff/core'
-import { useLocalStorage } from '@vueuse/core'
+import { keptRef } from '../../remote/keptRef'
 import { nanoid } from 'nanoid'
 import { computed, ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
@@ -57,7 +57,7 @@ const leftInSide = computed(() => (walk.value === null ? '' : `${walk.value.plac
 const ended = computed(() => (plan.value === null || walk.value === null ? 'nothing' : endedAs(plan.value, walk.value)))
 /** It ends here, although steps are left. */
 const ending = ref(false)
-const putBack = useLocalStorage<readonly PutBack[]>(`undercliff:put-back:${props.tag}`, [])
+const putBack = keptRef<readonly PutBack[]>(`undercliff:put-back:${props.tag}`, [])
 const cracked = computed(() => (walk.value === null ? [] : endingsFound(walk.value)))
 
 function stop(): void {
@@ -158,9 +158,10 @@ const minutesAgo = computed(() =>
     <div class="stack">
       <section class="sheet stack">
         <WithWhat :here="here" :state="state" :rules="rules" />
-        <RouterLink v-if="events.length === 0" :to="{ name: 'jobSheet', params: { tag }, query: $route.query }"
-          >Job sheet on paper</RouterLink
-        >
+        <p v-if="events.length === 0" class="row">
+          <RouterLink :to="{ name: 'sharpened', params: { tag }, query: $route.query }">Log it in one go</RouterLink>
+          <RouterLink :to="{ name: 'jobSheet', params: { tag }, query: $route.query }">Job sheet on paper</RouterLink>
+        </p>
         <p v-if="plan.waiting" class="soft">Only the {{ plan.waiting }} side is left to do.</p>
         <p v-else-if="plan.bites.left !== plan.bites.right && plan.gives === 'strokes'" class="soft">
           Begins with the {{ plan.sides[0]?.hand }} side.

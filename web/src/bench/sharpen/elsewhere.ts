@@ -1,5 +1,6 @@
 import type { KeptWalk, UnderWay } from '@undercliff/contract'
-import { useLocalStorage, watchDebounced } from '@vueuse/core'
+import { watchDebounced } from '@vueuse/core'
+import { keptRef } from '../../remote/keptRef'
 import { nanoid } from 'nanoid'
 import { ref, watch, type Ref } from 'vue'
 import { deleteUnderWay, fetchUnderWay, putUnderWay, ServerRefusal } from '../../remote/api'
@@ -15,7 +16,7 @@ const deviceName = (): string => (matchMedia('(pointer: coarse)').matches ? 'a p
  * the server: what it does not hear stays on the device.
  */
 export function useElsewhere(loopId: () => string | null, kept: Ref<KeptWalk | null>) {
-  const deviceId = useLocalStorage('undercliff:device-id', nanoid())
+  const deviceId = keptRef('undercliff:device-id', nanoid())
   /** Under way on another device; null for none, or once it was taken over. */
   const there = ref<UnderWay | null>(null)
   let takesOver = false

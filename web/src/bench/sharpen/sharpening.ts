@@ -16,7 +16,7 @@ import {
   type SharpeningPlan,
   type WalkEvent,
 } from '@undercliff/core'
-import { useLocalStorage } from '@vueuse/core'
+import { keptRef } from '../../remote/keptRef'
 import { computed, type ComputedRef } from 'vue'
 import { fetchWear } from '../../remote/api'
 import { useKit } from '../../remote/kitStore'
@@ -31,7 +31,7 @@ const FORGOTTEN_MS = 24 * 3_600_000
 
 /** What the crew's sharpenings have shown of its pace, as it was last heard. */
 function usePace() {
-  const groups = useLocalStorage<readonly PaceGroup[]>('undercliff:pace', [])
+  const groups = keptRef<readonly PaceGroup[]>('undercliff:pace', [])
   void fetchWear().then(
     ({ pace }) => {
       groups.value = pace
@@ -66,7 +66,7 @@ function useKept(
   rules: ComputedRef<HouseRules>,
   fresh: () => Pick<Wanted, 'action' | 'personId'>,
 ) {
-  const kept = useLocalStorage<KeptWalk | null>(`undercliff:sharpening:${tag}`, null, {
+  const kept = keptRef<KeptWalk | null>(`undercliff:sharpening:${tag}`, null, {
     serializer: { read: (text) => JSON.parse(text) as KeptWalk | null, write: (one) => JSON.stringify(one) },
   })
   const now = computed<KeptWalk>(() => {

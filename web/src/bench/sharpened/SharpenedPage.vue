@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { useLocalStorage } from '@vueuse/core'
+import { keptRef } from '../../remote/keptRef'
 import {
   BUMPER_CAUTION,
   hasBumpers,
@@ -65,8 +65,8 @@ const CLEARED = [
   { value: false, label: 'Some left' },
 ] as const
 /** What was logged last on this device; what is only looked at here does not stick. */
-const lastMethod = useLocalStorage<SharpenMethod>('undercliff:method', 'fileField')
-const lastStrokes = useLocalStorage<{ left: number; right: number }>('undercliff:strokes', { left: 4, right: 4 })
+const lastMethod = keptRef<SharpenMethod>('undercliff:method', 'fileField')
+const lastStrokes = keptRef<{ left: number; right: number }>('undercliff:strokes', { left: 4, right: 4 })
 const method = ref<SharpenMethod>(lastMethod.value)
 const strokes = ref({ ...lastStrokes.value })
 const counted = ref(true)

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { LABEL_SHEET_NAMES, LABEL_SHEETS, type LabelSheet } from '@undercliff/contract'
 import { PITCH_PROFILES, writeMm } from '@undercliff/core'
-import { useLocalStorage } from '@vueuse/core'
+import { keptRef } from '../../remote/keptRef'
 import { computed, ref } from 'vue'
 import { useRoute } from 'vue-router'
 import { useChosen } from '../../parts/chosenStore'
@@ -27,8 +27,8 @@ function toggle(loopId: string): void {
   if (!next.delete(loopId)) next.add(loopId)
   picked.value = next
 }
-const sheet = useLocalStorage<LabelSheet>('undercliff:labelSheet', 'a4-3x8')
-const skip = useLocalStorage('undercliff:labelSkip', 0)
+const sheet = keptRef<LabelSheet>('undercliff:labelSheet', 'a4-3x8')
+const skip = keptRef('undercliff:labelSkip', 0)
 const sheets = LABEL_SHEETS.map((value) => ({ value, label: LABEL_SHEET_NAMES[value] }))
 const wrong = ref('')
 const busy = ref(false)
