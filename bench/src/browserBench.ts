@@ -77,6 +77,33 @@ async function whatIfRedraws(page: Page, address: string): Promise<number[]> {
   return times
 }
 
+/** How much slower a phone is than this machine. */
+const PHONE_SLOWER = 4
+
+/** From a key to the next cutter drawn, in a sharpening step by step, with the processor of a phone. */
+async function sharpenKeys(page: Page, address: string): Promise<number[]> {
+  await page.goto(`${address}/loops/N7/sharpen?action=file`)
+  await page.locator('.go').waitFor()
+  await page.keyboard.press('a')
+  await page.locator('[data-in-hand]').waitFor()
+  const session = await page.context().newCDPSession(page)
+  await session.send('Emulation.setCPUThrottlingRate', { rate: PHONE_SLOWER })
+  const times: number[] = []
+  for (let cutter = 1; cutter < 15; cutter += 1) {
+    const now = await page.locator('[data-in-hand] strong').textContent()
+    const press = `document.querySelector('[data-reading]').dispatchEvent(
+      new KeyboardEvent('keydown', { key: 'Enter', bubbles: true, cancelable: true }))`
+    const drawn = `document.querySelector('[data-in-hand] strong')?.textContent !== ${JSON.stringify(now)}`
+    times.push(await timed(page, press, drawn))
+  }
+  await session.send('Emulation.setCPUThrottlingRate', { rate: 1 })
+  return times
+}
+
+/** The time that 95 of 100 are within. */
+const within95 = (times: readonly number[]): number =>
+  [...times].sort((a, b) => a - b)[Math.min(times.length - 1, Math.floor(times.length * 0.95))] ?? 0
+
 /** Going away from the list and back to it. */
 async function listPaints(page: Page): Promise<number[]> {
   const paints: number[] = []
@@ -185,8 +212,21 @@ export async function browserBench(): Promise<Figure[]> {
     const keys = await searchAndFilterKeys(page)
     const triage = await triageKeys(page, address)
     const redraws = await whatIfRedraws(page, address)
+    const cutters = await sharpenKeys(page, address)
     return [
       { name: `triage of ${LOOPS} loops: a key press`, value: median(triage), unit: 'ms', aim: { atMost: 50 } },
+      {
+        name: 'sharpening on a phone: from a key to the next cutter',
+        value: median(cutters),
+        unit: 'ms',
+        aim: { atMost: 50 },
+      },
+      {
+        name: 'sharpening on a phone: 95 of 100 keys',
+        value: within95(cutters),
+        unit: 'ms',
+        aim: { atMost: 100 },
+      },
       { name: 'what-if: from a slider to the redraw', value: median(redraws), unit: 'ms', aim: { atMost: 50 } },
       {
         name: `shed of ${LOOPS} loops: to the paint of the list`,

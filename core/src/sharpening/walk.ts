@@ -90,6 +90,15 @@ function goOn(plan: SharpeningPlan, going: Going): void {
     going.at = Math.min(plan.steps.length, going.at + 1)
     going.place = 0
   }
+  if (checkedAlready(plan, going)) goOn(plan, going)
+}
+
+/** Whether the cutter in hand had its strokes when the second side was checked against the first. */
+function checkedAlready(plan: SharpeningPlan, { at, place, work }: Going): boolean {
+  const step = plan.steps[at]
+  if (step?.id !== 'secondSide') return false
+  const number = sideOf(plan, step)?.cutters[place]?.number
+  return number !== undefined && number === checkCutter(plan)?.number && work.get(number)?.done === true
 }
 
 /** Goes back to the cutter before, or to the last one of the step before. */
@@ -157,8 +166,7 @@ function take(plan: SharpeningPlan, going: Going, event: WalkEvent): void {
       return
     case 'unchecked':
       going.unchecked = true
-      going.at += 1
-      going.place = 0
+      goOn(plan, going)
       return
     default:
       note(plan, going, event)

@@ -119,10 +119,15 @@ function tookAngle(one: CutterJob): boolean {
   return true
 }
 
+/** What the check reads; where both sides read alike it goes straight on. */
+function takeCheck(cutter: number, um: number): void {
+  add({ kind: 'read', cutter, um })
+  if (checked.value?.alike === true) add({ kind: 'done' })
+}
 function goChecking(one: CutterJob): void {
   const um = reading(one, true)
   if (um === false) return
-  if (um !== null) add({ kind: 'read', cutter: one.number, um })
+  if (um !== null) takeCheck(one.number, um)
   else if (checked.value !== null) add({ kind: 'done' })
   else refused.value = 'Measure it, or say that it goes on unchecked.'
   typed.value = ''
@@ -151,6 +156,15 @@ function go(): void {
   const given = moreStrokes.value === 0 && counted.value === 0 ? {} : { count: count.value }
   add({ kind: 'done', ...given }, ...(um === null ? [] : [{ kind: 'read' as const, cutter: one.number, um }]))
 }
+/** Steps from here to the first cutter; nothing once one was in hand. */
+const before = computed(() => {
+  const at = walk.value?.at ?? 0
+  const first = plan.value?.steps.findIndex(({ hand }) => hand !== null) ?? 0
+  return first - at
+})
+function toFirstCutter(): void {
+  add(...Array.from({ length: Math.max(0, before.value) }, () => ({ kind: 'done' as const })))
+}
 const inASide = (act: () => void) => (): void => {
   if (inSide.value) act()
 }
@@ -161,6 +175,7 @@ const KEYS: Readonly<Record<string, () => void>> = {
   '+': () => (moreStrokes.value += 1),
   '-': () => (moreStrokes.value -= 1),
   '*': inASide(() => (counted.value += 1)),
+  a: toFirstCutter,
   u: undo,
   b: () => {
     add({ kind: 'back' })
@@ -278,6 +293,9 @@ function takeDamage(): void {
       <CaliperBar :take="fromCaliper" />
     </template>
     <div class="row">
+      <button v-if="before > 0" type="button" class="act" @click="toFirstCutter">
+        All of that is done: to the first cutter <kbd class="keys-only">a</kbd>
+      </button>
       <template v-if="inSide">
         <button type="button" class="act" aria-label="One stroke fewer" @click="moreStrokes -= 1">−</button>
         <button type="button" class="act" aria-label="One stroke more" @click="moreStrokes += 1">+</button>

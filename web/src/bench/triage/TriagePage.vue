@@ -150,6 +150,7 @@ onKeyStroke(['x', 'a', 'ArrowDown', 'ArrowUp'], (event) => {
           counted in.
         </p>
       </div>
+      <RouterLink class="act small no-print tools" :to="{ name: 'tools' }">Tools</RouterLink>
       <div v-if="all.length > 0" class="row no-print">
         <button type="button" class="act small" @click="choose(all)">Choose all</button>
         <button type="button" class="act next" :disabled="picked.length === 0 || busy" @click="accept">

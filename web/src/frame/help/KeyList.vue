@@ -36,12 +36,17 @@ const TRIAGE: readonly (readonly [string, string])[] = [
 ]
 const SHARPENING: readonly (readonly [string, string])[] = [
   ['Enter, Space', 'on to the next cutter or step'],
+  ['a', 'all is done up to the first cutter'],
   ['number, Enter', 'what the cutter measures after its strokes'],
+  ['number, °, Enter', 'its angle'],
   ['+ and -', 'a stroke more or fewer'],
+  ['*', 'counts a stroke'],
   ['m', 'the number that follows is what it measures before them'],
   ['c', 'the cutter is clean'],
+  ['d', 'damage that was found on it'],
   ['s', 'skip this cutter'],
-  ['u', 'undo the last step'],
+  ['b', 'back to the one before'],
+  ['u', 'undo the last thing'],
 ]
 const groups = [
   { name: 'Anywhere', keys: ANYWHERE },
