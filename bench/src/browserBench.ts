@@ -104,6 +104,16 @@ async function sharpenKeys(page: Page, address: string): Promise<number[]> {
 const within95 = (times: readonly number[]): number =>
   [...times].sort((a, b) => a - b)[Math.min(times.length - 1, Math.floor(times.length * 0.95))] ?? 0
 
+const sharpenFigures = (times: readonly number[]): Figure[] => [
+  {
+    name: 'sharpening on a phone: from a key to the next cutter',
+    value: median(times),
+    unit: 'ms',
+    aim: { atMost: 50 },
+  },
+  { name: 'sharpening on a phone: 95 of 100 keys', value: within95(times), unit: 'ms', aim: { atMost: 100 } },
+]
+
 /** Going away from the list and back to it. */
 async function listPaints(page: Page): Promise<number[]> {
   const paints: number[] = []
@@ -215,18 +225,7 @@ export async function browserBench(): Promise<Figure[]> {
     const cutters = await sharpenKeys(page, address)
     return [
       { name: `triage of ${LOOPS} loops: a key press`, value: median(triage), unit: 'ms', aim: { atMost: 50 } },
-      {
-        name: 'sharpening on a phone: from a key to the next cutter',
-        value: median(cutters),
-        unit: 'ms',
-        aim: { atMost: 50 },
-      },
-      {
-        name: 'sharpening on a phone: 95 of 100 keys',
-        value: within95(cutters),
-        unit: 'ms',
-        aim: { atMost: 100 },
-      },
+      ...sharpenFigures(cutters),
       { name: 'what-if: from a slider to the redraw', value: median(redraws), unit: 'ms', aim: { atMost: 50 } },
       {
         name: `shed of ${LOOPS} loops: to the paint of the list`,

@@ -1,6 +1,5 @@
 import type { SawAnswer, ShedAnswer } from '@undercliff/contract'
 import { fold } from '@undercliff/core'
-import { nanoid } from 'nanoid'
 import { expect, logOf, test } from './testing'
 import type { Undercliff } from './undercliff'
 
@@ -43,7 +42,13 @@ test('a struck loop is ground by keyboard and a caliper over a cable, through a 
   // T1 has 42 cutters and sits on Great Tern; a stone took three of them.
   const { loopId, sawId } = await idsOf(undercliff, 'T1', 'Great Tern')
   const hit = [5, 6, 7].map((cutter) => ({ cutter, damage: [{ kind: 'stone', depthUm: 500 }] }))
-  const struck = { id: nanoid(), happenedAt: new Date().toISOString(), personId: null, kind: 'measured', readings: hit }
+  const struck = {
+    id: 'struck-by-a-test',
+    happenedAt: new Date().toISOString(),
+    personId: null,
+    kind: 'measured',
+    readings: hit,
+  }
   await undercliff.send('POST', '/api/entries', { entries: [{ ...struck, loopId }] })
   const before = (await logOf(undercliff, 'T1')).length
 

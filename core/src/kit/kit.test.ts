@@ -12,6 +12,7 @@ import {
   kitOf,
   kitUsage,
   mayMount,
+  plateFor,
   wheelProblems,
   type KitItem,
   type KitItemOf,
@@ -165,4 +166,16 @@ test('what calls for something says so, and what is gone says nothing', () => {
   const due = kitDue(kit, kitUsage(kit, []))
   expect(Object.fromEntries(due)).toEqual({ bare: ['speed', 'ring', 'dress'], stock: ['low'], grinder: ['speed'] })
   expect(kitOf(kit, 'wheel').map(({ id }) => id)).toEqual(['bare'])
+})
+
+test('of the plates that the crew owns the nearest is taken, and never one of the other school', () => {
+  const plate = (id: string, rests: 'constant' | 'progressive', ...stepsUm: number[]): KitItem => ({
+    ...{ id, name: id, version: 1, kind: 'plate', rests, stepsUm },
+  })
+  const kit = [plate('one', 'constant', 650), plate('two', 'constant', 750), plate('grows', 'progressive', 640, 760)]
+  expect(plateFor(kit, 660, 'constant')).toMatchObject({ plate: { id: 'one' }, stepUm: 650, offUm: -10 })
+  // As near, the one that takes less off the gauges: steel is not put back.
+  expect(plateFor(kit, 700, 'constant')?.plate.id).toBe('one')
+  expect(plateFor(kit, 740, 'progressive')).toMatchObject({ plate: { id: 'grows' }, stepUm: 760 })
+  expect(plateFor(kit.slice(0, 2), 650, 'progressive')).toBeNull()
 })

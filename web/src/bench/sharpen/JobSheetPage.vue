@@ -3,6 +3,7 @@ import { decide, jobSheetOf, SHARPENING_REFUSALS, type Sharpening } from '@under
 import { computed, ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import LoopAway from '../../parts/LoopAway.vue'
+import { saveFile } from '../../parts/saveFile'
 import { postJobSheet } from '../../remote/api'
 import { useOpenLoop } from '../../remote/openLoop'
 import { useSession } from '../../remote/sessionStore'
@@ -37,13 +38,7 @@ async function pdf(): Promise<void> {
   wrong.value = ''
   try {
     const { mounted: _mounted, ...wanted } = sharpening.value
-    const link = document.createElement('a')
-    link.href = URL.createObjectURL(await postJobSheet(state.value.loopId, wanted))
-    link.download = `undercliff-${props.tag}.pdf`
-    link.click()
-    setTimeout(() => {
-      URL.revokeObjectURL(link.href)
-    }, 10_000)
+    saveFile(await postJobSheet(state.value.loopId, wanted), `undercliff-${props.tag}.pdf`)
   } catch (error) {
     wrong.value = (error as Error).message
   } finally {

@@ -7,9 +7,11 @@ import {
   endingsFound,
   parcelOf,
   PLAN_DOUBTS,
+  plateFor,
   sayMinutes,
   sayStep,
   SHARPENING_REFUSALS,
+  writeLength,
   type PutBack,
   type Sharpening,
 } from '@undercliff/core'
@@ -93,6 +95,10 @@ const what = (number: number): string =>
     .filter(({ kind }) => CUTTER_DAMAGE[kind].effect === 'ends')
     .map(({ kind }) => CUTTER_DAMAGE[kind].name)
     .join(', ')
+/** The plate of the crew's own that comes nearest to what is wanted. */
+const plate = computed(() =>
+  plan.value === null ? null : plateFor(here.used.kit.kit, plan.value.gauges.plateUm, rules.value.gaugeSchool),
+)
 const minutesAgo = computed(() =>
   there.value === null ? 0 : Math.max(0, Math.round((Date.now() - Date.parse(there.value.savedAt)) / 60_000)),
 )
@@ -146,6 +152,13 @@ const minutesAgo = computed(() =>
             </p>
           </details>
         </div>
+        <p v-if="step.id === 'gauges' && plate">
+          With <strong>{{ plate.plate.name }}</strong>, {{ writeLength(plate.stepUm, shed.lengths)
+          }}<template v-if="Math.abs(plate.offUm) >= 20"
+            >: {{ writeLength(plan.gauges.plateUm, shed.lengths) }} is wanted, it is the nearest that the crew
+            has</template
+          >.
+        </p>
         <PutBackList
           v-if="step.id === 'putBack' && state.sawId !== null"
           v-model="putBack"

@@ -150,8 +150,9 @@ onKeyStroke(['x', 'a', 'ArrowDown', 'ArrowUp'], (event) => {
           counted in.
         </p>
       </div>
-      <RouterLink class="act small no-print tools" :to="{ name: 'tools' }">Tools</RouterLink>
-      <div v-if="all.length > 0" class="row no-print">
+      <RouterLink v-if="all.length === 0" class="act small no-print" :to="{ name: 'tools' }">Tools</RouterLink>
+      <div v-else class="row no-print">
+        <RouterLink class="act small" :to="{ name: 'tools' }">Tools</RouterLink>
         <button type="button" class="act small" @click="choose(all)">Choose all</button>
         <button type="button" class="act next" :disabled="picked.length === 0 || busy" @click="accept">
           Accept {{ picked.length === 0 ? 'those chosen' : picked.length }} <kbd class="keys-only">a</kbd>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { LABEL_SHEET_NAMES, LABEL_SHEETS, type LabelSheet } from '@undercliff/contract'
 import { PITCH_PROFILES, writeMm } from '@undercliff/core'
+import { saveFile } from '../../parts/saveFile'
 import { keptRef } from '../../remote/keptRef'
 import { computed, ref } from 'vue'
 import { useRoute } from 'vue-router'
@@ -41,13 +42,7 @@ async function print(): Promise<void> {
       sheet: sheet.value,
       skip: Math.max(0, Math.min(29, Math.round(skip.value) || 0)),
     })
-    const link = document.createElement('a')
-    link.href = URL.createObjectURL(blob)
-    link.download = 'undercliff-tags.pdf'
-    link.click()
-    setTimeout(() => {
-      URL.revokeObjectURL(link.href)
-    }, 10_000)
+    saveFile(blob, 'undercliff-tags.pdf')
   } catch (error) {
     wrong.value = (error as Error).message
   } finally {
