@@ -38,6 +38,8 @@ export interface FileSetUp {
   readonly clearUm: Um
   /** How much more of it stands above than is wanted: a guide on the chassis does not sink with the cutters. */
   readonly higherThanWantedUm: Um
+  /** A jig is set by its scales and ends a cutter at a stop; null for a guide that has neither. */
+  readonly jig: { readonly stopUm: Um | null } | null
 }
 
 /** How a bevelled file is held. */
@@ -93,7 +95,7 @@ function lineFor(tool: SharpeningTool, angleDeg: number): GuideLine | null {
   return { lineDeg, offDeg: angleDeg - lineDeg }
 }
 
-function fileSetUp(spec: LoopSpec, { tool, shortestUm }: SetUpWanted, rules: SetUpRules): FileSetUp {
+function fileSetUp(spec: LoopSpec, { tool, shortestUm, stopUm }: SetUpWanted, rules: SetUpRules): FileSetUp {
   const { fileUm } = fileFor(spec, shortestUm, rules.fileSchool)
   const wanted = sidePlateOf(rules.sidePlate).partAbove
   const partAbove = tool === 'rollerGuide' ? partAboveWorn(spec, shortestUm, fileUm, wanted, 'chassis') : wanted
@@ -109,6 +111,7 @@ function fileSetUp(spec: LoopSpec, { tool, shortestUm }: SetUpWanted, rules: Set
     downDeg: downAngleFor(spec, rules),
     clearUm: topPlateHeight(spec, shortestUm) - fileBottom(fileUm, partAbove),
     higherThanWantedUm: Math.round(fileUm * (partAbove - wanted)),
+    jig: tool === 'jig' ? { stopUm: stopUm > 0 ? stopUm : null } : null,
   }
 }
 

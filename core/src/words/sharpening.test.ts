@@ -75,3 +75,10 @@ test('counts, turns of a screw and the second side, in words', () => {
     sayRecheck({ ...off, offUm: -150, stop: { way: 'out', byUm: 150 }, strokes: -8 }, 'strokes', FIGURES),
   ).toContain('8 strokes fewer')
 })
+
+test('a jig is set by its scales and ends each cutter at its stop; a guide has neither', () => {
+  const jig = rowsOf(new Log().measureAll(6500), 'jig')
+  expect(jig['Scales']).toBe('turn 30°, tilt 0°; turned end for end for the other side')
+  expect(jig['Stop']).toMatch(/^\d\.\d\d mm on the worst cutter; out at first/)
+  expect(rowsOf(new Log().measureAll(6500), 'plateGuide')).not.toHaveProperty('Scales')
+})

@@ -15,7 +15,7 @@ import {
   type ToolRefusal,
   type WheelSetUp,
 } from '../sharpening'
-import { writeFile, writeLength, writeMm } from '../units'
+import { writeFile, writeLength, writeMm, type Um } from '../units'
 import type { Figures } from './figures'
 import { WHEEL_PROBLEM_WORDS } from './wheels'
 import { plural } from './text'
@@ -207,14 +207,26 @@ function lineRow({ line, angleDeg }: Pick<FileSetUp | StoneSetUp, 'line' | 'angl
 const above = ({ partAbove, aboveUm }: Pick<FileSetUp, 'partAbove' | 'aboveUm'>, { lengths }: Figures): string =>
   `${Math.round(partAbove * 100)} % of it, ${writeLength(aboveUm, lengths)}, above the plate`
 
+function jigRows(stopUm: Um | null, angleDeg: number, downDeg: number, { lengths }: Figures): SetUpRow[] {
+  const level = 'its plates level, just above the rivets'
+  const stop = stopUm === null ? 'out: each gets its strokes' : `${writeLength(stopUm, lengths)} on the worst cutter`
+  return [
+    ['Jig', level],
+    ['Scales', `turn ${degrees(angleDeg)}, tilt ${degrees(downDeg)}; turned end for end for the other side`],
+    ['Stop', stopUm === null ? stop : `${stop}; out at first, in until the hook is right, then left`],
+  ]
+}
+
 function fileRows(setUp: FileSetUp, figures: Figures): SetUpRow[] {
   const { fileUm, bevelDeg, downDeg, clearUm, higherThanWantedUm } = setUp
   const higher =
     higherThanWantedUm > 100
       ? `; ${writeLength(higherThanWantedUm, figures.lengths)} more than when new, since the cutters have sunk`
       : ''
+  const { jig, angleDeg } = setUp
   return [
     ['File', writeFile(fileUm)],
+    ...(jig === null ? [] : jigRows(jig.stopUm, angleDeg, downDeg, figures)),
     ['Height', `${above(setUp, figures)}${higher}`],
     lineRow(setUp),
     ['Bevel', `about ${degrees(bevelDeg)} comes of it`],

@@ -75,8 +75,15 @@ const NEAR: Readonly<Record<string, object>> = {
   '/setup': { crewName: 'Crew', name: 'Zoë', login: 'zoe', password: 'four quiet herons' },
   '/accounts/:personId': { login: 'zoe', password: 'four quiet herons', role: 'sawyer' },
   '/tags.pdf': { loopIds: [LOOP], sheet: 'a4-3x8', skip: 0 },
+  '/kit/:id': { id: 'a-fuzzed-wheel', kind: 'wheel', name: 'Wheel', version: 1, widthUm: 4700, markedRpm: 4500 },
+  '/loops/:loopId/under-way': {
+    deviceId: 'a-fuzzed-device',
+    device: 'a phone',
+    walk: { action: 'file', personId: null, events: [{ at: '2026-03-01T00:00:00.000Z', kind: 'done' }] },
+  },
+  '/loops/:loopId/job-sheet.pdf': { action: 'regrind', personId: null, tool: 'benchGrinder' },
   '/import': { saws: [], entries: [registered('imported-loop-1')] },
-  '/backup': { format: 'undercliff-backup', version: 3, writtenAt: '2026-03-01T00:00:00.000Z', content: {} },
+  '/backup': { format: 'undercliff-backup', version: 4, writtenAt: '2026-03-01T00:00:00.000Z', content: {} },
 }
 const broken = fc.oneof(
   fc.string(),

@@ -18,6 +18,7 @@ import {
 } from '@undercliff/core'
 import { computed, nextTick, onMounted, ref, shallowRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
+import CaliperBar from '../../parts/caliper/CaliperBar.vue'
 import LoopAway from '../../parts/LoopAway.vue'
 import LoopMap from '../../parts/LoopMap.vue'
 import RadioChoice from '../../parts/RadioChoice.vue'
@@ -91,6 +92,11 @@ function press(): void {
     // What could not be read stays in the field, to be put right.
     if (walk.value?.unread === true) typed.value = text
   }
+}
+/** A caliper over a cable reads the cutter in hand, as one that types does. */
+function fromCaliper(um: number): void {
+  typed.value = writeLength(um, shed.bareUnit)
+  press()
 }
 function undo(): void {
   const before = history.value[history.value.length - 1]
@@ -288,6 +294,7 @@ watch(field, (element) => element?.focus())
           ></label
         >
         <p id="wrong" class="wrong stop-text" role="alert">{{ refused || walk.wrong }}</p>
+        <CaliperBar v-if="!narrow" :take="fromCaliper" />
         <p v-if="narrow" class="short" aria-hidden="true"><VerdictMark :action="verdict.action" /> {{ inShort }}</p>
         <div class="keys" :class="{ all: allDamage }" role="group" aria-label="Damage">
           <button

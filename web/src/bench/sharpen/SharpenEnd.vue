@@ -77,6 +77,14 @@ function putBackOn(endedMs: number): NewSawEntry[] {
   const base = { id: nanoid(), sawId, happenedAt: new Date(endedMs).toISOString(), personId: now.value.personId }
   return [{ ...base, kind: 'putBack', done: putBack.value }]
 }
+/** What the grinder is set to now, for who comes next; where nobody answers it stays as it was written down. */
+async function leaveSet(): Promise<void> {
+  const { kit, grinder, wheel } = props.here.used
+  if (plan.value?.setUp.with !== 'wheel' || grinder.value === undefined) return
+  const { clampDeg: angleDeg, downAngleDeg: downDeg } = plan.value.setUp
+  const wheelId = wheel.value === undefined ? {} : { wheelId: wheel.value.id }
+  await kit.put({ ...grinder.value, set: { angleDeg, downDeg, ...wheelId } })
+}
 const wrong = ref('')
 const busy = ref(false)
 async function log(onward: boolean): Promise<void> {
@@ -90,6 +98,7 @@ async function log(onward: boolean): Promise<void> {
   wrong.value = (await writing.write([...sharpened(endedMs), ...back], said)) ?? ''
   busy.value = false
   if (wrong.value !== '') return
+  void leaveSet()
   for (const { sawId } of back) if (putBack.value.includes('tension')) reminders.remind(sawId)
   putBack.value = []
   end()

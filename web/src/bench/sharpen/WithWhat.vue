@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import {
   changeFile,
+  KIT_DUE_WORDS,
   kitOf,
   SHARPENING_REFUSALS,
   SHARPENING_TOOLS,
@@ -79,6 +80,7 @@ const fileSaid = computed(() =>
     ? ''
     : sayKitUse(used.file.value, used.fileUsage.value, kit.strokesLast),
 )
+const usedUp = computed(() => kit.due.get(used.file.value?.id ?? '')?.includes('usedUp') === true)
 const fresh = computed(() => {
   const [current, usage] = [plan.value, used.fileUsage.value]
   if (current === null || usage === null || current.gives !== 'strokes') return null
@@ -138,6 +140,7 @@ const toChange = computed(() => {
         ><SelectField v-model="file" :options="named(used.files.value)" aria-label="File" />
       </div>
       <p class="soft">{{ fileSaid }}</p>
+      <p v-if="usedUp" class="caution" role="status">{{ KIT_DUE_WORDS.usedUp }}.</p>
       <p v-if="fresh?.pays" class="caution" role="status">
         A fresh file saves about {{ Math.round(fresh.savedMinutes) }} min on this loop,
         {{ writeMoney(fresh.savedMinor, rules.currency) }}; it costs {{ writeMoney(fresh.priceMinor, rules.currency) }}:
