@@ -111,7 +111,8 @@ test('a struck loop is ground by keyboard and a caliper over a cable, through a 
   await page.evaluate(() => {
     if (document.activeElement instanceof HTMLElement) document.activeElement.blur()
   })
-  for (let cutter = 2; cutter <= 42; cutter += 2) await page.keyboard.press(' ')
+  // The cutter of the check had its touches then.
+  for (let cutter = 2; cutter <= 40; cutter += 2) await page.keyboard.press(' ')
   await expect(step(/^Depth gauges/)).toBeVisible()
   for (const next of [/^Look all round/, /^Put it back/]) {
     await page.keyboard.press('Enter')

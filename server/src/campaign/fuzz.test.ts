@@ -9,7 +9,7 @@ import { Tries } from '../store/tries'
 import { LONG, report, times } from './long'
 import { FUZZED_LOOP, oddBytes, oddRequests, type Asked, type RouteName } from './oddRequests'
 
-const REQUESTS = times(3000, 47_000)
+const REQUESTS = times(4000, 47_000)
 const SOCKETS = times(200, 3000)
 let harness: Harness
 let routes: readonly RouteName[]

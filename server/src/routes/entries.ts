@@ -1,5 +1,6 @@
 import { newEntriesSchema, type EntriesAnswer, type LoopAnswer, type NewEntries } from '@undercliff/contract'
 import type { Route } from '../http/access'
+import { overSince } from '../store/underWay'
 import { appendEntries } from '../store/appendEntries'
 import { Refusal } from '../store/refusal'
 import { readLog } from '../store/snapshot'
@@ -31,6 +32,11 @@ export const entriesRoutes = ({ db, writes, workers, clock }: RouteParts): Route
     handle: async (request, response, session) => {
       const { entries } = readBody<NewEntries>(newEntriesSchema, request.body)
       const answer: EntriesAnswer = await appendEntries(writes, session, entries, clock, deviceMsOf(request))
+      await overSince(
+        writes,
+        session.crewId,
+        entries.flatMap((entry) => (entry.kind === 'sharpened' ? [entry.loopId] : [])),
+      )
       response.status(201).json(answer)
       // What was just timed may change what verdicts reckon with; nobody waits for it, and the next one tries again.
       if (entries.some(teachesPace)) void workers.run('learnPace', { crewId: session.crewId }).catch(() => false)

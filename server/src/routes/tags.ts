@@ -21,9 +21,9 @@ export const tagsRoutes = ({ workers }: RouteParts): Route[] => [
     path: '/loops/:loopId/job-sheet.pdf',
     access: 'signedIn',
     handle: async (request, response, { crewId }) => {
+      const wanted = readBody<Sharpening>(jobSheetSchema, request.body)
       const loopId = pathId(request, 'loopId')
       if (loopId === null) throw new Refusal('no-such-loop', 'There is no such loop.')
-      const wanted = readBody<Sharpening>(jobSheetSchema, request.body)
       const pdf = await workers.run('writeJobSheet', { crewId, loopId, wanted })
       response.attachment('undercliff-job-sheet.pdf').type('application/pdf').send(Buffer.from(pdf))
     },

@@ -1,6 +1,6 @@
 import type { KeptWalk, ProblemDetails, UnderWay } from '@undercliff/contract'
 import { afterAll, beforeAll, beforeEach, expect, test } from 'vitest'
-import { Harness, registered, type As } from '../fixtures/harness'
+import { Harness, registered, sharpened, type As } from '../fixtures/harness'
 
 let harness: Harness
 beforeAll(async () => {
@@ -51,6 +51,12 @@ test('a second device is told who is at it and where, and may take it over', asy
   await harness.request(`${PATH}/device-phone`, { method: 'DELETE' }, 'sawyer')
   expect(await read()).toMatchObject({ device: 'bench', version: 2 })
   await harness.request(`${PATH}/device-bench`, { method: 'DELETE' })
+  expect(await read()).toBeNull()
+})
+
+test('once the loop is sharpened nothing is under way at it', async () => {
+  await save('phone', 'sawyer')
+  await harness.write(sharpened('loop-at-bench'))
   expect(await read()).toBeNull()
 })
 

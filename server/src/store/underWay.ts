@@ -1,5 +1,5 @@
 import type { SaveUnderWay, UnderWay } from '@undercliff/contract'
-import { and, eq } from 'drizzle-orm'
+import { and, eq, inArray } from 'drizzle-orm'
 import type { Database } from '../database/connect'
 import { loops, people, underWay } from '../database/schema'
 import type { Caller } from './caller'
@@ -60,4 +60,10 @@ export const saveUnderWay = (
 /** Forgets a sharpening that was logged or thrown away; one that another device took over stays. */
 export async function endUnderWay(db: Database, crewId: string, loopId: string, deviceId: string): Promise<void> {
   await db.delete(underWay).where(and(ofLoop(crewId, loopId), eq(underWay.deviceId, deviceId)))
+}
+
+/** What was under way at loops that have been sharpened since, on whatever device it was, is over. */
+export async function overSince(db: Database, crewId: string, loopIds: readonly string[]): Promise<void> {
+  if (loopIds.length === 0) return
+  await db.delete(underWay).where(and(eq(underWay.crewId, crewId), inArray(underWay.loopId, [...loopIds])))
 }

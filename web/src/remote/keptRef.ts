@@ -23,4 +23,4 @@ function storage(): StorageLike {
 
 /** A value that is kept on the device under a key; in a browser that keeps nothing, while the page is open. */
 export const keptRef = <T>(key: string, initial: T, options: UseStorageOptions<T> = {}): Ref<T> =>
-  useStorage<T>(key, initial, storage(), options)
+  useStorage<T>(key, initial, storage(), { writeDefaults: false, ...options })

@@ -99,9 +99,13 @@ const what = (number: number): string =>
 const plate = computed(() =>
   plan.value === null ? null : plateFor(here.used.kit.kit, plan.value.gauges.plateUm, rules.value.gaugeSchool),
 )
-const minutesAgo = computed(() =>
-  there.value === null ? 0 : Math.max(0, Math.round((Date.now() - Date.parse(there.value.savedAt)) / 60_000)),
-)
+/** How long ago another device was last heard of. */
+const ago = computed(() => {
+  const minutes = there.value === null ? 0 : Math.round((Date.now() - Date.parse(there.value.savedAt)) / 60_000)
+  if (minutes < 1) return 'just now'
+  if (minutes < 60) return `${minutes} min ago`
+  return minutes < 48 * 60 ? `${Math.round(minutes / 60)} h ago` : `${Math.round(minutes / 1440)} days ago`
+})
 </script>
 
 <template>
@@ -113,8 +117,7 @@ const minutesAgo = computed(() =>
         <span class="soft"> {{ sayMinutes(plan.minutes) }}</span>
       </h1>
       <p v-if="there" class="caution" role="alert" data-elsewhere>
-        {{ shed.nameOf(there.personId) }} is at this loop on {{ there.device }},
-        {{ minutesAgo < 1 ? 'just now' : `${minutesAgo} min ago` }}.
+        {{ shed.nameOf(there.personId) }} is at this loop on {{ there.device }}, {{ ago }}.
         <button type="button" class="act small" @click="takeOver(there)">Go on here with it</button>
       </p>
       <p v-if="leftOpen" class="caution" role="status">

@@ -16,7 +16,7 @@ const deviceName = (): string => (matchMedia('(pointer: coarse)').matches ? 'a p
  * the server: what it does not hear stays on the device.
  */
 export function useElsewhere(loopId: () => string | null, kept: Ref<KeptWalk | null>) {
-  const deviceId = keptRef('undercliff:device-id', nanoid())
+  const deviceId = keptRef('undercliff:device-id', nanoid(), { writeDefaults: true })
   /** Under way on another device; null for none, or once it was taken over. */
   const there = ref<UnderWay | null>(null)
   let takesOver = false

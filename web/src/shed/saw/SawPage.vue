@@ -68,7 +68,13 @@ function follow(name: string): void {
 }
 watch(saw, (found) => (sawId.value = found?.id ?? sawId.value), { immediate: true })
 
-async function load(): Promise<void> {
+/** The log as it is being fetched: what is written next is checked against nothing older. */
+let fetching: Promise<void> = Promise.resolve()
+function load(): Promise<void> {
+  fetching = fetchIt()
+  return fetching
+}
+async function fetchIt(): Promise<void> {
   if (saw.value === undefined) await shed.load()
   missing.value = saw.value === undefined && shed.loaded
   if (saw.value === undefined) return
@@ -87,6 +93,7 @@ watch(
 type Body<T> = T extends NewSawEntry ? Omit<T, 'id' | 'sawId' | 'happenedAt' | 'personId'> : never
 /** Writes an entry, checked here as the server checks it, kept on this device until it is sent. */
 async function write(body: Body<NewSawEntry>, said: string): Promise<boolean> {
+  await fetching
   if (saw.value === undefined || answer.value === null) return false
   const entry: NewSawEntry = {
     id: nanoid(),
