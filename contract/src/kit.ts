@@ -51,6 +51,7 @@ const kitSchemas = {
     kind: oneOf(['grinder'], 'The kind'),
     tool: oneOf(['benchGrinder', 'smallGrinder', 'handGrinder'], 'The tool'),
     spindleRpm: rpm(),
+    anglesDeg: yup.array(degrees('The angle', 60)).max(12, 'No clamp has so many angles.'),
     set: strictObject({
       angleDeg: degrees('The angle', 60),
       downDeg: degrees('The down angle', 30),

@@ -36,6 +36,8 @@ export interface KitBodies {
     readonly tool: Extract<SharpeningTool, 'benchGrinder' | 'smallGrinder' | 'handGrinder'>
     /** Speed of its spindle, turns a minute. */
     readonly spindleRpm?: number
+    /** Top plate angles that its clamp has; any where it is left out. */
+    readonly anglesDeg?: readonly number[]
     readonly set?: GrinderSet
   }
   guide: {

@@ -1,10 +1,10 @@
 import { CUTTER_DAMAGE, PART_DAMAGE } from '../damage'
 import type { LoopState, Population } from '../state'
 import type { HouseRules } from '../house'
-import { wheelProblems, type KitItemOf } from '../kit'
+import { servesNone, wheelProblems, type KitItem, type KitItemOf } from '../kit'
 import type { FileAge } from '../log'
 import type { Hand } from '../loop'
-import { SECONDS_PER_STROKE, timesMinutes, type MinutesRange } from '../sharpen'
+import { SECONDS_PER_STROKE, timesMinutes, topPlateAngleFor, type MinutesRange } from '../sharpen'
 import type { Um } from '../units'
 import { filingWay } from '../verdict/filingWay'
 import { learnedOf } from '../verdict/learned'
@@ -30,6 +30,8 @@ export interface Sharpening {
   readonly fileBite?: number
   /** The wheel and the grinder that are to be used, where the kit knows them. */
   readonly mounted?: { readonly wheel: KitItemOf<'wheel'>; readonly grinder: KitItemOf<'grinder'> }
+  /** What of the kit says which chains it serves. */
+  readonly kit?: readonly KitItem[]
   /** So many times the starting times this person takes with this tool; as the crew does where it is left out. */
   readonly pace?: number
 }
@@ -149,12 +151,22 @@ const sum = (all: readonly MinutesRange[]): MinutesRange => ({
   high: all.reduce((total, { high }) => total + high, 0),
 })
 
-/** Why the wheel is not mounted. A wheel that is too slow for its spindle may burst: no rule and nobody lets it on. */
-function whyNotMounted(gives: 'strokes' | 'touches', { mounted }: Sharpening): LoopRefusal | null {
-  if (gives === 'strokes' || mounted === undefined) return null
+/**
+ * Why it is not done with what the crew has. A wheel that is too slow for its spindle may burst: no rule and nobody
+ * lets it on.
+ */
+function whyNotOwned(
+  { spec }: LoopState,
+  rules: HouseRules,
+  { tool, mounted, kit = [] }: Sharpening & { readonly tool: SharpeningTool },
+): LoopRefusal | ToolRefusal | null {
+  if (servesNone(kit, tool, spec.pitchClass)) return 'notForPitch'
+  if (TOOL_FACTS[tool].gives === 'strokes' || mounted === undefined) return null
   const problems = wheelProblems(mounted.wheel, mounted.grinder)
   if (problems.includes('tooSlow')) return 'wheelTooSlow'
-  return problems.includes('speedUnknown') ? 'wheelSpeedUnknown' : null
+  if (problems.includes('speedUnknown')) return 'wheelSpeedUnknown'
+  const { anglesDeg } = mounted.grinder
+  return anglesDeg?.includes(topPlateAngleFor(spec, rules.chiselAngleDeg)) === false ? 'oneAngle' : null
 }
 
 /** The side that comes first: the one that was done already where the other waits, else the one settled on. */
@@ -215,7 +227,8 @@ export function planSharpening(state: LoopState, rules: HouseRules, wanted: Shar
     ...planned,
     tool,
     action,
-    refusal: whyNotAtAll(state, jobs) ?? whyNotWith(tool, spec, rules) ?? whyNotMounted(gives, wanted),
+    refusal:
+      whyNotAtAll(state, jobs) ?? whyNotWith(tool, spec, rules) ?? whyNotOwned(state, rules, { ...wanted, tool }),
     bites,
     waiting,
     evens: gives === 'strokes' && (cutting.toStop || school === 'matchShortest'),

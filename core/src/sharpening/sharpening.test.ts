@@ -322,6 +322,30 @@ describe('the wheel that is to be used', () => {
   })
 })
 
+test('a grinder without the angle, and guides that serve other pitches, are none for this loop', () => {
+  const state = stateOf(new Log().measureAll(6500))
+  const wheel = { id: 'w', name: 'w', version: 1, kind: 'wheel', widthUm: 4700, markedRpm: 4500 } as const
+  const grinder = { id: 'g', name: 'g', version: 1, kind: 'grinder', tool: 'benchGrinder', spindleRpm: 3400 } as const
+  const ground = (anglesDeg: readonly number[]) =>
+    planSharpening(state, DEFAULT_RULES, {
+      action: 'regrind',
+      personId: null,
+      mounted: { wheel, grinder: { ...grinder, anglesDeg } },
+    }).refusal
+  expect(ground([25])).toBe('oneAngle')
+  expect(ground([25, 30])).toBeNull()
+  const guide = (serves: readonly ('p325' | 'threeEighths')[]) =>
+    planSharpening(state, DEFAULT_RULES, {
+      action: 'file',
+      tool: 'twoInOne',
+      personId: null,
+      kit: [{ id: 'two', name: 'two', version: 1, kind: 'guide', tool: 'twoInOne', serves }],
+    }).refusal
+  expect(guide(['p325'])).toBe('notForPitch')
+  expect(guide(['p325', 'threeEighths'])).toBeNull()
+  expect(guide([])).toBeNull()
+})
+
 test('a file that bites less is given more strokes, and the pace of who does it stretches the minutes', () => {
   const state = stateOf(new Log().measureAll(6500))
   const plan = (more: object) => planSharpening(state, DEFAULT_RULES, { action: 'file', personId: null, ...more })

@@ -78,6 +78,8 @@ export type ToolRefusal =
   /** The house grinds this chain at a down angle, and the tool has no tilt. */
   | 'noTilt'
   | 'noGrinder'
+  /** The crew's own of that kind serve other pitches. */
+  | 'notForPitch'
 
 /** What of the house decides on a tool. */
 export type ToolRules = Pick<HouseRules, 'gaugeSchool' | 'grinderOwned' | 'chiselAngleDeg' | 'chiselDownAngleDeg'>

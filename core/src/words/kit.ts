@@ -61,7 +61,8 @@ export function sayKitItem(item: KitItem, { lengths }: Figures): string {
       return sayWheel(item)
     case 'grinder': {
       const set = item.set === undefined ? '' : `, set to ${item.set.angleDeg}°, table ${item.set.downDeg}°`
-      return `${TOOL_NAMES[item.tool]}, spindle ${rpm(item.spindleRpm)}${set}`
+      const angles = item.anglesDeg === undefined ? '' : `, clamp ${item.anglesDeg.join(' or ')}°`
+      return `${TOOL_NAMES[item.tool]}, spindle ${rpm(item.spindleRpm)}${angles}${set}`
     }
     case 'guide': {
       const serves = item.serves.map((pitch) => PITCH_PROFILES[pitch].name).join(', ')

@@ -47,6 +47,7 @@ export const SHARPENING_REFUSALS: Readonly<Record<LoopRefusal | ToolRefusal, str
   oneAngle: 'It is made for another angle, and holds no other.',
   noTilt: 'This house sharpens this chain at a down angle, and it has no tilt.',
   noGrinder: 'The house has no grinder.',
+  notForPitch: 'Those that the crew has serve other pitches.',
 }
 
 /** What has to be looked at before anybody begins. */
@@ -115,8 +116,8 @@ const STEP_WORDS: Readonly<Record<Exclude<StepId, 'firstSide' | 'secondSide'>, S
   ),
   setUp: step(
     'Set it up',
-    'As the card says, by the cutter that needs most.',
-    'With the motor off the tool meets the edge as it will when it runs.',
+    'As the card says, by the cutter that needs most. Of a wheel the depth stop ends before the strap.',
+    'With the motor off the tool meets the edge as it will when it runs, and no strap.',
     'Setting it on the first cutter that comes instead of the worst.',
   ),
   turn: step(

@@ -37,7 +37,7 @@ async function pdf(): Promise<void> {
   busy.value = true
   wrong.value = ''
   try {
-    const { mounted: _mounted, ...wanted } = sharpening.value
+    const { mounted: _mounted, kit: _kit, ...wanted } = sharpening.value
     saveFile(await postJobSheet(state.value.loopId, wanted), `undercliff-${props.tag}.pdf`)
   } catch (error) {
     wrong.value = (error as Error).message

@@ -6,6 +6,7 @@ import {
   SHARPENING_REFUSALS,
   SHARPENING_TOOLS,
   sayKitUse,
+  servesNone,
   TOOL_NAMES,
   WHEEL_PROBLEM_WORDS,
   wheelProblems,
@@ -28,15 +29,16 @@ const props = defineProps<{ here: SharpeningHere; state: LoopState; rules: House
 const shed = useShed()
 const { now, plan, events, used, want } = props.here
 const { kit } = used
+/** Why a tool is none for this loop: by its kind, or by what the crew has of it. */
+const whyNot = (one: SharpeningTool) =>
+  whyNotWith(one, props.state.spec, props.rules) ??
+  (servesNone(kit.kit, one, props.state.spec.pitchClass) ? ('notForPitch' as const) : null)
 const tools = computed(() =>
-  SHARPENING_TOOLS.filter((one) => whyNotWith(one, props.state.spec, props.rules) === null).map((value) => ({
-    value,
-    label: TOOL_NAMES[value],
-  })),
+  SHARPENING_TOOLS.filter((one) => whyNot(one) === null).map((value) => ({ value, label: TOOL_NAMES[value] })),
 )
 const refused = computed(() =>
   SHARPENING_TOOLS.flatMap((one) => {
-    const why = whyNotWith(one, props.state.spec, props.rules)
+    const why = whyNot(one)
     return why === null ? [] : [{ tool: one, why: SHARPENING_REFUSALS[why] }]
   }),
 )

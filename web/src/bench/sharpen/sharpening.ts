@@ -108,6 +108,7 @@ function usePlan(
       ...rest,
       pace: paceFor(pace.value, { personId: rest.personId, tool, population }, rules.value.pace),
       ...(rest.fileBite !== undefined || fileUsage.value === null ? {} : { fileBite: fileUsage.value.bite }),
+      kit: used.kit.kit,
       ...(mounted.value === null ? {} : { mounted: mounted.value }),
     }
   })

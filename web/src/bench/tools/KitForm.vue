@@ -116,6 +116,10 @@ async function save(): Promise<void> {
         <label for="kit-spindle">Speed of the spindle, turns a minute</label
         ><input id="kit-spindle" v-model="draft.spindleRpm" class="plain figures short" inputmode="numeric" />
       </div>
+      <div class="field">
+        <label for="kit-angles">Angles of its clamp, such as 25, 30; empty where it turns to any</label
+        ><input id="kit-angles" v-model="draft.angles" class="plain figures short" />
+      </div>
     </template>
     <template v-if="kind === 'guide'">
       <div class="field">

@@ -19,6 +19,7 @@ export interface KitDraft {
   markedRpm: string
   grinder: 'benchGrinder' | 'smallGrinder' | 'handGrinder'
   spindleRpm: string
+  angles: string
   guide: Exclude<SharpeningTool, KitDraft['grinder'] | 'freehand'>
   serves: PitchClass[]
   rests: 'constant' | 'progressive'
@@ -37,6 +38,7 @@ const EMPTY: KitDraft = {
   markedRpm: '',
   grinder: 'benchGrinder',
   spindleRpm: '',
+  angles: '',
   guide: 'plateGuide',
   serves: [],
   rests: 'constant',
@@ -62,7 +64,12 @@ export function draftOf(item: KitItem | null): KitDraft {
     case 'wheel':
       return { ...draft, widthUm: item.widthUm, markedRpm: String(item.markedRpm ?? '') }
     case 'grinder':
-      return { ...draft, grinder: item.tool, spindleRpm: String(item.spindleRpm ?? '') }
+      return {
+        ...draft,
+        grinder: item.tool,
+        spindleRpm: String(item.spindleRpm ?? ''),
+        angles: (item.anglesDeg ?? []).join(', '),
+      }
     case 'guide':
       return { ...draft, guide: item.tool, serves: [...item.serves] }
     case 'plate':
@@ -96,6 +103,15 @@ function speedOf(text: string, whose: string): { readonly rpm?: number } | strin
   return rpm === null || rpm < 100 || rpm > 50_000
     ? `${whose} is turns a minute, such as 3400; it stands on it.`
     : { rpm }
+}
+
+/** The angles of a clamp; none where it turns to any. */
+function anglesOf(text: string): number[] | string {
+  const parts = text
+    .split(/[^\d]+/)
+    .filter(Boolean)
+    .map(Number)
+  return parts.some((deg) => deg > 60) ? 'A clamp turns to 60° at most; 25, 30 is one that has two.' : parts
 }
 
 type Body<T> = T extends KitItem ? Omit<T, 'id' | 'version' | 'name'> : never
@@ -135,8 +151,16 @@ export function bodyOf(kind: KitKind, draft: KitDraft, before: KitItem | null, u
     case 'grinder': {
       const speed = speedOf(draft.spindleRpm, 'The speed of the spindle')
       if (typeof speed === 'string') return speed
+      const angles = anglesOf(draft.angles)
+      if (typeof angles === 'string') return angles
       const set = before?.kind === 'grinder' && before.set !== undefined ? { set: before.set } : {}
-      return { kind, tool: draft.grinder, ...(speed.rpm === undefined ? {} : { spindleRpm: speed.rpm }), ...set }
+      return {
+        kind,
+        tool: draft.grinder,
+        ...(speed.rpm === undefined ? {} : { spindleRpm: speed.rpm }),
+        ...(angles.length === 0 ? {} : { anglesDeg: angles }),
+        ...set,
+      }
     }
     case 'guide':
       return { kind, tool: draft.guide, serves: draft.serves }
