@@ -1,14 +1,9 @@
-import { FILE_AGES, HANDS, SHARPENING_TOOLS } from '@undercliff/core'
 import * as yup from 'yup'
-import { id, oneOf, optionalOneOf, strictObject } from './fields'
+import { strictObject } from './fields'
+import { sharpeningFields } from './sharpening'
 
 /** Body of `POST /api/loops/:id/job-sheet.pdf`: the sharpening that goes on paper. */
 export const jobSheetSchema = strictObject({
-  action: oneOf(['touchUp', 'file', 'regrind'], 'What is done'),
-  tool: optionalOneOf(SHARPENING_TOOLS, 'The tool'),
-  personId: id().nullable().defined('Say who does it, or null.'),
-  first: optionalOneOf(HANDS, 'The side'),
-  fileAge: optionalOneOf(FILE_AGES, 'How used the file is'),
-  fileBite: yup.number().min(0.1).max(3),
+  ...sharpeningFields,
   pace: yup.number().min(0.05).max(20),
 })

@@ -1,7 +1,8 @@
-import { FILE_AGES, HANDS, SHARPENING_TOOLS, type Sharpening, type WalkEvent } from '@undercliff/core'
+import type { Sharpening, WalkEvent } from '@undercliff/core'
 import * as yup from 'yup'
 import { oneDamage } from './entries'
-import { cutterNumber, id, instant, lengthUm, oneOf, optionalOneOf, strictObject, text } from './fields'
+import { cutterNumber, id, instant, lengthUm, oneOf, strictObject, text } from './fields'
+import { sharpeningFields } from './sharpening'
 
 /** A sharpening as a device keeps it: what was wanted, and what happened since. */
 export interface KeptWalk extends Pick<Sharpening, 'action' | 'tool' | 'personId' | 'fileAge' | 'fileBite' | 'first'> {
@@ -70,12 +71,7 @@ export const underWaySchema = strictObject({
   device: text(80).required('Say what the device is called.'),
   takeOver: yup.boolean(),
   walk: strictObject({
-    action: oneOf(['touchUp', 'file', 'regrind'], 'What is done'),
-    tool: optionalOneOf(SHARPENING_TOOLS, 'The tool'),
-    personId: id().nullable().defined('Say who does it, or null.'),
-    first: optionalOneOf(HANDS, 'The side'),
-    fileAge: optionalOneOf(FILE_AGES, 'How used the file is'),
-    fileBite: yup.number().min(0.1).max(3),
+    ...sharpeningFields,
     fileId: id().optional(),
     wheelId: id().optional(),
     grinderId: id().optional(),

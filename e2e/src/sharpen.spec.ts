@@ -190,6 +190,20 @@ test('a second device is told who is at a loop and where, and goes on with it', 
     await page.locator('[data-reading]').press('Enter')
     await expect(page.locator('[data-elsewhere]')).toContainText('Iska Lund-Pell', { timeout: 1500 })
   }).toPass()
+  // It is logged over there: what the first one kept of it is said to be overtaken, and thrown away by who knows.
+  const { loopId } = await idsOf(undercliff, 'K5', '')
+  const { people } = await undercliff.json<ShedAnswer>('/api/shed')
+  const personId = people.find(({ name }) => name === 'Iska Lund-Pell')?.id
+  const base = { loopId, id: 'logged-over-there', happenedAt: new Date().toISOString(), personId }
+  const logged = { ...base, kind: 'sharpened', method: 'fileBench', gaugesLowered: false }
+  expect((await undercliff.send('POST', '/api/entries', { entries: [logged] })).status).toBe(201)
+  await page.reload()
+  await expect(page.locator('[data-overtaken]')).toContainText('Iska Lund-Pell logged a sharpening of this loop')
+  await page.getByRole('button', { name: 'throw this one away' }).click()
+  await expect(page).toHaveURL(/\/loops\/K5$/)
+  await page.goto(`${undercliff.address}/loops/K5/sharpen?action=file`)
+  await expect(page.locator('.go')).toBeFocused()
+  await expect(page.locator('[data-overtaken]')).toHaveCount(0)
   await other.close()
 })
 

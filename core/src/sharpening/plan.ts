@@ -54,7 +54,7 @@ export type LoopRefusal =
 export type PlanDoubt =
   /** A cutter would end nearer to its mark than the house keeps. */
   | 'intoReserve'
-  /** The file would cut into the tie strap at this wear. */
+  /** The file or wheel would cut into the tie strap at this wear. */
   | 'intoStrap'
   /** Deeper than the house files by hand. */
   | 'deepForFile'
@@ -122,7 +122,7 @@ function doubtsOf(
     state.cutters.some(({ damage }) => damage.some(({ kind }) => kind === 'wrongAngle'))
   const holds: Readonly<Record<PlanDoubt, boolean>> = {
     intoReserve: jobs.some((job) => !staysAbove(job, state.spec.markLengthUm, rules)),
-    intoStrap: plan.setUp.with === 'file' && plan.setUp.clearUm < 0,
+    intoStrap: 'clearUm' in plan.setUp && plan.setUp.clearUm < 0,
     deepForFile: plan.gives === 'strokes' && deepestUm > rules.largestFilingUm,
     hotUnderWheel: plan.gives === 'touches' && deepestUm > DEEP_UNDER_WHEEL_UM,
     ripperJumps: state.spec.cutterType === 'ripping' && odd,

@@ -55,6 +55,10 @@ export interface WheelSetUp extends GrinderSettings {
   readonly with: 'wheel'
   /** Radius that its rim is dressed to. */
   readonly rimRadiusUm: Um
+  /** How far below the top plate the rim ends: where its depth stop is set. */
+  readonly depthUm: Um
+  /** How far that stays above the tie strap at the stop's length; below nothing the wheel cuts into it. */
+  readonly clearUm: Um
 }
 
 /** How a stone in a hand-held grinder is set up. */
@@ -137,7 +141,9 @@ export function setUpFor(spec: LoopSpec, wanted: SetUpWanted, rules: SetUpRules)
       const { stopUm, settingUm } = wanted
       const settings = grinderSettings(spec, { angleDeg, downAngleDeg: downAngleFor(spec, rules), stopUm, settingUm })
       const [thin, thick] = settings.wheelUm
-      return { with: 'wheel', ...settings, rimRadiusUm: Math.round((thin + thick) / 4) }
+      const rimRadiusUm = Math.round((thin + thick) / 4)
+      const depthUm = fileBottom(2 * rimRadiusUm, sidePlateOf(rules.sidePlate).partAbove)
+      return { with: 'wheel', ...settings, rimRadiusUm, depthUm, clearUm: topPlateHeight(spec, stopUm) - depthUm }
     }
     case 'handGrinder': {
       const { fileUm } = fileFor(spec, wanted.shortestUm, rules.fileSchool)

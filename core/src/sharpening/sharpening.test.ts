@@ -1,6 +1,7 @@
 import { describe, expect, test } from 'vitest'
 import fc from 'fast-check'
 import { Log, SPEC, stateOf } from '../fixtures/logs'
+import { topPlateHeight } from '../geometry'
 import { DEFAULT_RULES, type HouseRules } from '../house'
 import { specFromProfile, type CutterType } from '../profile'
 import { decide, grinderFor } from '../verdict'
@@ -264,6 +265,16 @@ describe('doubts', () => {
   test('what ends too near its mark is said before anybody begins', () => {
     expect(plan(new Log().measureAll(350)).doubts).toContain('intoReserve')
     expect(plan(new Log().measureAll(4000)).doubts).not.toContain('intoReserve')
+  })
+
+  test('a wheel that reaches the tie strap of cutters that have sunk', () => {
+    const small = specFromProfile({ pitchClass: 'p325', gaugeUm: 1500, driveLinks: 72, cutterType: 'semiChisel' })
+    const ground = (um: number) => plan(new Log(small).measureAll(um), { action: 'regrind', tool: 'benchGrinder' })
+    expect(ground(6000).doubts).not.toContain('intoStrap')
+    expect(ground(150).doubts).toContain('intoStrap')
+    const setUp = ground(6000).setUp
+    if (setUp.with !== 'wheel') throw new Error('a bench grinder has a wheel')
+    expect(setUp.depthUm + setUp.clearUm).toBe(topPlateHeight(small, setUp.stopUm))
   })
 
   test('a stop that rests on an estimate', () => {

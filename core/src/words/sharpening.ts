@@ -53,7 +53,7 @@ export const SHARPENING_REFUSALS: Readonly<Record<LoopRefusal | ToolRefusal, str
 /** What has to be looked at before anybody begins. */
 export const PLAN_DOUBTS: Readonly<Record<PlanDoubt, string>> = {
   intoReserve: 'A cutter would end nearer to its mark than the house keeps: look at the decision again.',
-  intoStrap: 'At this wear the file reaches the tie strap: take the smaller one.',
+  intoStrap: 'At this wear the tool as set up reaches the tie strap: take a smaller file, or end a wheel above it.',
   deepForFile: 'Deeper than the house files by hand.',
   hotUnderWheel: 'Deep work: many light touches, with time to cool. Blue steel has lost its temper.',
   ripperJumps: 'A cutter stands at another angle: ripping chain jumps by one degree between cutters.',
@@ -241,6 +241,14 @@ function fileRows(setUp: FileSetUp, figures: Figures): SetUpRow[] {
   ]
 }
 
+/** Where the depth stop ends a wheel: above the strap, which is not measured. */
+function depthStop({ depthUm, clearUm }: WheelSetUp, { lengths }: Figures): string {
+  const [depth, strap] = [writeLength(depthUm, lengths), writeLength(depthUm + clearUm, lengths)]
+  return clearUm >= 0
+    ? `about ${depth} below the top plate; the tie strap lies ${writeLength(clearUm, lengths)} deeper, by estimate`
+    : `no deeper than ${strap} below the top plate: there the tie strap lies, by estimate`
+}
+
 function wheelRows(setUp: WheelSetUp, figures: Figures): SetUpRow[] {
   const { wheelUm, rimRadiusUm, squareGround, clampDeg, headTiltDeg, downAngleDeg, stopUm, gauges } = setUp
   const [thin, thick] = wheelUm
@@ -255,6 +263,7 @@ function wheelRows(setUp: WheelSetUp, figures: Figures): SetUpRow[] {
     ['Head', `${headTiltDeg.join('° or ')}°, by the chain’s sheet`],
     ['Table', table],
     ['Stop', `${writeLength(stopUm, figures.lengths)} on the worst cutter; measure one after turning`],
+    ['Depth stop', depthStop(setUp, figures)],
     [
       'Gauges',
       `wheel about ${writeMm(gauges.wheelUm, 0)}, clamp 0°, head ${gauges.headDeg.join(' to ')}°, down to ${writeLength(

@@ -49,7 +49,7 @@ const here = useSharpening(props.tag, state, rules, () => ({
     'file',
   personId: session.me?.personId ?? null,
 }))
-const { plan, walk, events, there, leftOpen, end, takeOver } = here
+const { plan, walk, events, there, leftOpen, overtaken, end, takeOver } = here
 const step = computed(() => walk.value?.step ?? null)
 const words = computed(() =>
   plan.value === null || step.value === null ? null : sayStep(step.value.id, step.value.hand, plan.value),
@@ -120,7 +120,11 @@ const ago = computed(() => {
         {{ shed.nameOf(there.personId) }} is at this loop on {{ there.device }}, {{ ago }}.
         <button type="button" class="act small" @click="takeOver(there)">Go on here with it</button>
       </p>
-      <p v-if="leftOpen" class="caution" role="status">
+      <p v-if="overtaken && !there" class="caution grave" role="alert" data-overtaken>
+        {{ shed.nameOf(overtaken.personId) }} logged a sharpening of this loop after this one was begun here. If it was
+        the same work, <button type="button" class="act small" @click="stop">throw this one away</button>
+      </p>
+      <p v-else-if="leftOpen" class="caution" role="status">
         This was left open on another day. Go on where it was, or
         <button type="button" class="act small" @click="stop">throw it away</button>
       </p>

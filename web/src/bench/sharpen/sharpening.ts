@@ -184,6 +184,12 @@ export function useSharpening(
     const last = now.value.events.at(-1)
     return last !== undefined && Date.now() - Date.parse(last.at) > FORGOTTEN_MS
   })
+  /** The loop was sharpened after this was begun, on another device or in one go: what is left of it may be done. */
+  const overtaken = computed(() => {
+    const [begun] = now.value.events
+    const last = state.value?.lastSharpened ?? null
+    return begun !== undefined && last !== null && Date.parse(last.at) > Date.parse(begun.at) ? last : null
+  })
   /** What it uses up, as the log names it: the file, or the wheel. */
   const usedIds = computed(() => {
     const thing = plan.value?.gives === 'touches' ? used.wheel.value : used.file.value
@@ -204,6 +210,7 @@ export function useSharpening(
     mounted,
     there: elsewhere.there,
     leftOpen,
+    overtaken,
     ...useMoves({ kept, now }, plan, used),
     end: (): void => {
       kept.value = null

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { choicesFor, IMPORT_FIELD_NAMES, type ImportField, type Remark, type RowFate } from '@undercliff/core'
-import { computed } from 'vue'
+import { computed, ref, watch } from 'vue'
 import SelectField from '../../parts/SelectField.vue'
 
 /** What becomes of a row, each doubtful or wrong cell to be mended where it stands. */
@@ -12,6 +12,18 @@ interface CellTrouble {
   readonly messages: readonly string[]
   readonly wrong: boolean
 }
+/** What is typed and not yet in the plan: one that was worked out before it must not throw it back. */
+const typed = ref<Partial<Record<ImportField, string>>>({})
+const type = (field: ImportField, text: string): void => {
+  typed.value = { ...typed.value, [field]: text }
+}
+watch(
+  () => props.row,
+  ({ texts }) => {
+    const waiting = Object.entries(typed.value).filter(([field, text]) => texts[field as ImportField] !== text.trim())
+    typed.value = Object.fromEntries(waiting)
+  },
+)
 const remarks = computed(() => [...props.row.problems, ...props.row.doubts])
 const cells = computed((): CellTrouble[] => {
   const fields = new Set(remarks.value.flatMap(({ field, asks }) => (field !== null && asks ? [field] : [])))
@@ -62,10 +74,11 @@ function optionsFor({ field, text }: CellTrouble) {
           v-else
           :id="`row-${row.row}-${cell.field}`"
           class="plain"
-          :value="cell.text"
+          :value="typed[cell.field] ?? cell.text"
           maxlength="60"
           :aria-invalid="cell.wrong"
           :aria-describedby="`row-${row.row}-${cell.field}-why`"
+          @input="type(cell.field, ($event.target as HTMLInputElement).value)"
           @change="emit('mend', cell.field, ($event.target as HTMLInputElement).value)"
         />
         <p :id="`row-${row.row}-${cell.field}-why`" :class="cell.wrong ? 'stop-text' : 'soft'">
