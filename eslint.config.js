@@ -40,6 +40,7 @@ const CORE_LAYERS = [
     'house',
     'sharpen',
     'wear',
+    'signs',
     'kit',
     'fold',
     'verdict',

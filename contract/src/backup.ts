@@ -15,7 +15,7 @@ import { kitSchemaFor } from './kit'
 import { anyName, instant, oneOf, strictObject } from './fields'
 
 /** The version of the backup format that this Undercliff writes, and the newest that it reads. */
-export const BACKUP_VERSION = 4
+export const BACKUP_VERSION = 5
 
 /** Everything of a crew's in one file. `docs/house/formats.md` describes it. */
 export interface Backup {

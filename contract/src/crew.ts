@@ -77,6 +77,16 @@ const price = () =>
 
 const times = () => yup.number().required('A pace is missing.').min(0.05).max(20)
 
+/** Counts by name, none of them below nothing. */
+const counts = () =>
+  yup
+    .object<Readonly<Record<string, number>>>()
+    .test('counts', 'Counts are whole numbers.', (sent: unknown) =>
+      Object.values((sent ?? {}) as Record<string, unknown>).every(
+        (one) => typeof one === 'number' && Number.isInteger(one) && one >= 0,
+      ),
+    )
+
 /** House rules. What a later version added may be missing; it is taken as common practice. */
 export const rulesSchema = strictObject({
   version: rulesVersion(),
@@ -130,6 +140,7 @@ export const rulesSchema = strictObject({
     .default(undefined)
     .optional(),
   pace: strictObject({ touchUp: times(), routine: times(), grind: times() }).default(undefined).optional(),
+  signCounts: counts().default(undefined).optional(),
 })
 
 /** Body of `PUT /api/rules`: the version that was read, and what is to hold instead; the rest stays. */

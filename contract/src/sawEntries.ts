@@ -50,6 +50,13 @@ export const sawEntrySchemas = {
     kind: oneOf(['tensionLooked'], 'The kind'),
     stayed: yesNo().required('Say whether it stayed.'),
   }),
+  oilFilled: strictObject({ ...base, kind: oneOf(['oilFilled'], 'The kind') }),
+  hoursSaid: strictObject({
+    ...base,
+    kind: oneOf(['hoursSaid'], 'The kind'),
+    tanks: yup.number().required('The tanks are missing.').moreThan(0, 'More than no tanks.').max(200),
+    hours: yup.number().required('The hours are missing.').moreThan(0, 'More than no hours.').max(1000),
+  }),
   sprocketRenewed: strictObject({
     ...base,
     kind: oneOf(['sprocketRenewed'], 'The kind'),

@@ -18,6 +18,7 @@ const HASHES: Readonly<Record<number, string>> = {
   10: 'ed8a1bf2eab366781cf62d26589ed6b797d44d4f9830fd372dfc0e48882225e9',
   11: 'eb2f92b64c6720c530117e4eb9ad367bf15773ea01276ed487f6c43531c82b51',
   12: '7a58312983adfa758de6fd752760880eea6e9bb7c8a2226ee00924a3c87d698b',
+  13: 'e081618c6311f5ae384e1b651a5154d23c32a822f872e5d30210c3d164884c2f',
 }
 
 /** Rules that bring out what the demo's own house does not ask. */

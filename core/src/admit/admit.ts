@@ -1,10 +1,19 @@
 import { fold } from '../fold'
-import { asWritten, type CutterReading, type Entry, type EntryBodies, type EntryKind, type NewEntry } from '../log'
+import {
+  asWritten,
+  struckOutIds,
+  type CutterReading,
+  type Entry,
+  type EntryBodies,
+  type EntryKind,
+  type NewEntry,
+} from '../log'
 import { fileFitNow } from '../geometry'
 import { checkLength, MOST_SETTING_UM } from '../measure'
 import { changedSpec, PITCH_PROFILES, type LoopSpec, type Origin } from '../profile'
 import { futureProblems, numberProblems, type AdmitProblem } from './problem'
 import { RunningStanding, standingOf, type Standing } from './standing'
+import { LOOK_FACTS } from '../signs'
 import { writeMm, type Um } from '../units'
 
 /** Kinds that may still be written about a loop that is retired. */
@@ -173,6 +182,28 @@ function pairProblems(pairs: EntryBodies['sharpened']['pairs'], joined: Joined):
   })
 }
 
+/** A look, or what was found, belongs to a sign that this log has and that was not struck out. */
+function intoProblems(into: string, entries: readonly Entry[]): AdmitProblem[] {
+  const struck = struckOutIds(entries)
+  if (entries.some(({ id, kind }) => id === into && kind === 'noticed' && !struck.has(id))) return []
+  return [{ code: 'no-such-sign', field: 'into', message: 'The sign that this belongs to is not in this log.' }]
+}
+
+/** Only a pull has a side, and it has one. */
+function signProblems({ signs, toward }: EntryBodies['noticed']): AdmitProblem[] {
+  if (new Set(signs).size < signs.length)
+    return [{ code: 'sign-twice', field: 'signs', message: 'A sign is there twice.' }]
+  if (signs.includes('pulls') === (toward !== undefined)) return []
+  const message = toward === undefined ? 'Say to which side it pulls.' : 'Only a saw that pulls has a side.'
+  return [{ code: 'which-side', field: 'toward', message }]
+}
+
+/** What a look cannot show, nobody found by it. */
+function lookProblems({ look, found }: EntryBodies['looked']): AdmitProblem[] {
+  if (found.every((cause) => LOOK_FACTS[look].shows.includes(cause))) return []
+  return [{ code: 'look-shows-no-such', field: 'found', message: 'That is nothing that this look shows.' }]
+}
+
 interface Joined {
   readonly entries: readonly Entry[]
   readonly standing: Standing
@@ -224,6 +255,9 @@ const BODY_PROBLEMS: {
     action === advised || overruled.trim() !== ''
       ? []
       : [{ code: 'overrule-needed', field: 'overruled', message: 'That is not what the verdict says. Say why.' }],
+  noticed: signProblems,
+  looked: (entry, { entries }) => [...intoProblems(entry.into, entries), ...lookProblems(entry)],
+  traced: ({ into }, { entries }) => intoProblems(into, entries),
   retagged: nothing,
   ran: nothing,
   gaugesLowered: nothing,

@@ -1,4 +1,4 @@
-import type { Gone, NewSawEntry, SawEntry, SawEntryBodies, SawFit } from '../saw'
+import type { Gone, NewSawEntry, SawEntry, SawEntryBodies, SawEntryKind, SawFit } from '../saw'
 import { sawState } from '../saw'
 import type { Um } from '../units'
 import { futureProblems, numberProblems, type AdmitProblem } from './problem'
@@ -29,6 +29,54 @@ function goneProblems(entry: Extract<NewSawEntry, { kind: 'sawGone' | 'sawBack' 
   return [{ code: 'saw-is-so', field: 'kind', message }]
 }
 
+/** Hours that no tank comes to, least and most. Starting values. */
+const TANK_HOURS = { least: 0.1, most: 6 } as const
+
+/** What a tank is said to come to has to be what a tank can. */
+function hoursProblems({ tanks, hours }: SawEntryBodies['hoursSaid']): AdmitProblem[] {
+  const each = hours / tanks
+  if (each >= TANK_HOURS.least && each <= TANK_HOURS.most) return []
+  const message = `That is ${Math.round(each * 100) / 100} hours a tank. Is it a slip?`
+  return [{ code: 'hours-cannot-be', field: 'hours', message }]
+}
+
+/** A groove does not get narrower than the bar was made with. */
+function grooveProblems({ grooveWidthUm }: SawEntryBodies['barChecked'], { log, first }: Joined): AdmitProblem[] {
+  const { gaugeUm } = sawState(first, log, []).fit
+  if (grooveWidthUm === undefined || grooveWidthUm >= gaugeUm - GROOVE_UNDER_UM) return []
+  const message = 'A groove does not get narrower than it was made. Is it the width, not the depth?'
+  return [{ code: 'groove-cannot-be', field: 'grooveWidthUm', message }]
+}
+
+/** What an entry joins. */
+interface Joined {
+  readonly log: readonly SawEntry[]
+  readonly first: SawFit
+}
+
+const nothing = (): AdmitProblem[] => []
+const gone = (entry: Extract<NewSawEntry, { kind: 'sawGone' | 'sawBack' }>, { log, first }: Joined): AdmitProblem[] =>
+  goneProblems(entry, sawState(first, log, []).gone)
+
+/** What speaks against the body of an entry of each kind. */
+const BODY_PROBLEMS: {
+  readonly [K in SawEntryKind]: (entry: Extract<NewSawEntry, { kind: K }>, joined: Joined) => AdmitProblem[]
+} = {
+  sawCorrected: ({ strikes }, { log }) => strikeOutProblems(strikes, log),
+  barChecked: grooveProblems,
+  sawRenamed: nameProblems,
+  sawGone: gone,
+  sawBack: gone,
+  hoursSaid: hoursProblems,
+  barFitted: nothing,
+  barFlipped: nothing,
+  railsDressed: nothing,
+  putBack: nothing,
+  tensionLooked: nothing,
+  oilFilled: nothing,
+  sprocketRenewed: nothing,
+}
+
 /**
  * What is wrong with an entry, given the log of the saw that it is to join; empty when it may. The
  * same check runs in the browser before sending and on the server before writing.
@@ -39,27 +87,6 @@ function goneProblems(entry: Extract<NewSawEntry, { kind: 'sawGone' | 'sawBack' 
 export function admitSaw(entry: NewSawEntry, log: readonly SawEntry[], first: SawFit, nowMs: number): AdmitProblem[] {
   const early = [...numberProblems(entry), ...futureProblems(entry.happenedAt, nowMs)]
   if (early.length > 0) return early
-  switch (entry.kind) {
-    case 'sawCorrected':
-      return strikeOutProblems(entry.strikes, log)
-    case 'barChecked': {
-      const { grooveWidthUm } = entry
-      const { gaugeUm } = sawState(first, log, []).fit
-      if (grooveWidthUm === undefined || grooveWidthUm >= gaugeUm - GROOVE_UNDER_UM) return []
-      const message = 'A groove does not get narrower than it was made. Is it the width, not the depth?'
-      return [{ code: 'groove-cannot-be', field: 'grooveWidthUm', message }]
-    }
-    case 'sawRenamed':
-      return nameProblems(entry)
-    case 'sawGone':
-    case 'sawBack':
-      return goneProblems(entry, sawState(first, log, []).gone)
-    case 'barFitted':
-    case 'barFlipped':
-    case 'railsDressed':
-    case 'putBack':
-    case 'tensionLooked':
-    case 'sprocketRenewed':
-      return []
-  }
+  const problemsOf = BODY_PROBLEMS[entry.kind] as (entry: NewSawEntry, joined: Joined) => AdmitProblem[]
+  return problemsOf(entry, { log, first })
 }

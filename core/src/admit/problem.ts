@@ -2,6 +2,10 @@ import { CLOCK_SLACK_MS, type Instant } from '../log'
 
 /** Why an entry cannot join a log. The codes are stable. */
 export const ADMIT_CODES = {
+  'no-such-sign': 'The sign that it belongs to is not in this log',
+  'sign-twice': 'A sign is there twice',
+  'which-side': 'A pull has a side, and nothing else has',
+  'look-shows-no-such': 'The look cannot show what is said to be found',
   'not-a-number': 'A figure is no number',
   'in-the-future': 'It is said to happen later than now',
   'not-registered': 'There is no such loop',
@@ -24,6 +28,7 @@ export const ADMIT_CODES = {
   'file-does-not-fit': 'The file named is not one for this pitch',
   'groove-cannot-be': 'The groove is narrower than it was made',
   'name-cannot-be': 'A saw cannot be called that',
+  'hours-cannot-be': 'No tank comes to so many hours',
   'saw-is-so': 'The saw is so already',
 } as const
 

@@ -25,6 +25,9 @@ const SETTING_SPREADS = {
   /** A pass with plate and flat file: the pass, and each gauge. */
   pass: 20,
   gauge: 25,
+  /** The same without a plate. */
+  passByEye: 120,
+  gaugeByEye: 60,
   /** What an edge sinks less or more than was worked out, as a part of it: of a side, of one cutter. */
   sinks: 0.25,
   sinksOwn: 0.1,
@@ -104,13 +107,15 @@ export function sinkSettings({ hands, tied, open }: SettingBelief, offUm: readon
 /**
  * Gauges come down to a plate. One that stands lower stays where it is: steel cannot be put back.
  *
+ * @param byEye without a plate: about there, and nobody knows how far off
  * @returns whether each was brought to the plate, by its place from 0
  */
-export function lowerSettings({ tied, open }: SettingBelief, settingUm: Um): readonly boolean[] {
+export function lowerSettings({ tied, open }: SettingBelief, settingUm: Um, byEye = false): readonly boolean[] {
   open.left = null
   open.right = null
   const lowered = tied.own.map((_, i) => meanOf(tied, i) <= settingUm)
-  const { pass, gauge } = SETTING_SPREADS
+  const { passByEye, gaugeByEye } = SETTING_SPREADS
+  const { pass, gauge } = byEye ? { pass: passByEye, gauge: gaugeByEye } : SETTING_SPREADS
   for (const [i, down] of lowered.entries()) if (down) setFigure(tied, i, { mean: settingUm, variance: gauge ** 2 })
   if (lowered.every(Boolean)) dropShared(tied)
   addShared(tied, { mean: 0, variance: pass ** 2 }, (i) => (lowered[i] === true ? 1 : 0))

@@ -82,6 +82,8 @@ export interface Draft extends Omit<
   | 'doubts'
   | 'questions'
   | 'spells'
+  | 'signs'
+  | 'traced'
   | 'lastEntryAt'
 > {
   cutters: DraftCutter[]
@@ -95,6 +97,8 @@ export interface Draft extends Omit<
   doubts: LoopState['doubts'][number][]
   questions: LoopState['questions'][number][]
   spells: LoopState['spells'][number][]
+  signs: LoopState['signs'][number][]
+  traced: LoopState['traced'][number][]
   lastEntryAt: Instant
   /** Times on saws, each with the shortest cutter when it began. */
   stints: (Writable<Omit<Stint, 'worn'>> & { shortestUm: Um })[]
@@ -156,6 +160,14 @@ function lengthsAtFirst(
   return lengths
 }
 
+/** A saw that has told nothing yet. */
+const nothingTold = (): Pick<Draft, 'gaugesByEye' | 'signs' | 'standing' | 'traced'> => ({
+  gaugesByEye: false,
+  signs: [],
+  standing: [],
+  traced: [],
+})
+
 /** A loop as it was registered, by the spec that holds for it: every cutter new, or as much as is left of it. */
 export function openDraft(entry: EntryOf<'registered'>, spec: LoopSpec): Draft {
   const layout = layoutLoop({ ...spec, pitchUm: pitchUmOf(spec) })
@@ -187,6 +199,7 @@ export function openDraft(entry: EntryOf<'registered'>, spec: LoopSpec): Draft {
     wearTanksSinceSharpened: 0,
     wearTanks: 0,
     lastSharpened: null,
+    ...nothingTold(),
     lastMeasuredAt: null,
     lastInspectedAt: null,
     removals: [],

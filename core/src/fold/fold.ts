@@ -6,6 +6,7 @@ import { applyInspected } from './apply/inspected'
 import { applyMeasured } from './apply/measured'
 import { applySharpened, lowerGauges } from './apply/sharpened'
 import { applyCameBack, applyFitted, applyMoved, applySentOut, applyTakenOff } from './apply/places'
+import { applyLooked, applyNoticed, applyTraced } from './apply/signs'
 import { applyRan, applyRetired, applyStruck } from './apply/use'
 import { changedSpec } from '../profile'
 import { closeDraft, openDraft, type Draft } from './draft'
@@ -26,8 +27,11 @@ const appliers: Appliers = {
   measured: applyMeasured,
   sharpened: applySharpened,
   gaugesLowered: (draft, entry) => {
-    lowerGauges(draft, entry.id, entry.settingUm)
+    lowerGauges(draft, entry)
   },
+  noticed: applyNoticed,
+  looked: applyLooked,
+  traced: applyTraced,
   inspected: applyInspected,
   retired: applyRetired,
   dutyChanged: applyDutyChanged,

@@ -62,6 +62,7 @@ describe('house rules', () => {
       shopFeeMinor: 1600,
       saidPrices: [],
       pace: { touchUp: 1, routine: 1, grind: 1 },
+      signCounts: {},
     } satisfies HouseRules)
   })
 

@@ -49,6 +49,8 @@ export interface HouseRules extends Schools, Prices {
   readonly dirtyDuty: boolean
   /** So many times the starting times a sharpening takes on this crew: learned from its sharpenings, never typed. */
   readonly pace: Pace
+  /** How often each cause was found behind each sign: counted from its logs, never typed. */
+  readonly signCounts: Readonly<Record<string, number>>
 }
 
 /** So many times the starting times, by kind of sharpening. */
@@ -92,6 +94,7 @@ export const DEFAULT_RULES: HouseRules = {
   shopFeeMinor: 1600,
   saidPrices: [],
   pace: { touchUp: 1, routine: 1, grind: 1 },
+  signCounts: {},
 }
 
 /** Rules as they were kept, with what a later version added to them. */

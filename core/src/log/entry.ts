@@ -2,6 +2,7 @@ import type { CutterDamage, PartDamage } from '../damage'
 import type { Hand } from '../loop'
 import type { Origin, LoopSpec, SpecValues } from '../profile'
 import type { Um } from '../units'
+import type { Cause, Look, Sign, Wood } from './signs'
 
 /** A UTC instant as `YYYY-MM-DDTHH:mm:ss.sssZ`, so that text order is time order. */
 export type Instant = string
@@ -184,6 +185,8 @@ export interface EntryBodies {
     /** Strokes given to each cutter of a side, where a file was used and somebody counted. */
     readonly strokes?: { readonly left: number; readonly right: number }
     readonly gaugesLowered: boolean
+    /** They were lowered without a plate. */
+    readonly gaugesByEye?: boolean
     /** Setting left by the gauge plate, where gauges were lowered and it was read. */
     readonly settingUm?: Um
     /** Whether everything that was known to be damaged is clean now. */
@@ -209,7 +212,20 @@ export interface EntryBodies {
     /** Cutters that got other than their side did. */
     readonly apart?: readonly { readonly cutter: number; readonly strokes: number }[]
   }
-  gaugesLowered: { readonly settingUm?: Um }
+  gaugesLowered: { readonly settingUm?: Um; readonly gaugesByEye?: boolean }
+  /** What the saw told while it cut. */
+  noticed: {
+    readonly signs: readonly Sign[]
+    /** The side that it pulls to. */
+    readonly toward?: Hand
+    /** What it cut, and whether along the grain, where somebody said so. */
+    readonly wood?: Wood
+    readonly along?: boolean
+  }
+  /** Somebody looked for what is behind it; nothing found says that none of what this look shows is there. */
+  looked: { readonly into: string; readonly look: Look; readonly found: readonly Cause[] }
+  /** What it was; null where nobody found anything. */
+  traced: { readonly into: string; readonly cause: Cause | null }
   inspected: {
     readonly readings: readonly CutterReading[]
     /** Straps, drive links, rivets; replaces what was known of them. */
@@ -249,6 +265,9 @@ const EVERY_KIND: Readonly<Record<EntryKind, true>> = {
   measured: true,
   sharpened: true,
   gaugesLowered: true,
+  noticed: true,
+  looked: true,
+  traced: true,
   inspected: true,
   retired: true,
   dutyChanged: true,

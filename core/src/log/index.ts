@@ -1,4 +1,5 @@
 export * from './entry'
+export * from './signs'
 export * from './order'
 export * from './asWritten'
 export * from './believeClock'

@@ -26,6 +26,9 @@ const LEADS: { readonly [K in EntryKind]: Why<Omit<EntryOf<K>, 'writtenAt' | 'wr
   measured: null,
   sharpened: null,
   gaugesLowered: null,
+  noticed: null,
+  looked: null,
+  traced: null,
   inspected: null,
   // Judged by what it strikes out.
   corrected: null,
@@ -39,6 +42,8 @@ const LEADS_OF_SAWS: { readonly [K in SawEntryKind]: Why<SawEntryOf<K>> } = {
   railsDressed: null,
   putBack: null,
   tensionLooked: null,
+  oilFilled: null,
+  hoursSaid: null,
   sawRenamed: WHOSE_IT_IS,
   sawGone: WHOSE_IT_IS,
   sawBack: WHOSE_IT_IS,

@@ -54,6 +54,10 @@ export interface SawEntryBodies {
   putBack: { readonly done: readonly PutBack[] }
   /** The chain was pulled at the middle of the bar: it stayed as it was, or was tightened again. */
   tensionLooked: { readonly stayed: boolean }
+  /** Oil was filled, and seen to come. */
+  oilFilled: object
+  /** So many tanks came to so many hours of work. */
+  hoursSaid: { readonly tanks: number; readonly hours: number }
   sprocketRenewed: { readonly pitchClass: PitchClass }
   /** The crew calls it otherwise from now on; the names before and after, so that it can be struck out. */
   sawRenamed: { readonly from: string; readonly to: string }
@@ -72,6 +76,8 @@ const EVERY_SAW_KIND: Readonly<Record<SawEntryKind, true>> = {
   railsDressed: true,
   putBack: true,
   tensionLooked: true,
+  oilFilled: true,
+  hoursSaid: true,
   sprocketRenewed: true,
   sawRenamed: true,
   sawGone: true,

@@ -2,7 +2,7 @@ import type { Stint } from '../state'
 import type { Instant } from '../log'
 import type { Origin, Sourced } from '../profile'
 import type { Um } from '../units'
-import type { SawEntry, SawEntryOf, SawFit, SawGone } from './sawEntry'
+import type { SawEntry, SawEntryKind, SawEntryOf, SawFit, SawGone } from './sawEntry'
 
 const sourced = <T>(origin: Origin, value: T, note: string): Sourced<T> => ({ value, origin, note })
 
@@ -10,6 +10,8 @@ const sourced = <T>(origin: Origin, value: T, note: string): Sourced<T> => ({ va
 export const SAW_FIGURES = {
   /** Hours that a tank lasts. */
   hoursPerTank: sourced('assumed', 0.75, 'about three quarters of an hour of felling'),
+  /** Tanks that this starting value is worth against what is said of a saw. */
+  hoursWorth: sourced('assumed', 4, 'a day’s tanks'),
   /** Loops worn out on one sprocket before it is renewed, least and most. */
   loopsPerSprocket: sourced('commonPractice', [2, 3] as const, 'rotate loops on one sprocket'),
   /** Hours after which a bar is flipped even when the loop stays on. */
@@ -53,7 +55,18 @@ export interface SawState {
   }
   /** Null where nobody has looked since it is in use. */
   readonly tension: Tension | null
+  /** When oil was last filled. */
+  readonly oilAt: Instant | null
+  /** What a tank comes to in hours, by what was said of this saw. */
+  readonly tankHours: TankHours
   readonly due: readonly SawDue[]
+}
+
+/** Hours that a tank lasts on one saw. */
+export interface TankHours {
+  readonly hours: number
+  /** Tanks that were said of it; 0 where it is common practice. */
+  readonly own: number
 }
 
 /** A stint with the loop whose it is. */
@@ -92,6 +105,9 @@ interface Fittings {
   grooveDepthUm: Um | null
   burrs: boolean
   tension: Tension | null
+  oilAt: Instant | null
+  /** Tanks and hours that were said of it. */
+  said: { readonly tanks: number; readonly hours: number }
   gone: Gone | null
 }
 
@@ -103,10 +119,11 @@ export interface Tension {
 
 /** What a put-back changes of the bar and the tension; a chain that was just tightened has still to stay. */
 const putBack = (
-  { flippedAt, tension }: Fittings,
+  { flippedAt, tension, oilAt }: Fittings,
   { done, happenedAt }: SawEntryOf<'putBack'>,
-): Pick<Fittings, 'flippedAt' | 'tension'> => ({
+): Pick<Fittings, 'flippedAt' | 'tension' | 'oilAt'> => ({
   flippedAt: done.includes('barTurned') ? happenedAt : flippedAt,
+  oilAt: done.includes('oil') ? happenedAt : oilAt,
   tension: done.includes('tension') ? { lookedAt: happenedAt, stayed: false } : tension,
 })
 
@@ -120,44 +137,50 @@ const barChecked = (
   burrs: burrs ?? before.burrs,
 })
 
-function apply(fittings: Fittings, entry: SawEntry): Fittings {
-  const { fit } = fittings
-  switch (entry.kind) {
-    case 'barFitted': {
-      const { gaugeUm, driveLinks, nosePitchClass, barStamp, happenedAt } = entry
-      const { pitchClass } = fit
-      return {
-        ...fittings,
-        // The stamp of the bar before went with it.
-        fit: { pitchClass, gaugeUm, driveLinks, nosePitchClass, ...(barStamp === undefined ? {} : { barStamp }) },
-        barSince: happenedAt,
-        flippedAt: happenedAt,
-        grooveWidthUm: null,
-        grooveDepthUm: null,
-        burrs: false,
-        tension: null,
-      }
-    }
-    case 'barFlipped':
-      return { ...fittings, flippedAt: entry.happenedAt }
-    case 'barChecked':
-      return { ...fittings, ...barChecked(fittings, entry) }
-    case 'railsDressed':
-      return { ...fittings, burrs: false }
-    case 'putBack':
-      return { ...fittings, ...putBack(fittings, entry) }
-    case 'tensionLooked':
-      return { ...fittings, tension: { lookedAt: entry.happenedAt, stayed: entry.stayed } }
-    case 'sprocketRenewed':
-      return { ...fittings, fit: { ...fit, pitchClass: entry.pitchClass }, sprocketSince: entry.happenedAt }
-    case 'sawGone':
-      return { ...fittings, gone: { how: entry.how, to: entry.to ?? null, since: entry.happenedAt } }
-    case 'sawBack':
-      return { ...fittings, gone: null }
-    case 'sawRenamed':
-    case 'sawCorrected':
-      return fittings
-  }
+/** Another bar: what was known of the one before, its stamp with it, went with it. */
+const barFitted = (
+  { fit: { pitchClass } }: Fittings,
+  { gaugeUm, driveLinks, nosePitchClass, barStamp, happenedAt }: SawEntryOf<'barFitted'>,
+): Partial<Fittings> => ({
+  fit: { pitchClass, gaugeUm, driveLinks, nosePitchClass, ...(barStamp === undefined ? {} : { barStamp }) },
+  barSince: happenedAt,
+  flippedAt: happenedAt,
+  grooveWidthUm: null,
+  grooveDepthUm: null,
+  burrs: false,
+  tension: null,
+})
+
+/** What each kind of entry changes of a saw; a new kind does not compile without. */
+const CHANGES: { readonly [K in SawEntryKind]: (before: Fittings, entry: SawEntryOf<K>) => Partial<Fittings> } = {
+  barFitted,
+  barFlipped: (_before, { happenedAt }) => ({ flippedAt: happenedAt }),
+  barChecked,
+  railsDressed: () => ({ burrs: false }),
+  putBack,
+  tensionLooked: (_before, { happenedAt, stayed }) => ({ tension: { lookedAt: happenedAt, stayed } }),
+  oilFilled: (_before, { happenedAt }) => ({ oilAt: happenedAt }),
+  hoursSaid: ({ said }, { tanks, hours }) => ({ said: { tanks: said.tanks + tanks, hours: said.hours + hours } }),
+  sprocketRenewed: ({ fit }, { pitchClass, happenedAt }) => ({
+    fit: { ...fit, pitchClass },
+    sprocketSince: happenedAt,
+  }),
+  sawGone: (_before, { how, to, happenedAt }) => ({ gone: { how, to: to ?? null, since: happenedAt } }),
+  sawBack: () => ({ gone: null }),
+  sawRenamed: () => ({}),
+  sawCorrected: () => ({}),
+}
+
+const apply = (fittings: Fittings, entry: SawEntry): Fittings => ({
+  ...fittings,
+  ...(CHANGES[entry.kind] as (before: Fittings, entry: SawEntry) => Partial<Fittings>)(fittings, entry),
+})
+
+/** What was said of a saw's tanks, drawn toward common practice while it is little. */
+function tankHoursOf({ tanks, hours }: Fittings['said']): TankHours {
+  const { hoursPerTank, hoursWorth } = SAW_FIGURES
+  const mean = (hours + hoursPerTank.value * hoursWorth.value) / (tanks + hoursWorth.value)
+  return { hours: Math.round(mean * 1000) / 1000, own: tanks }
 }
 
 /** What is due on a saw, the sprocket first. */
@@ -199,8 +222,11 @@ export function sawState(first: SawFit, entries: readonly SawEntry[], stints: re
     grooveDepthUm: null,
     burrs: false,
     tension: null,
+    oilAt: null,
+    said: { tanks: 0, hours: 0 },
     gone: null,
   })
+  const tankHours = tankHoursOf(fittings.said)
   const ordered = [...stints].sort((a, b) => (a.from < b.from ? -1 : 1))
   for (const { flipped, from } of ordered)
     if (flipped && (fittings.flippedAt === null || from > fittings.flippedAt)) fittings.flippedAt = from
@@ -208,7 +234,7 @@ export function sawState(first: SawFit, entries: readonly SawEntry[], stints: re
   const since = (moment: Instant | null): LoopStint[] =>
     moment === null ? ordered : ordered.filter(({ to }) => to === null || to > moment)
   const hoursOf = (some: readonly LoopStint[]): number =>
-    tenths(some.reduce((sum, { tanks }) => sum + tanks, 0) * SAW_FIGURES.hoursPerTank.value)
+    tenths(some.reduce((sum, { tanks }) => sum + tanks, 0) * tankHours.hours)
   const { fit, gone, barSince, sprocketSince, flippedAt, grooveWidthUm, grooveDepthUm, burrs } = fittings
   const onSprocket = since(sprocketSince)
   const hoursSinceFlip = hoursOf(since(flippedAt))
@@ -232,6 +258,8 @@ export function sawState(first: SawFit, entries: readonly SawEntry[], stints: re
       loopsWorn,
     },
     tension: fittings.tension,
+    oilAt: fittings.oilAt,
+    tankHours,
     due: dueOn(fittings, ordered, hoursSinceFlip, loopsWorn),
   }
 }

@@ -1,7 +1,20 @@
 import type { CutterDamage, PartDamage } from '../damage'
 import type { Hand } from '../loop'
 import type { LengthBelief, SettingBelief } from '../belief'
-import type { Action, Conditions, Duty, Instant, RetireReason, SharpeningTool, Shelf, StrikeObject } from '../log'
+import type {
+  Action,
+  Cause,
+  Conditions,
+  Duty,
+  Instant,
+  Look,
+  RetireReason,
+  SharpeningTool,
+  Shelf,
+  Sign,
+  StrikeObject,
+  Wood,
+} from '../log'
 import type { NormalBelief } from '../stats'
 import type { LoopSpec } from '../profile'
 import type { Um } from '../units'
@@ -154,6 +167,43 @@ export interface OpenStrike {
   readonly tanksSince: number
 }
 
+/** What a look showed: the causes that are there of those that it can show. */
+export interface LookDone {
+  readonly look: Look
+  readonly found: readonly Cause[]
+}
+
+/** What a saw told, until somebody says what it was or the work that it called for was done. */
+export interface OpenSign {
+  readonly entryId: string
+  readonly at: Instant
+  readonly personId: string | null
+  readonly signs: readonly Sign[]
+  readonly toward: Hand | null
+  readonly wood: Wood | null
+  /** Whether it was cut along the grain; null where nobody said so. */
+  readonly along: boolean | null
+  readonly looks: readonly LookDone[]
+}
+
+/** Signs that somebody traced to their cause: what they are learned from. */
+export interface TracedSign {
+  readonly signs: readonly Sign[]
+  readonly toward: Hand | null
+  readonly cause: Cause
+}
+
+/** The latest sharpening, and what it gave. */
+export interface LastSharpening {
+  readonly at: Instant
+  readonly personId: string | null
+  readonly population: Population
+  /** Strokes for each cutter of a side; null where nobody counted. */
+  readonly strokes: Readonly<Record<Hand, number>> | null
+  /** What it took off a cutter on average, by what is known. */
+  readonly tookUm: number
+}
+
 /** Where a loop is; always exactly one place. */
 export type Place =
   | { readonly at: 'saw'; readonly sawId: string }
@@ -210,7 +260,14 @@ export interface LoopState {
   readonly wearTanksSinceSharpened: number
   /** Tanks weighted by how hard the work was, over its whole life. */
   readonly wearTanks: number
-  readonly lastSharpened: { readonly at: Instant; readonly personId: string | null } | null
+  readonly lastSharpened: LastSharpening | null
+  /** Gauges were last lowered without a plate, and nobody has read one since. */
+  readonly gaugesByEye: boolean
+  /** What the saw told and nobody has traced yet. */
+  readonly signs: readonly OpenSign[]
+  /** What was found behind signs and has not been put right. */
+  readonly standing: readonly Cause[]
+  readonly traced: readonly TracedSign[]
   /** When lengths were last measured; what an eye said of them is no measurement. */
   readonly lastMeasuredAt: Instant | null
   readonly lastInspectedAt: Instant | null

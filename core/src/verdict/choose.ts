@@ -207,7 +207,7 @@ export function choose(given: Case): Chosen {
       : stay('stop', stopping, false)
   }
   if (unknown.length > 0) {
-    const struck = unknown.some(({ rule }) => rule === 'struckUnseen')
+    const struck = unknown.some(({ rule }) => rule === 'struckUnseen' || rule === 'signsToLookInto')
     const fit = !unknown.some(({ rule }) => KEEPS_OFF.has(rule))
     return stay(struck ? 'inspect' : 'measure', [...unknown, ...needs.all], fit)
   }

@@ -13,6 +13,7 @@ export const FINDING_RULES = [
   'sideDifferenceUm',
   'touchUpTanks',
   'benchTanks',
+  'signCounts',
 ] as const satisfies readonly (keyof HouseRules)[]
 
 /** Those of the house rules. */

@@ -7,6 +7,7 @@ import { dullness, endings, gaugesHigh, repairs, stops, unknowns } from './findi
 import { forecast, type Forecast } from './forecast'
 import type { Reason, Rule } from './verdict'
 import { onceFor } from './onceFor'
+import { signsOfGauges, signsOfLowGauges, signsOfShape, signsOfTheEdge, signsToLookInto } from './signsSay'
 
 /** What a loop calls for. */
 export interface Needs {
@@ -43,6 +44,7 @@ export interface Standing {
 /** What nobody knows, and may be dangerous: the loop does not cut until somebody has looked. */
 export const KEEPS_OFF: ReadonlySet<Rule> = new Set([
   'struckUnseen',
+  'signsToLookInto',
   'perhapsAtMark',
   'longUnmeasured',
   'plateUnheardOf',
@@ -68,7 +70,7 @@ const foundOn = onceFor((_state: LoopState) => new Map<string, Found>())
  */
 export function findAll(state: LoopState, rules: FindingRules): Found {
   const found = foundOn(state)
-  const key = FINDING_RULES.map((rule) => rules[rule]).join(' ')
+  const key = FINDING_RULES.map((rule) => (rule === 'signCounts' ? JSON.stringify(rules[rule]) : rules[rule])).join(' ')
   const before = found.get(key)
   if (before !== undefined) return before
   const fresh = look(state, rules)
@@ -79,14 +81,14 @@ export function findAll(state: LoopState, rules: FindingRules): Found {
 function look(state: LoopState, rules: FindingRules): Found {
   const ahead = forecast(state, rules)
   const deepestUm = Math.max(...state.cutters.map((cutter) => soundUm(cutter, 0)))
-  const repairing = repairs(state, rules, deepestUm, ahead)
-  const dull = dullness(state, rules)
-  const gauges = gaugesHigh(state, rules)
+  const repairing = [...repairs(state, rules, deepestUm, ahead), ...signsOfShape(state, rules)]
+  const dull = [...dullness(state, rules), ...signsOfTheEdge(state, rules)]
+  const gauges = [...gaugesHigh(state, rules), ...signsOfGauges(state, rules)]
   const metal = [...repairing, ...dull]
   const standing: Standing = {
     ends: endings(state, ahead),
-    stopping: stops(state, rules, ahead),
-    unknown: unknowns(state, rules, ahead),
+    stopping: [...stops(state, rules, ahead), ...signsOfLowGauges(state, rules)],
+    unknown: [...unknowns(state, rules, ahead), ...signsToLookInto(state, rules)],
   }
   const barred =
     standing.ends.length + standing.stopping.length > 0 || standing.unknown.some(({ rule }) => KEEPS_OFF.has(rule))

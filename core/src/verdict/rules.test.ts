@@ -141,6 +141,35 @@ const CASES: Record<Rule, Case> = {
   },
   gaugeToPutRight: { log: seen('gaugeFlat'), says: { damage: 'gaugeFlat', cutter: 3 }, where: 'first' },
   dull: { log: seen('rounded'), says: { damage: 'rounded', value: { unit: 'cutters', amount: 1 } }, where: 'first' },
+  signsSay: {
+    log: dull(1)
+      .add('noticed', { signs: ['dust', 'push'], wood: 'ordinary', along: false })
+      .add('looked', {
+        into: 'entry0003',
+        look: 'edge',
+        found: ['dull'],
+      }),
+    says: { cause: 'dull', known: 'estimated' },
+    where: 'first',
+  },
+  signsOfLowGauges: {
+    log: sound()
+      .add('gaugesLowered', { gaugesByEye: true })
+      .add('noticed', { signs: ['snatches'] }),
+    says: { cause: 'gaugesLow', known: 'estimated' },
+    where: 'first',
+  },
+  signsToLookInto: {
+    log: sound()
+      .add('noticed', { signs: ['cornerBright', 'push'] })
+      .add('looked', {
+        into: 'entry0002',
+        look: 'edge',
+        found: ['struck'],
+      }),
+    says: { cause: 'struck', known: 'estimated' },
+    where: 'first',
+  },
   benchDue: { log: dull(6), says: { limit: { unit: 'tanks', amount: 6 }, limitFrom: 'house' }, where: 'first' },
   touchUpDue: { log: dull(2), says: { value: { unit: 'tanks', amount: 2 }, known: 'estimated' }, where: 'first' },
   nothingDue: {

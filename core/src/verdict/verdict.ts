@@ -1,7 +1,7 @@
 import type { Decision, DoubtKind, Known } from '../state'
 import type { DamageKind } from '../damage'
 import type { UnevenSchool } from '../house'
-import type { Action } from '../log'
+import type { Action, Cause } from '../log'
 import type { Hand } from '../loop'
 import type { MinutesRange } from '../sharpen'
 import type { Um } from '../units'
@@ -38,6 +38,10 @@ export type Rule =
   | 'gaugesHigh'
   | 'gaugeToPutRight'
   | 'dull'
+  /** What the saw told makes it likely. */
+  | 'signsSay'
+  | 'signsOfLowGauges'
+  | 'signsToLookInto'
   | 'benchDue'
   | 'touchUpDue'
   | 'nothingDue'
@@ -74,6 +78,8 @@ export interface Reason {
   readonly hand?: Hand
   readonly damage?: DamageKind
   readonly doubt?: DoubtKind
+  /** What is behind what the saw told. */
+  readonly cause?: Cause
   readonly value?: Quantity
   readonly limit?: Quantity
   /** What it would take to put it right. */

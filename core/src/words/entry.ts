@@ -6,7 +6,8 @@ import { damageName } from './damage'
 import type { Figures } from './figures'
 import { SHELF_NAMES } from './places'
 import { ORIGIN_WORDS, saySpecValue, SPEC_FIELD_NAMES } from './spec'
-import { plural } from './text'
+import { CAUSE_NAMES, LOOK_NAMES, sayCauses, saySigns } from './signs'
+import { capital, plural } from './text'
 import { TOOL_NAMES } from './sharpening'
 import { CONDITION_WORDS, FILE_AGE_WORDS, METHOD_WORDS, READ_WITH_WORDS } from './work'
 
@@ -86,7 +87,20 @@ const ENTRY_WORDS: { readonly [K in EntryKind]: (entry: EntryOf<K>, told: Told) 
   },
   measured: ({ readings, readWith = 'caliper' }) => `${READ_WITH_WORDS[readWith]}: ${sayReadings(readings)}`,
   sharpened: (
-    { method, tool, strokes, onlySide, evened, stopChecked, stopUm, gaugesLowered, wasDull, fileAge, minutes },
+    {
+      method,
+      tool,
+      strokes,
+      onlySide,
+      evened,
+      stopChecked,
+      stopUm,
+      gaugesLowered,
+      gaugesByEye,
+      wasDull,
+      fileAge,
+      minutes,
+    },
     { figures },
   ) =>
     `Sharpened: ${listed([
@@ -96,13 +110,19 @@ const ENTRY_WORDS: { readonly [K in EntryKind]: (entry: EntryOf<K>, told: Told) 
       stopUm === undefined ? '' : `to a stop at ${writeLength(stopUm, figures.lengths)}`,
       evened === true ? 'all down to the shortest' : '',
       stopChecked === true ? 'the stop checked at the turn' : '',
-      gaugesLowered ? 'gauges lowered' : '',
+      gaugesLowered ? `gauges lowered${gaugesByEye === true ? ' by eye' : ''}` : '',
       wasDull === true ? 'it was dull' : '',
       fileAge === undefined ? '' : FILE_AGE_WORDS[fileAge],
       minutes === undefined ? '' : plural(Math.max(1, Math.round(minutes)), 'minute'),
     ])}`,
-  gaugesLowered: ({ settingUm }, { figures }) =>
-    settingUm === undefined ? 'Gauges lowered' : `Gauges lowered to ${writeLength(settingUm, figures.lengths)}`,
+  gaugesLowered: ({ settingUm, gaugesByEye }, { figures }) =>
+    `Gauges lowered${settingUm === undefined ? '' : ` to ${writeLength(settingUm, figures.lengths)}`}${
+      gaugesByEye === true ? ' by eye' : ''
+    }`,
+  noticed: (entry) => `Noticed: ${saySigns(entry)}`,
+  looked: ({ look, found }) =>
+    `${capital(LOOK_NAMES[look])}: ${found.length === 0 ? 'nothing wrong' : sayCauses(found)}`,
+  traced: ({ cause }) => `Traced to: ${cause === null ? 'nothing found' : CAUSE_NAMES[cause]}`,
   inspected: ({ parts, readings }) => {
     const found = listed([...parts.map(({ kind }) => damageName(kind)), sayReadings(readings)], '; ')
     return `Inspected: ${found === '' ? 'nothing found' : found}`

@@ -3,6 +3,7 @@ import type { Reason, Rule } from '../verdict'
 import { actionInWords } from './actions'
 import { cutterName, damageName } from './damage'
 import { sayQuantity, type Figures } from './figures'
+import { CAUSE_NAMES, sayChance } from './signs'
 import { capital } from './text'
 
 /** A reason in pieces, each as it stands in a sentence; empty where the reason does not say. */
@@ -46,6 +47,14 @@ function toldOf(reason: Reason, figures: Figures): Told {
 function outOfAHundred(chance: number | undefined): string {
   const hundredths = Math.round((chance ?? 0) * 100)
   return hundredths <= 0 || hundredths >= 100 ? '' : `, ${hundredths} chances in 100`
+}
+
+/** What is behind what the saw told: found by somebody, or thought likely. */
+function saySigned({ cause = 'dull', chance, hand }: Reason): string {
+  const side = hand === undefined ? '' : `: it is the ${hand} side that is worked on`
+  return chance === undefined
+    ? `${capital(CAUSE_NAMES[cause])}, found when the saw told of it${side}.`
+    : `By what the saw tells: ${CAUSE_NAMES[cause]} (${sayChance(chance)})${side}.`
 }
 
 /** What each rule says: a new rule has no verdict before it has its words. */
@@ -105,6 +114,10 @@ const RULE_WORDS: { readonly [R in Rule]: (told: Told) => string } = {
   },
   gaugeToPutRight: ({ damage, at }) => `${capital(damage)}${at}: plate, flat file, and round its front again.`,
   dull: ({ value, damage }) => `${capital(value)} marked as ${damage}.`,
+  signsSay: ({ reason }) => saySigned(reason),
+  signsOfLowGauges: ({ reason }) =>
+    `${saySigned(reason)} It does not cut until a plate has said otherwise: a saw that snatches may kick back.`,
+  signsToLookInto: ({ reason }) => `${saySigned(reason)} Look it over before it runs.`,
   benchDue: ({ value, limit }) => `About ${value} of wear since it was sharpened; the bench is due at ${limit}.`,
   touchUpDue: ({ value, limit }) => `About ${value} of wear since it was sharpened; a touch-up is due at ${limit}.`,
   nothingDue: ({ value }) =>

@@ -1,5 +1,6 @@
 import { PITCH_PROFILES } from '../profile'
-import type { PutBack, SawDue, SawEntry, SawEntryBodies } from '../saw'
+import type { PutBack, SawDue, SawEntry, SawEntryBodies, SawEntryKind } from '../saw'
+import { plural } from './text'
 import { writeLength, writeMm, type LengthPreference } from '../units'
 
 /** What is due on a saw, in words. */
@@ -58,39 +59,34 @@ function sayChecked(entry: SawEntryBodies['barChecked'], lengths: LengthPreferen
 const sayGone = ({ how, to }: SawEntryBodies['sawGone']): string =>
   how === 'retired' ? 'Done with.' : `Lent out${to === undefined ? '' : ` to ${to}`}.`
 
+/** One line for every kind of entry: a new kind is not written before it has its words. */
+const SAW_ENTRY_WORDS: {
+  readonly [K in SawEntryKind]: (entry: SawEntryBodies[K], lengths: LengthPreference) => string
+} = {
+  barFitted: ({ gaugeUm, driveLinks, nosePitchClass, barStamp }) => {
+    const nose = nosePitchClass === null ? 'solid nose' : `nose ${PITCH_PROFILES[nosePitchClass].name}`
+    const stamp = barStamp === undefined ? '' : `, stamped ${barStamp}`
+    return `Another bar: ${writeMm(gaugeUm, 1)}, ${driveLinks} drive links, ${nose}${stamp}.`
+  },
+  barFlipped: () => 'Bar flipped.',
+  barChecked: sayChecked,
+  railsDressed: () => 'Rails dressed.',
+  putBack: ({ done }) => `Put back: ${done.map((one) => PUT_BACK_WORDS[one].done).join(', ')}.`,
+  tensionLooked: ({ stayed }) => (stayed ? 'Tension looked at: it stays.' : 'Tension looked at: tightened again.'),
+  oilFilled: () => 'Oil filled.',
+  hoursSaid: ({ tanks, hours }) => `${plural(tanks, 'tank')} came to ${plural(hours, 'hour')}.`,
+  sprocketRenewed: ({ pitchClass }) => `Sprocket renewed: ${PITCH_PROFILES[pitchClass].name}.`,
+  sawRenamed: ({ from, to }) => `Called ${to} from now on, no longer ${from}.`,
+  sawGone: sayGone,
+  sawBack: () => 'Back with the crew.',
+  sawCorrected: () => 'Struck an entry out.',
+}
+
 /**
  * One line that says what was done to a saw's bar or sprocket.
  *
  * @example
  * saySawEntry({ ...base, kind: 'barFlipped' }, 'mm') // 'Bar flipped.'
  */
-export function saySawEntry(entry: SawEntry, lengths: LengthPreference): string {
-  switch (entry.kind) {
-    case 'barFitted': {
-      const { gaugeUm, driveLinks, nosePitchClass, barStamp } = entry
-      const nose = nosePitchClass === null ? 'solid nose' : `nose ${PITCH_PROFILES[nosePitchClass].name}`
-      const stamp = barStamp === undefined ? '' : `, stamped ${barStamp}`
-      return `Another bar: ${writeMm(gaugeUm, 1)}, ${driveLinks} drive links, ${nose}${stamp}.`
-    }
-    case 'barFlipped':
-      return 'Bar flipped.'
-    case 'barChecked':
-      return sayChecked(entry, lengths)
-    case 'railsDressed':
-      return 'Rails dressed.'
-    case 'putBack':
-      return `Put back: ${entry.done.map((one) => PUT_BACK_WORDS[one].done).join(', ')}.`
-    case 'tensionLooked':
-      return entry.stayed ? 'Tension looked at: it stays.' : 'Tension looked at: tightened again.'
-    case 'sprocketRenewed':
-      return `Sprocket renewed: ${PITCH_PROFILES[entry.pitchClass].name}.`
-    case 'sawRenamed':
-      return `Called ${entry.to} from now on, no longer ${entry.from}.`
-    case 'sawGone':
-      return sayGone(entry)
-    case 'sawBack':
-      return 'Back with the crew.'
-    case 'sawCorrected':
-      return 'Struck an entry out.'
-  }
-}
+export const saySawEntry = (entry: SawEntry, lengths: LengthPreference): string =>
+  (SAW_ENTRY_WORDS[entry.kind] as (entry: SawEntry, lengths: LengthPreference) => string)(entry, lengths)

@@ -7,9 +7,9 @@ import { readLog } from '../store/snapshot'
 import { deviceMsOf, pathId, readBody } from '../http/body'
 import type { RouteParts } from './parts'
 
-/** Whether an entry says how long a sharpening took, or may strike out one that did. */
-const teachesPace = (entry: NewEntries['entries'][number]): boolean =>
-  entry.kind === 'corrected' || (entry.kind === 'sharpened' && entry.minutes !== undefined)
+/** Whether an entry says how long a sharpening took or what was behind a sign, or may strike out one that did. */
+const teaches = (entry: NewEntries['entries'][number]): boolean =>
+  entry.kind === 'corrected' || entry.kind === 'traced' || (entry.kind === 'sharpened' && entry.minutes !== undefined)
 
 /** Logs of loops: read one whole, add entries to any. */
 export const entriesRoutes = ({ db, writes, workers, clock }: RouteParts): Route[] => [
@@ -38,8 +38,8 @@ export const entriesRoutes = ({ db, writes, workers, clock }: RouteParts): Route
         entries.flatMap((entry) => (entry.kind === 'sharpened' ? [entry.loopId] : [])),
       )
       response.status(201).json(answer)
-      // What was just timed may change what verdicts reckon with; nobody waits for it, and the next one tries again.
-      if (entries.some(teachesPace)) void workers.run('learnPace', { crewId: session.crewId }).catch(() => false)
+      // It may change what verdicts reckon with; nobody waits for it, and the next one tries again.
+      if (entries.some(teaches)) void workers.run('learnFromLogs', { crewId: session.crewId }).catch(() => false)
     },
   },
 ]

@@ -88,7 +88,7 @@ describe('how long sharpenings take', () => {
 
   test('a day like any other changes no rules', async () => {
     await harness.write(registered('loop-timed'), timed(1, 14))
-    await harness.workers.run('learnPace', { crewId: CREW })
+    await harness.workers.run('learnFromLogs', { crewId: CREW })
     expect((await harness.shed()).crew.rules.version).toBe(1)
   })
 })

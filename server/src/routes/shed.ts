@@ -61,7 +61,7 @@ const wear = ({ workers }: RouteParts): Route[] => [
 
 /** What somebody changes of the rules. Pace is learned, and what a device read of it changes nothing. */
 function changeOf(body: unknown): HouseRulesChange {
-  const { pace: _pace, ...change } = readBody<HouseRulesChange>(rulesChangeSchema, body)
+  const { pace: _pace, signCounts: _counts, ...change } = readBody<HouseRulesChange>(rulesChangeSchema, body)
   return change
 }
 

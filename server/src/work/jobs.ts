@@ -6,7 +6,7 @@ import { restoreBackup, writeBackup } from '../store/backup'
 import type { Caller } from '../store/caller'
 import { runImport } from '../store/importing'
 import { readKitUsage } from '../store/kit'
-import { learnPace } from '../store/pace'
+import { learnFromLogs } from '../store/learnFromLogs'
 import { changeRules, effectOfRules } from '../store/rules'
 import { writeTable, type TableName } from '../store/tables'
 import { readWear } from '../store/wear'
@@ -34,7 +34,7 @@ export const JOBS = {
   changeRules: job(({ writes }, { crewId, change }: { crewId: string; change: HouseRulesChange }) =>
     changeRules(writes, crewId, change),
   ),
-  learnPace: job(({ writes }, { crewId }: { crewId: string }) => learnPace(writes, crewId)),
+  learnFromLogs: job(({ writes }, { crewId }: { crewId: string }) => learnFromLogs(writes, crewId)),
   effectOfRules: job(({ writes }, { crewId, change }: { crewId: string; change: HouseRulesChange }) =>
     effectOfRules(writes, crewId, change),
   ),

@@ -3,11 +3,13 @@ import type { Instant } from '../../log'
 import { shortestUmOf, type Draft } from '../draft'
 import type { Applier } from './applier'
 import { ask } from './questions'
+import { mountedAnew } from './signs'
 
 /** The loop goes somewhere; leaving a saw ends its time on it. */
 export function goTo(draft: Draft, place: Place, at: Instant): void {
   const stint = draft.stints.at(-1)
   if (stint?.to === null) stint.to = at
+  if (place.at === 'saw' || draft.place.at === 'saw') mountedAnew(draft)
   draft.place = place
 }
 

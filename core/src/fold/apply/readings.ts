@@ -9,6 +9,7 @@ import { noteLifePoint, type Draft, type DraftCutter } from '../draft'
 import { doubt, settleDoubts } from './doubts'
 import { expectedOff, learnSpan, noticeUse, takeHeld, takeLength } from './lengths'
 import { answer } from './questions'
+import { gaugesRead } from './signs'
 import { endSpell } from './spells'
 
 /** Length a cutter has to lose before its two settings say anything of the slope. Starting value. */
@@ -54,6 +55,7 @@ function takeSetting(draft: Draft, entry: EntryBase, cutter: DraftCutter, settin
 /** Gauges read on both sides tell what a plate did that nobody knows: one side says little of the other. */
 function answerPlate(draft: Draft, readings: readonly CutterReading[]): void {
   if (readings.every(({ settingUm }) => settingUm === undefined)) return
+  gaugesRead(draft)
   const isRead = (side: Hand): boolean =>
     draft.cutters.some(({ hand, settingKnown }) => hand === side && settingKnown === 'measured')
   if (HANDS.every(isRead)) answer(draft, 'plateUnheardOf')

@@ -11,6 +11,7 @@ import type { Applier } from './applier'
 import { doubt } from './doubts'
 import { expectedOff, learnSpan, noteSharpening, noticeUse, takeLength, takeOff } from './lengths'
 import { answer, ask, askIfTwice } from './questions'
+import { edgesDone, gaugesDone } from './signs'
 import { beginSpell, endSpell } from './spells'
 
 /**
@@ -65,10 +66,12 @@ const PLATES = { least: 0.5, most: 2.5 } as const
  * Lowers every gauge to a setting. A gauge that already stands lower stays: steel cannot be put
  * back.
  *
- * @param settingUm setting read from the plate; the new setting is taken when nobody read one, or one
- * that no plate has
+ * The setting that was read from the plate holds; a new one's is taken when nobody read it, or one that no plate has.
  */
-export function lowerGauges(draft: Draft, entryId: string, settingUm: Um | undefined): void {
+export function lowerGauges(
+  draft: Draft,
+  { id: entryId, settingUm, gaugesByEye = false }: Pick<EntryOf<'gaugesLowered'>, 'id' | 'settingUm' | 'gaugesByEye'>,
+): void {
   const newUm = draft.spec.settingUm
   const heardOf = settingUm === undefined || (settingUm >= PLATES.least * newUm && settingUm <= PLATES.most * newUm)
   if (heardOf) answer(draft, 'plateUnheardOf')
@@ -78,7 +81,7 @@ export function lowerGauges(draft: Draft, entryId: string, settingUm: Um | undef
     // Filed flush and rounded again, as the work goes.
     cutter.damage = cutter.damage.filter(({ kind }) => CUTTER_DAMAGE[kind].effect !== 'gauge')
   }
-  for (const [i, lowered] of lowerSettings(draft.settings, targetUm).entries()) {
+  for (const [i, lowered] of lowerSettings(draft.settings, targetUm, gaugesByEye).entries()) {
     const cutter = draft.cutters[i]
     // Of a plate that nobody heard of it is not known which gauges it left alone either.
     if (cutter !== undefined && (lowered || !heardOf))
@@ -86,7 +89,9 @@ export function lowerGauges(draft: Draft, entryId: string, settingUm: Um | undef
   }
   draft.sharpeningsSinceGauges = 0
   draft.readTogether = new Map()
-  draft.plateUm = targetUm
+  draft.plateUm = gaugesByEye ? null : targetUm
+  draft.gaugesByEye = gaugesByEye
+  gaugesDone(draft, gaugesByEye)
 }
 
 /** How long it took, where somebody said so, against what was to be expected of it. */
@@ -120,6 +125,12 @@ function noteSpent(draft: Draft, { used = [], strokes, apart = [], onlySide, hap
   draft.spent.push({ at, used, strokes: strokes === undefined ? null : all, bite: null })
 }
 
+/** What came off the cutters that lost anything, on average. */
+function meanTaken(offUm: readonly number[]): Um {
+  const taken = offUm.filter((um) => um > 0)
+  return taken.length === 0 ? 0 : Math.round(taken.reduce((sum, um) => sum + um, 0) / taken.length)
+}
+
 /** Counts a sharpening when it begins: the second half of one is no other, and the first half leaves a side waiting. */
 function countOnce(draft: Draft, onlySide: Hand | undefined, population: Population): void {
   const follows = onlySide !== undefined && draft.waitingSide === onlySide
@@ -128,6 +139,22 @@ function countOnce(draft: Draft, onlySide: Hand | undefined, population: Populat
   draft.sharpenings += 1
   draft.sharpenedBy[population] += 1
   draft.sharpeningsSinceGauges += 1
+}
+
+/** What is left of the damage of the cutters that were worked on. */
+function takeDamageOff(
+  draft: Draft,
+  offUm: readonly number[],
+  onlySide: Hand | undefined,
+  cleared: boolean,
+  ground: boolean,
+): void {
+  for (const cutter of draft.cutters) {
+    if ((onlySide ?? cutter.hand) !== cutter.hand) continue
+    draft.readBy.delete(cutter.number)
+    if (cutter.damage.length === 0) continue
+    cutter.damage = afterSharpening(cutter.damage, Math.round(offUm[cutter.number - 1] ?? 0), cleared, ground)
+  }
 }
 
 /** A sharpening: edges go back, settings shrink, dullness goes, damage shrinks or is gone. */
@@ -148,23 +175,25 @@ export const applySharpened: Applier<'sharpened'> = (draft, entry) => {
   noteTime(draft, entry, population, offUm)
   noteSpent(draft, entry)
   const cleared = entry.damageCleared === true
-  const worked = draft.cutters.filter(({ hand }) => (onlySide ?? hand) === hand)
-  for (const cutter of worked) {
-    draft.readBy.delete(cutter.number)
-    if (cutter.damage.length === 0) continue
-    const off = Math.round(offUm[cutter.number - 1] ?? 0)
-    cutter.damage = afterSharpening(cutter.damage, off, cleared, population === 'grind')
-  }
+  takeDamageOff(draft, offUm, onlySide, cleared, population === 'grind')
   noteSharpening(draft, entry, population, repaired, follows ? 0 : 1)
   takePairs(draft, entry, 'afterUm')
   for (const { cutter, beforeUm, afterUm } of entry.pairs ?? [])
     if (afterUm > beforeUm) doubt(draft, 'pairGrew', entry.id, cutter, afterUm - beforeUm)
   draft.plateUm = null
-  if ((cleared || population === 'grind') && (onlySide === undefined || follows))
-    draft.parts = draft.parts.filter(({ kind }) => PART_DAMAGE[kind].effect !== 'shape')
+  const bothSides = onlySide === undefined || follows
+  const shaped = cleared || population === 'grind'
+  if (shaped && bothSides) draft.parts = draft.parts.filter(({ kind }) => PART_DAMAGE[kind].effect !== 'shape')
   countOnce(draft, onlySide, population)
   beginSpell(draft)
-  draft.lastSharpened = { at: entry.happenedAt, personId: entry.personId }
-  if (entry.gaugesLowered) lowerGauges(draft, entry.id, entry.settingUm)
+  draft.lastSharpened = {
+    at: entry.happenedAt,
+    personId: entry.personId,
+    population,
+    strokes: entry.strokes ?? null,
+    tookUm: meanTaken(offUm),
+  }
+  edgesDone(draft, bothSides, shaped)
+  if (entry.gaugesLowered) lowerGauges(draft, entry)
   if (noteLifePoint(draft, entry.happenedAt) < 0) ask(draft, 'moreThanThere', entry.id)
 }

@@ -1,0 +1,4 @@
+ALTER TABLE `entries` DROP CONSTRAINT IF EXISTS `entries_kind`;--> statement-breakpoint
+ALTER TABLE `saw_entries` DROP CONSTRAINT IF EXISTS `saw_entries_kind`;--> statement-breakpoint
+ALTER TABLE `entries` ADD CONSTRAINT IF NOT EXISTS `entries_kind` CHECK (`entries`.`kind` in ('registered', 'specChanged', 'retagged', 'fitted', 'takenOff', 'moved', 'sentOut', 'cameBack', 'ran', 'struck', 'measured', 'sharpened', 'gaugesLowered', 'noticed', 'looked', 'traced', 'inspected', 'retired', 'dutyChanged', 'decided', 'corrected'));--> statement-breakpoint
+ALTER TABLE `saw_entries` ADD CONSTRAINT IF NOT EXISTS `saw_entries_kind` CHECK (`saw_entries`.`kind` in ('barFitted', 'barFlipped', 'barChecked', 'railsDressed', 'putBack', 'tensionLooked', 'oilFilled', 'hoursSaid', 'sprocketRenewed', 'sawRenamed', 'sawGone', 'sawBack', 'sawCorrected'));
