@@ -14,6 +14,8 @@ export default defineConfig({
   use: {
     viewport: { width: 1280, height: 800 },
     locale: 'en-GB',
+    // Each page fetches its own; what the browser keeps for a cold start has tests of its own.
+    serviceWorkers: 'block',
     launchOptions: { executablePath: CHROMIUM, args: CHROMIUM_ARGS },
   },
 })

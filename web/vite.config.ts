@@ -1,5 +1,6 @@
 import vue from '@vitejs/plugin-vue'
 import { defineConfig, type Plugin } from 'vite'
+import { VitePWA } from 'vite-plugin-pwa'
 
 /**
  * Naive UI's style elements carry the page's nonce, so that the content security policy can
@@ -17,7 +18,36 @@ function nonceForStyles(): Plugin {
   }
 }
 
+/** Everything that a cold start without a server needs, kept by the browser; a new version waits until it is let in. */
+const offline = VitePWA({
+  registerType: 'prompt',
+  injectRegister: null,
+  includeAssets: ['icon.svg'],
+  manifest: {
+    id: '/',
+    name: 'Undercliff',
+    short_name: 'Undercliff',
+    description: 'Every saw chain of the crew, and what to do with it next.',
+    start_url: '/wood',
+    display: 'standalone',
+    background_color: '#e6e4d9',
+    theme_color: '#1b262c',
+    icons: [
+      { src: '/icon-192.png', sizes: '192x192', type: 'image/png' },
+      { src: '/icon-512.png', sizes: '512x512', type: 'image/png' },
+      { src: '/icon-512.png', sizes: '512x512', type: 'image/png', purpose: 'maskable' },
+    ],
+  },
+  workbox: {
+    globPatterns: ['**/*.{js,css,html,svg,png,woff2}'],
+    maximumFileSizeToCacheInBytes: 4_000_000,
+    navigateFallback: '/index.html',
+    navigateFallbackDenylist: [/^\/api\//],
+    cleanupOutdatedCaches: true,
+  },
+})
+
 export default defineConfig({
-  plugins: [vue(), nonceForStyles()],
+  plugins: [vue(), nonceForStyles(), offline],
   build: { target: 'es2022', assetsInlineLimit: 0, chunkSizeWarningLimit: 800, manifest: true },
 })

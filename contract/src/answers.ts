@@ -63,6 +63,16 @@ export interface LoopAnswer {
   readonly entries: readonly Entry[]
 }
 
+/** Answer of `GET /api/logs?since=…`: what was written since a place, for devices that keep every log. */
+export interface LogsAnswer {
+  readonly entries: readonly Entry[]
+  readonly sawEntries: readonly SawEntry[]
+  /** Where to go on from. */
+  readonly place: string
+  /** Whether there is more to read at once. */
+  readonly more: boolean
+}
+
 /** Answer of `POST /api/entries`: the entries as they stand in their logs now, and what they changed. */
 export interface EntriesAnswer {
   readonly entries: readonly (Entry | SawEntry)[]

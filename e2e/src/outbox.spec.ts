@@ -16,14 +16,19 @@ test('a device that is full says that nothing is kept, and sends it from the pag
 }) => {
   await page.addInitScript(() => {
     // What is kept of the outbox finds no room; the rest does.
-    Object.defineProperty(Storage.prototype, 'setItem', {
-      value: new Proxy(Object.getOwnPropertyDescriptor(Storage.prototype, 'setItem')?.value as () => void, {
-        apply: (setItem, storage, args: [string, string]) => {
-          if (args[0].includes('outbox')) throw new DOMException('full', 'QuotaExceededError')
-          Reflect.apply(setItem, storage, args)
-        },
-      }),
-    })
+    const full = (key: unknown): void => {
+      if (String(key).includes('outbox')) throw new DOMException('full', 'QuotaExceededError')
+    }
+    const refuse = (of: object, name: string, keyAt: number): void => {
+      const original = Object.getOwnPropertyDescriptor(of, name)?.value as () => void
+      const apply = (target: () => void, it: unknown, args: unknown[]): unknown => {
+        full(args[keyAt])
+        return Reflect.apply(target, it, args)
+      }
+      Object.defineProperty(of, name, { value: new Proxy(original, { apply }) })
+    }
+    refuse(Storage.prototype, 'setItem', 0)
+    refuse(IDBObjectStore.prototype, 'put', 1)
   })
   const before = await tanksOf(undercliff, 'K3')
   await open('/loops/K3/note/ran')
@@ -40,11 +45,12 @@ test('a device that is full says that nothing is kept, and sends it from the pag
 
 test('a browser that keeps nothing opens, works, and says what that means', async ({ page, open, undercliff }) => {
   await page.addInitScript(() => {
-    Object.defineProperty(window, 'localStorage', {
-      get: () => {
-        throw new DOMException('denied', 'SecurityError')
-      },
-    })
+    for (const name of ['localStorage', 'indexedDB'])
+      Object.defineProperty(window, name, {
+        get: () => {
+          throw new DOMException('denied', 'SecurityError')
+        },
+      })
   })
   const before = await tanksOf(undercliff, 'K3')
   await open('/loops/K3/note/ran')

@@ -1,6 +1,6 @@
 import type { SawAnswer, ShedAnswer } from '@undercliff/contract'
 import { fold } from '@undercliff/core'
-import { expect, logOf, test } from './testing'
+import { changeKept, expect, logOf, test } from './testing'
 import type { Undercliff } from './undercliff'
 
 /** The ids of a loop and a saw of the demo. */
@@ -129,10 +129,9 @@ test('a struck loop is ground by keyboard and a caliper over a cable, through a 
   await page.reload()
   await expect.poll(async () => (await logOf(undercliff, 'T1')).length).toBeGreaterThan(before + 2)
   await expectGround(undercliff, before, stop, sawId)
-  await page.evaluate(() => {
-    const kept = JSON.parse(localStorage.getItem('undercliff:reminders') ?? '[]') as { dueAt: number }[]
-    localStorage.setItem('undercliff:reminders', JSON.stringify(kept.map((one) => ({ ...one, dueAt: 1 }))))
-  })
+  await changeKept<{ dueAt: number }[]>(page, 'undercliff:reminders', (kept) =>
+    kept.map((one) => ({ ...one, dueAt: 1 })),
+  )
   await page.reload()
   const reminder = page.locator('[data-reminder]')
   await expect(reminder).toContainText('Great Tern')

@@ -119,3 +119,35 @@ export async function setUp(page: Page, undercliff: Undercliff, path = '/'): Pro
   await page.getByRole('button', { name: 'Open the shed' }).click()
   await expect(page.getByRole('link', { name: 'Ottoline Vane' })).toBeVisible()
 }
+
+/** Changes what a page keeps on its device under a key, behind its back. */
+export async function changeKept<T>(page: Page, key: string, change: (kept: T) => T): Promise<void> {
+  const before = await page.evaluate(
+    (name) =>
+      new Promise<string>((resolve) => {
+        const open = indexedDB.open('undercliff')
+        open.onsuccess = () => {
+          const found = open.result.transaction('texts').objectStore('texts').get(name)
+          found.onsuccess = () => {
+            open.result.close()
+            resolve(String(found.result ?? 'null'))
+          }
+        }
+      }),
+    key,
+  )
+  await page.evaluate(
+    ([name, text]) =>
+      new Promise<void>((resolve) => {
+        const open = indexedDB.open('undercliff')
+        open.onsuccess = () => {
+          const put = open.result.transaction('texts', 'readwrite').objectStore('texts').put(text, name)
+          put.onsuccess = () => {
+            open.result.close()
+            resolve()
+          }
+        }
+      }),
+    [key, JSON.stringify(change(JSON.parse(before) as T))],
+  )
+}

@@ -9,6 +9,7 @@ import NoticeBar from './frame/NoticeBar.vue'
 import TensionReminder from './frame/TensionReminder.vue'
 import { useNotices } from './remote/notices'
 import MovePanel from './move/MovePanel.vue'
+import { useUpdate } from './frame/update'
 import { useMoves } from './move/moveStore'
 import { useOutbox } from './remote/outbox'
 import { useSession } from './remote/sessionStore'
@@ -26,6 +27,7 @@ const outbox = useOutbox()
 const notices = useNotices()
 const session = useSession()
 const moves = useMoves()
+const update = useUpdate()
 useWedge()
 /** A screen that was not fetched yet: either nothing answers, or this page is older than what does. */
 router.onError(async () => {
@@ -44,6 +46,7 @@ const today = ref(dayNow())
 /** Every page has its title, in the tab and for who listens; focus goes with it unless the page puts it somewhere. */
 router.afterEach(async (to, from, failure) => {
   document.title = `${titleOf(to)} · Undercliff`
+  update.takeIfQuiet()
   if (failure !== undefined || to.path === from.path || from.matched.length === 0) return
   announced.value = titleOf(to)
   await nextTick()
@@ -73,7 +76,12 @@ onMounted(() => {
   window.addEventListener('online', shed.hurry)
   document.addEventListener('visibilitychange', shed.keepFresh)
   void session.ask()
-  void router.isReady().then(() => setTimeout(() => void fetchOtherScreens(), 300))
+  void router.isReady().then(() =>
+    setTimeout(() => {
+      void fetchOtherScreens()
+      update.begin()
+    }, 300),
+  )
 })
 </script>
 

@@ -43,3 +43,17 @@ export function sayMoment(at: Date, order: DateOrder): string {
   })
   return `${weekday}, ${sayDay(at, order)}, ${time}`
 }
+
+/**
+ * How long ago something was, roughly.
+ *
+ * @param ms how many milliseconds ago
+ * @example
+ * sayAgo(7_200_000) // '2 h ago'
+ */
+export function sayAgo(ms: number): string {
+  const minutes = Math.round(ms / 60_000)
+  if (minutes < 1) return 'just now'
+  if (minutes < 60) return `${minutes} min ago`
+  return minutes < 48 * 60 ? `${Math.round(minutes / 60)} h ago` : `${Math.round(minutes / 1440)} days ago`
+}

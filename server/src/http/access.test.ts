@@ -81,6 +81,7 @@ const CALLS: Record<string, { path: string; body?: unknown }> = {
     body: { id: SAW, nickname: 'Theirs now', pitchClass: 'p325', gaugeUm: 1300, driveLinks: 64 },
   },
   'get /loops/:loopId': { path: `/loops/${LOOP}` },
+  'get /logs': { path: '/logs' },
   'post /entries': { path: '/entries', body: { entries: [corrected(LOOP, ENTRY.id)] } },
   'get /saws/:sawId': { path: `/saws/${SAW}` },
   'post /tags.pdf': { path: '/tags.pdf', body: { loopIds: [LOOP], sheet: 'a4-3x8', skip: 0 } },

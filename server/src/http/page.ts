@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { problemDetails } from '@undercliff/contract'
-import express, { Router } from 'express'
+import express, { Router, type RequestHandler } from 'express'
 import { sendProblem } from './problems'
 
 const NONCE_PLACE = '__NONCE__'
@@ -17,14 +17,16 @@ export function webPages(dist: string): Router {
       problemDetails('no-such-route', 'There is no such file in this version. Load the page again.'),
     )
   })
-  router.use(express.static(dist, { index: false }))
-  router.get(/.*/, (request, response, next) => {
-    if (request.accepts('html') === false) {
-      next()
-      return
-    }
+  const sendPage: RequestHandler = (_request, response) => {
     response.setHeader('Cache-Control', 'no-store')
     response.type('html').send(page.replaceAll(NONCE_PLACE, String(response.locals.nonce)))
+  }
+  // The service worker keeps this one, with the policy that its nonce belongs to, for when nothing answers.
+  router.get('/index.html', sendPage)
+  router.use(express.static(dist, { index: false }))
+  router.get(/.*/, (request, response, next) => {
+    if (request.accepts('html') === false) next()
+    else sendPage(request, response, next)
   })
   return router
 }

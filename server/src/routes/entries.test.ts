@@ -1,4 +1,4 @@
-import type { Backup, ProblemDetails } from '@undercliff/contract'
+import type { Backup, LogsAnswer, ProblemDetails } from '@undercliff/contract'
 import type { Entry, NewEntry } from '@undercliff/core'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import {
@@ -32,6 +32,35 @@ const loop = async (loopId: string, ...more: Parameters<Harness['write']>): Prom
   expect(status).toBe(201)
   return loopId
 }
+
+describe('logs for a device that keeps them', () => {
+  const since = async (place: string | null): Promise<LogsAnswer> => {
+    const { status, body } = await harness.request<LogsAnswer>(`/api/logs${place === null ? '' : `?since=${place}`}`)
+    expect(status).toBe(200)
+    return body
+  }
+
+  test('all of them, and from then on what is new; of nobody else’s', async () => {
+    const first = await since(null)
+    const loopId = await loop('kept-loop-1', ran('kept-loop-1', 1))
+    const next = await since(first.place)
+    expect(next.entries.filter((entry) => entry.loopId === loopId).map(({ kind }) => kind)).toEqual([
+      'registered',
+      'ran',
+    ])
+    expect(next.more).toBe(false)
+    // Nothing is missed by a device that asks again from where it was told to go on.
+    await harness.write(ran(loopId, 2))
+    const last = await since(next.place)
+    expect(last.entries.some((entry) => entry.kind === 'ran' && entry.tanks === 2)).toBe(true)
+  })
+
+  test('a place that nobody told is the beginning', async () => {
+    const all = (await since(null)).entries.length
+    for (const odd of ['x', '-1.2', '1', '99999999999999999999.1', '1.2.3'])
+      expect((await since(encodeURIComponent(odd))).entries).toHaveLength(all)
+  })
+})
 
 describe('writing', () => {
   test('entries come back as they stand in the log, and the shed follows', async () => {

@@ -1,5 +1,6 @@
 import { newEntriesSchema, type EntriesAnswer, type LoopAnswer, type NewEntries } from '@undercliff/contract'
 import type { Route } from '../http/access'
+import { readPlace } from '../store/logsSince'
 import { overSince } from '../store/underWay'
 import { appendEntries } from '../store/appendEntries'
 import { Refusal } from '../store/refusal'
@@ -23,6 +24,15 @@ export const entriesRoutes = ({ db, writes, workers, clock }: RouteParts): Route
       if (loopId === null || log.length === 0) throw new Refusal('no-such-loop', 'There is no such loop.')
       const answer: LoopAnswer = { loopId, entries: log }
       response.json(answer)
+    },
+  },
+  {
+    method: 'get',
+    path: '/logs',
+    access: 'signedIn',
+    handle: async (request, response, { crewId }) => {
+      const bytes = await workers.run('readLogsSince', { crewId, place: readPlace(request.query.since) })
+      response.type('json').send(Buffer.from(bytes))
     },
   },
   {

@@ -8,6 +8,7 @@ import { useShed } from '../remote/shedStore'
 import { isTyping } from '../parts/typing'
 import PlaceBar from './PlaceBar.vue'
 import { useEarlyKeys } from './search/earlyKeys'
+import { useUpdate } from './update'
 
 const SwitchPanel = defineAsyncComponent(() => import('./session/SwitchPanel.vue'))
 const SetAsidePanel = defineAsyncComponent(() => import('./setAside/SetAsidePanel.vue'))
@@ -16,6 +17,7 @@ const SearchPanel = defineAsyncComponent(() => import('./search/SearchPanel.vue'
 const shed = useShed()
 const outbox = useOutbox()
 const session = useSession()
+const update = useUpdate()
 const asideShown = ref(false)
 const helpShown = ref(false)
 const searching = ref(false)
@@ -40,7 +42,13 @@ onKeyStroke('/', (event) => {
     <span v-if="outbox.keptHere > 0" class="state" role="status">
       {{ outbox.keptHere }} kept on this device, waiting to be sent
     </span>
-    <span v-else-if="shed.away" class="state" role="status">The shed does not answer; trying again</span>
+    <span v-else-if="shed.away" class="state" role="status"
+      >The shed does not answer; this is it as it was {{ shed.age() }}</span
+    >
+    <span v-if="update.waits" class="state" role="status"
+      >A new version waits until nothing is half typed
+      <button type="button" class="act small" @click="update.take()">Take it now</button></span
+    >
     <span v-if="outbox.others > 0" class="state" role="status"
       >{{ outbox.others }} of somebody else's wait until they sign in</span
     >

@@ -9,7 +9,7 @@ const read = ref(keptJson<string[]>(KEPT) ?? [])
 const shown = computed(() => !read.value.includes(props.id))
 const away = (): void => {
   read.value = [...(keptJson<string[]>(KEPT) ?? read.value), props.id]
-  keep(KEPT, JSON.stringify(read.value))
+  void keep(KEPT, JSON.stringify(read.value))
 }
 </script>
 

@@ -1,3 +1,4 @@
+import { forget, keep, keptJson } from '../remote/device'
 import { inject, onScopeDispose, provide, ref, watch, type InjectionKey, type Ref } from 'vue'
 
 /** The drafts of a page. */
@@ -19,28 +20,17 @@ export function usePageDrafts(): Drafts {
   return drafts
 }
 
-const kept = (key: string): [string, unknown][] | null => {
-  try {
-    return JSON.parse(sessionStorage.getItem(key) ?? 'null') as [string, unknown][] | null
-  } catch {
-    return null
-  }
-}
-function put(key: string, text: string | null): void {
-  try {
-    if (text === null) sessionStorage.removeItem(key)
-    else sessionStorage.setItem(key, text)
-  } catch {
-    // Where nothing can be kept, the page itself still has it.
-  }
+const put = (key: string, text: string | null): void => {
+  if (text === null) forget(key)
+  else void keep(key, text)
 }
 
 /** Somebody did something: what a form holds from then on is theirs. */
 const HANDS = ['pointerdown', 'keydown', 'input'] as const
 
 /**
- * Keeps what a form holds while this tab lives, so that a reload, a link or Back lose nothing. It ends when the form
- * is logged or left by Cancel; a form that nobody touched keeps nothing.
+ * Keeps what a form holds on the device, so that a reload, a link, Back or a phone that goes dark lose nothing. It ends
+ * when the form is logged or left by Cancel; a form that nobody touched keeps nothing.
  *
  * @param key of the form and of what it is about, such as `struck:K9`
  * @param fields what is kept; each holds plain data
@@ -57,7 +47,7 @@ export function useDraft(key: string, fields: Readonly<Record<string, Ref>>): bo
   /** What it held when somebody first laid hand on it; null before. */
   let began: string | null = null
   const fresh = now()
-  const before = kept(name)
+  const before = keptJson<[string, unknown][]>(name)
   if (before !== null) {
     fill(before)
     began = fresh

@@ -7,6 +7,7 @@ import type {
   Import,
   ImportAnswer,
   KitAnswer,
+  LogsAnswer,
   LoopAnswer,
   NewPerson,
   NewSaw,
@@ -185,6 +186,9 @@ export async function fetchShed(
   }
 }
 export const fetchLoop = (loopId: string): Promise<LoopAnswer> => call(`/loops/${loopId}`)
+/** What was written to the crew's logs since a place; from the beginning for null. */
+export const fetchLogs = (since: string | null): Promise<LogsAnswer> =>
+  call(since === null ? '/logs' : `/logs?since=${since}`, { withinMs: FILE_MS })
 export const fetchSaw = (sawId: string): Promise<SawAnswer> => call(`/saws/${sawId}`)
 export const fetchWear = (): Promise<WearAnswer> => call('/wear', { withinMs: FILE_MS })
 /** Sends entries under their ids; what is pressed twice is told apart in the outbox, before it has one. */

@@ -1,3 +1,4 @@
+import { openDB, type DBSchema, type IDBPDatabase } from 'idb'
 import { shallowRef } from 'vue'
 
 /** What became of something that was to be kept on the device. */
@@ -6,22 +7,168 @@ export type Keeping = 'kept' | 'noRoom' | 'forbidden'
 /** Whether the browser lets this page keep anything at all; null before anybody tried. */
 export const mayKeep = shallowRef<boolean | null>(null)
 
-/** The storage of the browser; null where the page may not have one. */
+/** Where texts are kept: small and many, all of them in memory while a page is open. */
+const TEXTS = 'texts'
+const DATABASE = 'undercliff'
+const CHANNEL = 'undercliff-device'
+/** What an earlier version kept, and where there is no database what is kept, begins so. */
+const OURS = 'undercliff:'
+/** What is kept no more, until the database has heard of it. */
+const GONE = 'undercliff-gone:'
+/** Longer texts can be asked for anew, and are not written down at once. */
+const LONGEST_AT_ONCE = 200_000
+/** How long a database may take to open before the page goes on without it, in ms. */
+const OPEN_MS = 4000
+
+interface Schema extends DBSchema {
+  [TEXTS]: { key: string; value: string }
+}
+
+/** What another page of this device changed: the text under a key, null where it is kept no more. */
+type Elsewhere = (key: string, text: string | null) => void
+
+let database: IDBPDatabase<Schema> | null = null
+const texts = new Map<string, string>()
+const listeners = new Set<Elsewhere>()
+let channel: BroadcastChannel | null = null
+
+/** The browser's small storage; null where the page may not have one. */
 function storage(): Storage | null {
   try {
     const { localStorage: found } = globalThis as { localStorage?: Storage | null }
-    mayKeep.value = found != null
     return found ?? null
   } catch {
-    mayKeep.value = false
     return null
   }
 }
 
-/** What is kept under a key; null when nothing is, or nothing can be. */
-function kept(key: string): string | null {
+const tell = (key: string, text: string | null): void => {
+  channel?.postMessage({ key, text })
+}
+
+function hear({ data }: MessageEvent<{ readonly key: string; readonly text: string | null }>): void {
+  const { key, text } = data
+  if (text === null) texts.delete(key)
+  else texts.set(key, text)
+  for (const listener of listeners) listener(key, text)
+}
+
+const open = (): Promise<IDBPDatabase<Schema>> =>
+  openDB<Schema>(DATABASE, 1, {
+    upgrade: (fresh) => {
+      fresh.createObjectStore(TEXTS)
+    },
+    blocking: (_now, _wanted, event) => {
+      // A later version in another tab wants to change it: that one has it, this one asks anew.
+      ;(event.target as IDBDatabase).close()
+    },
+    terminated: () => {
+      database = null
+      void reopen()
+    },
+  })
+
+/** The database was taken away under an open page: what the page still has is kept anew. */
+async function reopen(): Promise<void> {
   try {
-    return storage()?.getItem(key) ?? null
+    const fresh = await open()
+    const change = fresh.transaction(TEXTS, 'readwrite')
+    for (const [key, text] of texts) void change.store.put(text, key)
+    await change.done
+    database = fresh
+  } catch {
+    mayKeep.value = storage() !== null
+  }
+}
+
+/**
+ * What stands in the browser's small storage comes over: what a version before this one kept there, and what was
+ * written down there because the page might go before the database has it. It is newer than what the database has.
+ */
+async function takeOver(fresh: IDBPDatabase<Schema>): Promise<void> {
+  const old = storage()
+  const keys = Object.keys(old ?? {})
+  const ours = keys.filter((key) => key.startsWith(OURS))
+  const gone = keys.filter((key) => key.startsWith(GONE))
+  if (old === null || ours.length + gone.length === 0) return
+  const change = fresh.transaction(TEXTS, 'readwrite')
+  for (const key of gone) {
+    texts.delete(key.slice(GONE.length))
+    void change.store.delete(key.slice(GONE.length))
+  }
+  for (const key of ours) {
+    const text = old.getItem(key) ?? ''
+    texts.set(key, text)
+    void change.store.put(text, key)
+  }
+  await change.done
+  for (const key of [...ours, ...gone]) old.removeItem(key)
+}
+
+/**
+ * Writes something down at once, in the small storage, until the database has it: a page that is loaded again, or
+ * closed, does not wait for a database.
+ *
+ * @returns whether it is written down
+ */
+function writeDown(key: string, text: string): boolean {
+  if (text.length > LONGEST_AT_ONCE) return false
+  try {
+    const place = storage()
+    place?.setItem(key, text)
+    return place?.getItem(key) === text
+  } catch {
+    return false
+  }
+}
+
+/** The database has it now: what was written down of it goes, unless something newer stands there. */
+function crossOut(key: string, text: string): void {
+  try {
+    const place = storage()
+    if (place?.getItem(key) === text) place.removeItem(key)
+  } catch {
+    // What stays there is taken over when the page is opened again.
+  }
+}
+
+const late = (ms: number): Promise<never> =>
+  new Promise((_resolve, reject) => {
+    setTimeout(() => {
+      reject(new Error('the database does not open'))
+    }, ms)
+  })
+
+/**
+ * Opens what is kept on this device, once, before the first page: all of it is read into memory then, so that
+ * nothing on a screen waits for it. Where the browser has no database, its small storage is used as it is, and where
+ * it has neither, what is kept lasts as long as the page.
+ */
+export async function openDevice(): Promise<void> {
+  try {
+    if ((globalThis as { indexedDB?: IDBFactory }).indexedDB === undefined) throw new Error('there is none')
+    const fresh = await Promise.race([open(), late(OPEN_MS)])
+    const [keys, values] = await Promise.all([fresh.getAllKeys(TEXTS), fresh.getAll(TEXTS)])
+    keys.forEach((key, i) => texts.set(key, values[i] ?? ''))
+    await takeOver(fresh)
+    database = fresh
+    mayKeep.value = true
+    channel = new BroadcastChannel(CHANNEL)
+    channel.onmessage = hear
+    // Asked once; a browser that says no may still keep it.
+    void navigator.storage.persist().catch(() => false)
+  } catch {
+    mayKeep.value = storage() !== null
+  }
+}
+
+/** The text that is kept under a key; null when none is, or none can be. */
+export function keptText(key: string): string | null {
+  if (database !== null) return texts.get(key) ?? null
+  try {
+    const place = storage()
+    mayKeep.value = place !== null
+    return place === null ? (texts.get(key) ?? null) : place.getItem(key)
   } catch {
     return null
   }
@@ -31,7 +178,7 @@ function kept(key: string): string | null {
 // eslint-disable-next-line @typescript-eslint/no-unnecessary-type-parameters -- the caller names what it kept there
 export function keptJson<T>(key: string): T | null {
   try {
-    return JSON.parse(kept(key) ?? 'null') as T | null
+    return JSON.parse(keptText(key) ?? 'null') as T | null
   } catch {
     return null
   }
@@ -40,18 +187,21 @@ export function keptJson<T>(key: string): T | null {
 /** Every key that begins so, in order. */
 export function keptKeys(prefix: string): string[] {
   try {
-    return Object.keys(storage() ?? {})
-      .filter((key) => key.startsWith(prefix))
-      .sort()
+    const keys = database === null ? Object.keys(storage() ?? {}) : [...texts.keys()]
+    return keys.filter((key) => key.startsWith(prefix)).sort()
   } catch {
     return []
   }
 }
 
-/** Keeps something on the device, and says whether it is: read back, not taken for granted. */
-export function keep(key: string, text: string): Keeping {
+/** Keeps a text in the browser's small storage, and says whether it is: read back, not taken for granted. */
+function keepSmall(key: string, text: string): Keeping {
   const place = storage()
-  if (place === null) return 'forbidden'
+  mayKeep.value = place !== null
+  if (place === null) {
+    texts.set(key, text)
+    return 'forbidden'
+  }
   try {
     place.setItem(key, text)
     return place.getItem(key) === text ? 'kept' : 'noRoom'
@@ -60,11 +210,61 @@ export function keep(key: string, text: string): Keeping {
   }
 }
 
+/** Keeps something on the device, and says once it is, or why it is not; what was kept before stays then. */
+export async function keep(key: string, text: string): Promise<Keeping> {
+  if (database === null) return keepSmall(key, text)
+  const before = texts.get(key)
+  texts.set(key, text)
+  const written = writeDown(key, text)
+  try {
+    await database.put(TEXTS, text, key)
+    crossOut(key, text)
+    tell(key, text)
+    return 'kept'
+  } catch {
+    if (written) return 'kept'
+    if (texts.get(key) === text) {
+      if (before === undefined) texts.delete(key)
+      else texts.set(key, before)
+    }
+    return 'noRoom'
+  }
+}
+
 /** Keeps nothing under a key any more. */
 export function forget(key: string): void {
+  texts.delete(key)
   try {
     storage()?.removeItem(key)
   } catch {
     // What cannot be reached is not kept either.
   }
+  if (database === null) return
+  writeDown(GONE + key, '')
+  database.delete(TEXTS, key).then(
+    () => {
+      crossOut(GONE + key, '')
+      tell(key, null)
+    },
+    () => undefined,
+  )
+}
+
+/** Listens for what other pages of this device keep and forget. */
+export function onKeptElsewhere(page: Window, listener: Elsewhere): void {
+  listeners.add(listener)
+  page.addEventListener('storage', ({ key, newValue }) => {
+    // Beside a database the small storage is a slip of paper of each page's own.
+    if (key !== null && database === null) listener(key, newValue)
+  })
+}
+
+/** For tests: as if the page had just been opened. */
+export function closeDevice(): void {
+  database?.close()
+  channel?.close()
+  ;[database, channel] = [null, null]
+  texts.clear()
+  listeners.clear()
+  mayKeep.value = null
 }

@@ -4,6 +4,7 @@ import { nanoid } from 'nanoid'
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import { fetchLoop, ServerRefusal } from './api'
+import { keptLog } from './keptLogs'
 import { useOutbox } from './outbox'
 import { useShed } from './shedStore'
 import { useWriting } from './writing'
@@ -66,14 +67,26 @@ export const useLoop = defineStore('loop', () => {
       status.value = 'loading'
     }
     const wanted = card.loopId
+    // What is known to be away is not waited for.
+    if (shed.away && (await openKept(wanted))) return
     try {
       const answer = await fetchLoop(wanted)
       if (loopId.value !== wanted) return
       learn(answer.entries)
       status.value = 'ready'
     } catch (error) {
-      status.value = error instanceof ServerRefusal ? 'missing' : written.value.length > 0 ? 'ready' : 'away'
+      if (error instanceof ServerRefusal) status.value = 'missing'
+      else if (!(await openKept(wanted))) status.value = written.value.length > 0 ? 'ready' : 'away'
     }
+  }
+
+  /** Brings a loop up as this device has kept it. @returns whether it has */
+  async function openKept(wanted: string): Promise<boolean> {
+    const kept = await keptLog(wanted)
+    if (kept.length === 0 || loopId.value !== wanted) return false
+    learn(kept)
+    status.value = 'ready'
+    return true
   }
 
   /** A draft as an entry of this loop. */

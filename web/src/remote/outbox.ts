@@ -2,7 +2,7 @@ import { MOST_ENTRIES, type AnyNewEntry, type EntriesAnswer } from '@undercliff/
 import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import { postEntries, ServerAway, ServerRefusal, SignedOut } from './api'
-import type { Keeping } from './device'
+import { onKeptElsewhere, type Keeping } from './device'
 import { forgetParcel, parcelKey, keepParcel, keptParcels, sayingOf, subjectsOf, type Parcel } from './parcels'
 import { useSession } from './sessionStore'
 
@@ -60,17 +60,18 @@ export const useOutbox = defineStore('outbox', () => {
   /** What is on its way for the first time, by what it says: a button that is pressed again says the same. */
   const underWay = new Map<string, Promise<Sent>>()
 
-  /** Puts a parcel into the list and onto the device. */
-  function put(parcel: Parcel): Keeping {
-    const keeping = keepParcel(parcel)
-    const map = new Map(unkept.value)
-    if (keeping === 'kept') map.delete(parcel.key)
-    else map.set(parcel.key, keeping)
-    unkept.value = map
+  /** Puts a parcel into the list and onto the device; settles once the device has it, or will not. */
+  async function put(parcel: Parcel): Promise<Keeping> {
     const known = parcels.value.some(({ key }) => key === parcel.key)
     parcels.value = known
       ? parcels.value.map((one) => (one.key === parcel.key ? parcel : one))
       : [...parcels.value, parcel]
+    const keeping = await keepParcel(parcel)
+    const map = new Map(unkept.value)
+    if (keeping === 'kept') map.delete(parcel.key)
+    // What went home meanwhile need be kept no more.
+    else if (parcels.value.some(({ key }) => key === parcel.key)) map.set(parcel.key, keeping)
+    unkept.value = map
     return keeping
   }
 
@@ -91,7 +92,7 @@ export const useOutbox = defineStore('outbox', () => {
       ({ key, refused: why }) => !known.has(key) && (why === null || unkept.value.has(key)),
     )
     parcels.value = [...kept, ...here].sort((one, other) => (one.key < other.key ? -1 : 1))
-    for (const parcel of here) put(parcel)
+    for (const parcel of here) void put(parcel)
   }
 
   /** Another page of this device sent a parcel, or somebody threw it away there. */
@@ -100,8 +101,8 @@ export const useOutbox = defineStore('outbox', () => {
     for (const listener of elsewhere) listener()
   }
 
-  const setAside = (parcel: Parcel, why: string): void => {
-    put({ ...parcel, refused: why })
+  const setAside = async (parcel: Parcel, why: string): Promise<void> => {
+    await put({ ...parcel, refused: why })
   }
 
   /** @returns whether what follows may be sent; what the server cannot do for one parcel it may for another */
@@ -115,16 +116,16 @@ export const useOutbox = defineStore('outbox', () => {
       if (error instanceof ServerAway) awayBecause.value = error.said
       if (error instanceof ServerAway || error instanceof SignedOut) return 'away'
       if (error instanceof ServerRefusal) {
-        setAside(parcel, error.problem.detail)
+        await setAside(parcel, error.problem.detail)
         return 'goOn'
       }
       const failed = (parcel.failed ?? 0) + 1
       if (failed < MOST_FAILURES) {
         restsUntil.set(parcel.key, Date.now() + waitMs)
-        put({ ...parcel, failed })
+        await put({ ...parcel, failed })
         return 'failed'
       }
-      setAside({ ...parcel, failed }, (error as Error).message)
+      await setAside({ ...parcel, failed }, (error as Error).message)
       return 'goOn'
     }
   }
@@ -179,7 +180,7 @@ export const useOutbox = defineStore('outbox', () => {
   async function sendTogether(entries: readonly AnyNewEntry[]): Promise<Sent> {
     const key = `${Date.now().toString().padStart(15, '0')}-${entries[0]?.id ?? ''}`
     const by = session.me?.personId
-    const keeping = put({ key, entries, refused: null, ...(by === undefined ? {} : { by }) })
+    const keeping = await put({ key, entries, refused: null, ...(by === undefined ? {} : { by }) })
     await (flushing ?? Promise.resolve())
     await flush()
     const left = parcels.value.find((one) => one.key === key)
@@ -222,7 +223,7 @@ export const useOutbox = defineStore('outbox', () => {
   async function sendAgain(key: string, entries: readonly AnyNewEntry[]): Promise<void> {
     const parcel = parcels.value.find((one) => one.key === key)
     if (parcel === undefined) return
-    put({ ...parcel, entries, refused: null, failed: 0 })
+    await put({ ...parcel, entries, refused: null, failed: 0 })
     await (flushing ?? Promise.resolve())
     await flush()
   }
@@ -242,10 +243,10 @@ export const useOutbox = defineStore('outbox', () => {
     page.document.addEventListener('visibilitychange', () => {
       if (page.document.visibilityState === 'visible') hurry()
     })
-    page.addEventListener('storage', ({ key, newValue }) => {
+    onKeptElsewhere(page, (key, text) => {
       const parcel = parcelKey(key)
       if (parcel === null) return
-      if (newValue === null) {
+      if (text === null) {
         goneElsewhere(parcel)
         return
       }

@@ -1,5 +1,6 @@
 import { isOfSaw, type AnyNewEntry } from '@undercliff/contract'
 import { forget, keep, keptJson, keptKeys, type Keeping } from './device'
+import { forgetLogs } from './keptLogs'
 import { KEPT_SHED } from './keptShed'
 
 /** What goes to the server in one piece: all of it is written, or none. */
@@ -27,12 +28,13 @@ export const keptParcels = (): Parcel[] =>
     .filter((parcel): parcel is Parcel => Array.isArray(parcel?.entries) && typeof parcel.key === 'string')
 
 /** Keeps a parcel on the device; what can be asked for anew makes room for it. */
-export function keepParcel(parcel: Parcel): Keeping {
+export async function keepParcel(parcel: Parcel): Promise<Keeping> {
   const text = JSON.stringify(parcel)
-  const first = keep(PREFIX + parcel.key, text)
+  const first = await keep(PREFIX + parcel.key, text)
   if (first !== 'noRoom') return first
   forget(KEPT_SHED)
-  const second = keep(PREFIX + parcel.key, text)
+  await forgetLogs()
+  const second = await keep(PREFIX + parcel.key, text)
   // Half of it, or an older form of it, would be sent for the whole.
   if (second !== 'kept') forget(PREFIX + parcel.key)
   return second

@@ -36,7 +36,7 @@ export const useSession = defineStore('session', () => {
     state.value = 'signedIn'
     useCsrfToken(answer.csrfToken)
     // Where the device keeps nothing, the server is asked when the page is opened.
-    keep(KEPT, JSON.stringify(answer))
+    void keep(KEPT, JSON.stringify(answer))
   }
 
   function leave(): void {

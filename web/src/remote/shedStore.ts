@@ -1,32 +1,44 @@
 import type { Crew, EntriesAnswer, Person, Saw, ShedAnswer } from '@undercliff/contract'
 import {
   DEFAULT_RULES,
+  sayAgo,
   whatNext,
+  withDefaults,
   type CrewProfile,
   type Figures,
   type HouseRules,
   type LoopCard,
 } from '@undercliff/core'
 import { defineStore } from 'pinia'
-import { computed, ref, shallowRef } from 'vue'
+import { computed, ref, shallowRef, watch } from 'vue'
 import { groupShed } from './groupShed'
-import { KEPT_SHED } from './keptShed'
+import { KEPT_SHED, KEPT_SHEDS } from './keptShed'
+import { keepUpWithLogs } from './logKeeper'
 import { useOutbox } from './outbox'
+import { useSession } from './sessionStore'
 import { fetchShed, ServerAway, SignedOut } from './api'
-import { forget as forgetKept, keep, keptJson } from './device'
+import { forget as forgetKept, keep, keptJson, keptKeys } from './device'
 
 const KEEP_AFTER_MS = 400
+const HEARD = 'undercliff:heard'
 /** The first and the last wait before a shed that did not answer is asked again, in ms. */
 const FIRST_WAIT_MS = 2000
 const LAST_WAIT_MS = 30_000
+/** How long what was logged here may be on its way before it is drawn as if it had arrived, in ms. */
+const UNSENT_AFTER_MS = 1500
 /** How long what somebody else changed is marked, in ms. */
 const MARKED_MS = 30_000
+
+/** What works cards out on the device: fetched behind the first page, for when the server goes away. */
+const fetchReckoner = () => import('./unsentCards').catch(() => null)
 
 /** The whole shed as the server last told it; the last answer is kept for when it is away. */
 // eslint-disable-next-line max-lines-per-function -- a store is one setup function
 export const useShed = defineStore('shed', () => {
   const answer = shallowRef<ShedAnswer | null>(keptJson<ShedAnswer>(KEPT_SHED))
   const away = ref(false)
+  /** When the server was last heard, ms since 1970; null where it never was. */
+  const heardAt = ref(keptJson<number>(HEARD))
   const loaded = ref(false)
   /** What went wrong on the server when it was asked last; null when nothing did. */
   const fault = ref<string | null>(null)
@@ -42,12 +54,27 @@ export const useShed = defineStore('shed', () => {
   /** Keeps the answer on the device once nobody waits for the page. */
   function keepSoon(): void {
     clearTimeout(keeping)
-    keeping = setTimeout(() => {
-      // Where the device has no room, the shed is asked for anew when the page is opened; half of it is not kept.
-      if (answer.value !== null && keep(KEPT_SHED, JSON.stringify(answer.value)) !== 'kept') forgetKept(KEPT_SHED)
-    }, KEEP_AFTER_MS)
+    keeping = setTimeout(() => void keepNow(), KEEP_AFTER_MS)
   }
   let keeping: ReturnType<typeof setTimeout> | undefined
+  function heard(): void {
+    heardAt.value = Date.now()
+    void keep(HEARD, String(heardAt.value))
+  }
+  /** Logs are read on once nobody waits for the page. */
+  function keepLogsSoon(): void {
+    const crewId = session.me?.crewId
+    if (crewId === undefined) return
+    setTimeout(() => {
+      void fetchReckoner()
+      void keepUpWithLogs(crewId)
+    }, KEEP_AFTER_MS)
+  }
+  /** Where the device has no room, the shed is asked for anew when the page is opened; half of it is not kept. */
+  async function keepNow(): Promise<void> {
+    if (answer.value === null) return
+    if ((await keep(KEPT_SHED, JSON.stringify(answer.value))) !== 'kept') forgetKept(KEPT_SHED)
+  }
 
   /**
    * Asks for the shed, and settles once the latest question is answered: whoever waits for it has it then,
@@ -92,7 +119,9 @@ export const useShed = defineStore('shed', () => {
         answer.value = fresh.shed
         version = fresh.version
         keepSoon()
+        keepLogsSoon()
       }
+      heard()
       away.value = false
       waitMs = FIRST_WAIT_MS
       fault.value = null
@@ -140,8 +169,10 @@ export const useShed = defineStore('shed', () => {
     }
     keepSoon()
   }
-  useOutbox().onWritten(take)
-  useOutbox().onSentElsewhere(() => void load())
+  const outbox = useOutbox()
+  const session = useSession()
+  outbox.onWritten(take)
+  outbox.onSentElsewhere(() => void load())
 
   /** Forgets everything, when another crew signs in. */
   function forget(): void {
@@ -153,13 +184,64 @@ export const useShed = defineStore('shed', () => {
     loaded.value = false
   }
 
+  /** How old it is; of use while the server is away. */
+  const age = (): string => (heardAt.value === null ? 'before' : sayAgo(Date.now() - heardAt.value))
+
   const crew = computed<Crew | null>(() => answer.value?.crew ?? null)
   /** House rules, or those that ship while the shed has not answered. */
   const rules = computed<HouseRules>(() => crew.value?.rules ?? DEFAULT_RULES)
   const people = computed<readonly Person[]>(() => answer.value?.people ?? [])
   const saws = computed<readonly Saw[]>(() => answer.value?.saws ?? [])
   const profiles = computed<readonly CrewProfile[]>(() => answer.value?.profiles ?? [])
-  const loops = computed<readonly LoopCard[]>(() => answer.value?.loops ?? [])
+  /** Loops of which something waits on this device, as they will be once it has gone home. */
+  const unsent = shallowRef<ReadonlyMap<string, LoopCard>>(new Map())
+  const loops = computed<readonly LoopCard[]>(() => {
+    const told = answer.value?.loops ?? []
+    if (unsent.value.size === 0) return told
+    const known = new Set(told.map(({ loopId }) => loopId))
+    const fresh = [...unsent.value.values()].filter(({ loopId }) => !known.has(loopId))
+    return [...told.map((card) => unsent.value.get(card.loopId) ?? card), ...fresh]
+  })
+  let unsentTimer: ReturnType<typeof setTimeout> | undefined
+  let unsentAsked = 0
+  async function drawUnsent(): Promise<void> {
+    unsentAsked += 1
+    const mine = unsentAsked
+    const reckoner = await fetchReckoner()
+    if (reckoner === null) return
+    const cards = await reckoner.unsentCards(
+      outbox.waiting.flatMap(({ entries }) => entries),
+      rules.value,
+    )
+    if (mine === unsentAsked) unsent.value = cards
+  }
+  // What goes home at once is drawn from the answer.
+  watch(
+    () => [outbox.waiting, away.value] as const,
+    ([waiting, isAway]) => {
+      clearTimeout(unsentTimer)
+      if (waiting.length === 0 && unsent.value.size === 0) return
+      unsentTimer = setTimeout(() => void drawUnsent(), isAway ? 0 : UNSENT_AFTER_MS)
+    },
+  )
+  /** A version before this one kept the shed: its cards are worked out anew from the logs that are kept too. */
+  async function readOlder(): Promise<void> {
+    const older = keptKeys(KEPT_SHEDS).findLast((key) => key !== KEPT_SHED)
+    const shed = older === undefined ? null : keptJson<ShedAnswer>(older)
+    if (shed === null || answer.value !== null) return
+    const reckoner = await fetchReckoner()
+    if (reckoner === null) return
+    const cards: LoopCard[] = []
+    for (const { loopId } of shed.loops) {
+      const card = await reckoner.cardByLog(loopId, [], withDefaults(shed.crew.rules))
+      if (card !== null) cards.push(card)
+    }
+    // An answer that came meanwhile is newer.
+    if ((answer.value as ShedAnswer | null) === null && cards.length > 0) answer.value = { ...shed, loops: cards }
+    for (const key of keptKeys(KEPT_SHEDS)) if (key !== KEPT_SHED) forgetKept(key)
+    keepSoon()
+  }
+  if (answer.value === null) void readOlder()
   /** Worked out once for each answer, however often a screen that shows it is opened. */
   const grouped = computed(() => groupShed(saws.value, loops.value))
   const due = computed(() => whatNext(loops.value))
@@ -181,6 +263,7 @@ export const useShed = defineStore('shed', () => {
 
   return {
     answer,
+    age,
     away,
     fault,
     loaded,

@@ -8,6 +8,7 @@ import {
   parcelOf,
   PLAN_DOUBTS,
   plateFor,
+  sayAgo,
   sayMinutes,
   sayStep,
   SHARPENING_REFUSALS,
@@ -100,12 +101,7 @@ const plate = computed(() =>
   plan.value === null ? null : plateFor(here.used.kit.kit, plan.value.gauges.plateUm, rules.value.gaugeSchool),
 )
 /** How long ago another device was last heard of. */
-const ago = computed(() => {
-  const minutes = there.value === null ? 0 : Math.round((Date.now() - Date.parse(there.value.savedAt)) / 60_000)
-  if (minutes < 1) return 'just now'
-  if (minutes < 60) return `${minutes} min ago`
-  return minutes < 48 * 60 ? `${Math.round(minutes / 60)} h ago` : `${Math.round(minutes / 1440)} days ago`
-})
+const ago = computed(() => (there.value === null ? '' : sayAgo(Date.now() - Date.parse(there.value.savedAt))))
 </script>
 
 <template>

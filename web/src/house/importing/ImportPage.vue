@@ -203,7 +203,7 @@ async function write(): Promise<void> {
   wrong.value = ''
   try {
     const { loops, saws } = await postImport({ saws: plan.value.saws, entries: plan.value.entries })
-    keep(
+    void keep(
       REMEMBERED,
       JSON.stringify({ ...remembered(), ...rememberColumns(laidOut.value?.headings ?? [], match.value) }),
     )

@@ -1,0 +1,119 @@
+import 'fake-indexeddb/auto'
+import { IDBFactory } from 'fake-indexeddb'
+import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest'
+import { closeDevice, forget, keep, keptJson, keptKeys, keptText, mayKeep, onKeptElsewhere, openDevice } from './device'
+import { keepLogs, keptLog, keptPlace, keptSawLog } from './keptLogs'
+import { FullStorage, StandInStorage } from './standInStorage'
+
+beforeEach(() => {
+  vi.stubGlobal('indexedDB', new IDBFactory())
+  vi.stubGlobal('localStorage', new StandInStorage())
+  vi.stubGlobal('navigator', { storage: { persist: () => Promise.resolve(true) } })
+})
+afterEach(() => {
+  closeDevice()
+  vi.unstubAllGlobals()
+})
+
+/** As if the page was closed, and opened again. */
+async function again(): Promise<void> {
+  closeDevice()
+  await openDevice()
+}
+
+describe('what is kept on a device', () => {
+  test('is there when the page is opened again', async () => {
+    await openDevice()
+    expect(mayKeep.value).toBe(true)
+    expect(await keep('undercliff:one', '{"a":1}')).toBe('kept')
+    await again()
+    expect(keptJson('undercliff:one')).toEqual({ a: 1 })
+    forget('undercliff:one')
+    await again()
+    expect(keptText('undercliff:one')).toBeNull()
+  })
+
+  test('what an earlier version kept in the small storage comes over once', async () => {
+    localStorage.setItem('undercliff:outbox:1', 'old')
+    localStorage.setItem('another', 'not ours')
+    await openDevice()
+    expect(keptKeys('undercliff:outbox:')).toEqual(['undercliff:outbox:1'])
+    expect(localStorage.getItem('undercliff:outbox:1')).toBeNull()
+    expect(localStorage.getItem('another')).toBe('not ours')
+    await again()
+    expect(keptText('undercliff:outbox:1')).toBe('old')
+  })
+
+  test('a page that goes before the database has it has written it down', async () => {
+    await openDevice()
+    await keep('undercliff:one', 'first')
+    await keep('undercliff:two', 'goes')
+    void keep('undercliff:one', 'second')
+    forget('undercliff:two')
+    // The page is gone at once: nothing of what the database was asked for arrives.
+    const slips = Object.fromEntries(Object.entries(localStorage)) as Record<string, string>
+    expect(slips).toMatchObject({ 'undercliff:one': 'second', 'undercliff-gone:undercliff:two': '' })
+    await new Promise((resolve) => setTimeout(resolve, 50))
+    expect(Object.keys(localStorage)).toEqual([])
+    for (const [key, text] of Object.entries(slips)) localStorage.setItem(key, text)
+    await again()
+    expect(keptText('undercliff:one')).toBe('second')
+    expect(keptText('undercliff:two')).toBeNull()
+    expect(Object.keys(localStorage)).toEqual([])
+  })
+
+  test('where there is no room, what was kept before stays', async () => {
+    await openDevice()
+    await keep('undercliff:one', 'first')
+    vi.stubGlobal('localStorage', new FullStorage())
+    const put = vi.spyOn(IDBObjectStore.prototype, 'put').mockImplementation(() => {
+      throw new DOMException('The quota has been exceeded.', 'QuotaExceededError')
+    })
+    expect(await keep('undercliff:one', 'second')).toBe('noRoom')
+    expect(keptText('undercliff:one')).toBe('first')
+    put.mockRestore()
+  })
+
+  test('without a database the small storage is used, and without that the page itself', async () => {
+    vi.stubGlobal('indexedDB', undefined)
+    await openDevice()
+    expect(await keep('undercliff:one', 'small')).toBe('kept')
+    expect(localStorage.getItem('undercliff:one')).toBe('small')
+    vi.stubGlobal('localStorage', undefined)
+    expect(await keep('undercliff:two', 'page')).toBe('forbidden')
+    expect(keptText('undercliff:two')).toBe('page')
+    expect(mayKeep.value).toBe(false)
+  })
+
+  test('another page of the device hears of it', async () => {
+    await openDevice()
+    const heard: [string, string | null][] = []
+    onKeptElsewhere({ addEventListener: () => undefined } as unknown as Window, (key, text) => heard.push([key, text]))
+    const other = new BroadcastChannel('undercliff-device')
+    other.postMessage({ key: 'undercliff:one', text: 'theirs' })
+    await vi.waitFor(() => {
+      expect(heard).toEqual([['undercliff:one', 'theirs']])
+    })
+    expect(keptText('undercliff:one')).toBe('theirs')
+    other.close()
+  })
+})
+
+describe('logs that are kept', () => {
+  const base = { happenedAt: '2026-03-01T09:00:00.000Z', writtenAt: '', personId: null, writtenBy: null }
+  const took = (id: string, loopId: string) => ({ ...base, id, loopId, kind: 'takenOff' }) as const
+  const flipped = (id: string) => ({ ...base, id, sawId: 'saw', kind: 'barFlipped' }) as const
+
+  test('grow by what is new, each entry once; of another crew nothing stays', async () => {
+    const answer = { entries: [took('a', 'one'), took('b', 'two')], sawEntries: [flipped('f')], more: false }
+    await keepLogs('crew', { ...answer, place: '2.1' })
+    await keepLogs('crew', { entries: [took('b', 'two'), took('c', 'two')], sawEntries: [], place: '3.1', more: false })
+    expect((await keptLog('two')).map(({ id }) => id)).toEqual(['b', 'c'])
+    expect(await keptSawLog('saw')).toHaveLength(1)
+    expect(await keptPlace('crew')).toBe('3.1')
+    expect(await keptPlace('another')).toBeNull()
+    await keepLogs('another', { entries: [took('d', 'three')], sawEntries: [], place: '1.0', more: false })
+    expect(await keptLog('two')).toEqual([])
+    expect(await keptLog('three')).toHaveLength(1)
+  })
+})

@@ -1,0 +1,33 @@
+import { fetchLogs } from './api'
+import { keepLogs, keptPlace } from './keptLogs'
+
+let keeping: Promise<void> | null = null
+let again = false
+
+async function readOn(crewId: string): Promise<void> {
+  for (;;) {
+    const answer = await fetchLogs(await keptPlace(crewId))
+    await keepLogs(crewId, answer)
+    if (!answer.more) return
+  }
+}
+
+/**
+ * Reads what was written to the crew's logs since they were last kept on this device, while nobody waits for it. What
+ * cannot be read or kept now is read the next time; one reading goes on at a time.
+ */
+export function keepUpWithLogs(crewId: string): Promise<void> {
+  if (keeping !== null) {
+    again = true
+    return keeping
+  }
+  keeping = readOn(crewId)
+    .catch(() => undefined)
+    .finally(() => {
+      keeping = null
+      if (!again) return
+      again = false
+      void keepUpWithLogs(crewId)
+    })
+  return keeping
+}
