@@ -54,7 +54,7 @@ const CORE_LAYERS = [
 ]
 
 /** Places of the interface, in the order of the working day. No place imports from another. */
-const WEB_PLACES = ['shed', 'bench', 'learn', 'house']
+const WEB_PLACES = ['shed', 'wood', 'bench', 'learn', 'house']
 /** Folders of web that hold what screens share, with what else of web each may import from. */
 const WEB_SHARED = {
   theme: [],

@@ -13,6 +13,8 @@ import type {
   SawEntry,
   SawFit,
   SawState,
+  TankHours,
+  Tension,
   Um,
 } from '@undercliff/core'
 
@@ -28,6 +30,10 @@ export interface Saw extends NewSaw {
   readonly grooveWidthUm: Um | null
   /** Not here to be worked with; null while it is. */
   readonly gone: Gone | null
+  /** When the tension was last looked at; null where nobody has. */
+  readonly tension: Tension | null
+  /** What a tank comes to in hours. */
+  readonly tankHours: TankHours
 }
 
 export interface Person {
@@ -66,7 +72,6 @@ export interface LoopAnswer {
 /** Answer of `GET /api/logs?since=…`: what was written since a place, for devices that keep every log. */
 export interface LogsAnswer {
   readonly entries: readonly Entry[]
-  readonly sawEntries: readonly SawEntry[]
   /** Where to go on from. */
   readonly place: string
   /** Whether there is more to read at once. */

@@ -196,6 +196,7 @@ export const entrySchemas = {
     sawId: id(),
     barFlipped: yesNo(),
     tensionChecked: yesNo(),
+    from: id().nullable().optional(),
     overruled: text(NOTE_LENGTH).min(3, 'Say why in a few words.'),
   }),
   takenOff: strictObject({

@@ -120,9 +120,9 @@ export async function setUp(page: Page, undercliff: Undercliff, path = '/'): Pro
   await expect(page.getByRole('link', { name: 'Ottoline Vane' })).toBeVisible()
 }
 
-/** Changes what a page keeps on its device under a key, behind its back. */
-export async function changeKept<T>(page: Page, key: string, change: (kept: T) => T): Promise<void> {
-  const before = await page.evaluate(
+/** What a page keeps on its device under a key, as text; `null` for nothing. */
+export const keptOf = (page: Page, key: string): Promise<string> =>
+  page.evaluate(
     (name) =>
       new Promise<string>((resolve) => {
         const open = indexedDB.open('undercliff')
@@ -136,6 +136,10 @@ export async function changeKept<T>(page: Page, key: string, change: (kept: T) =
       }),
     key,
   )
+
+/** Changes what a page keeps on its device under a key, behind its back. */
+export async function changeKept<T>(page: Page, key: string, change: (kept: T) => T): Promise<void> {
+  const before = await keptOf(page, key)
   await page.evaluate(
     ([name, text]) =>
       new Promise<void>((resolve) => {

@@ -29,6 +29,9 @@ const screens = {
   wear: () => import('./learn/wear/WearPage.vue'),
   glossary: () => import('./learn/glossary/GlossaryPage.vue'),
   me: () => import('./house/me/MePage.vue'),
+  wood: () => import('./wood/field/WoodPage.vue'),
+  signs: () => import('./wood/signs/SignsPage.vue'),
+  card: () => import('./wood/card/TouchUpCardPage.vue'),
   nowhere: () => import('./frame/NowherePage.vue'),
 }
 
@@ -75,6 +78,9 @@ export const router = createRouter({
     { path: '/loops/:tag/note/retired', name: 'retire', component: screens.retire, props: true },
     { path: '/loops/:tag/spec', name: 'spec', component: screens.spec, props: true },
     { path: '/saws/:nickname', name: 'saw', component: screens.saw, props: true },
+    { path: '/loops/:tag/signs', name: 'signs', component: screens.signs, props: true },
+    { path: '/loops/:tag/card', name: 'card', component: screens.card, props: true },
+    { path: '/wood', name: 'wood', component: screens.wood },
     { path: '/triage', name: 'triage', component: screens.triage },
     { path: '/tools', name: 'tools', component: screens.tools },
     { path: '/tools/caliper', name: 'caliper', component: screens.caliper },
@@ -111,6 +117,9 @@ interface Screens {
   sharpen: Screen<'sharpen', ByTag>
   jobSheet: Screen<'jobSheet', ByTag>
   decide: Screen<'decide', ByTag>
+  signs: Screen<'signs', ByTag>
+  card: Screen<'card', ByTag>
+  wood: Screen<'wood'>
   ran: Screen<'ran', ByTag>
   struck: Screen<'struck', ByTag>
   inspected: Screen<'inspected', ByTag>

@@ -154,6 +154,8 @@ export interface EntryBodies {
     readonly sawId: string
     readonly barFlipped?: boolean
     readonly tensionChecked?: boolean
+    /** The saw that it came off as far as whoever moved it knew; null where it was on none. */
+    readonly from?: string | null
     /** Why it went on although it does not fit in every part. */
     readonly overruled?: string
   }

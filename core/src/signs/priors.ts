@@ -13,7 +13,7 @@ import { learnSharpness } from '../wear'
 export interface Scene {
   readonly state: LoopState
   /** Null where the loop is on none, or nothing is known of it. */
-  readonly saw: SawState | null
+  readonly saw: Pick<SawState, 'fit' | 'due' | 'tension'> | null
   readonly rules: Pick<HouseRules, 'gaugeSchool' | 'woodStep' | 'gaugeHighUm' | 'gaugeLowUm' | 'sideDifferenceUm'>
 }
 

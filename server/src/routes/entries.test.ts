@@ -57,7 +57,7 @@ describe('logs for a device that keeps them', () => {
 
   test('a place that nobody told is the beginning', async () => {
     const all = (await since(null)).entries.length
-    for (const odd of ['x', '-1.2', '1', '99999999999999999999.1', '1.2.3'])
+    for (const odd of ['x', '-1', '99999999999999999999', '1.5', ''])
       expect((await since(encodeURIComponent(odd))).entries).toHaveLength(all)
   })
 })

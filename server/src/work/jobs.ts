@@ -7,7 +7,7 @@ import type { Caller } from '../store/caller'
 import { runImport } from '../store/importing'
 import { readKitUsage } from '../store/kit'
 import { learnFromLogs } from '../store/learnFromLogs'
-import { readLogsSince, type LogPlace } from '../store/logsSince'
+import { readLogsSince } from '../store/logsSince'
 import { changeRules, effectOfRules } from '../store/rules'
 import { writeTable, type TableName } from '../store/tables'
 import { readWear } from '../store/wear'
@@ -43,7 +43,7 @@ export const JOBS = {
     utf8(await writeTable(db, crewId, table)),
   ),
   writeTagSheet: job(({ db }, asked: TagsWanted) => writeTagSheet(db, asked)),
-  readLogsSince: job(async ({ db }, { crewId, place }: { crewId: string; place: LogPlace }) =>
+  readLogsSince: job(async ({ db }, { crewId, place }: { crewId: string; place: number }) =>
     utf8(JSON.stringify(await readLogsSince(db, crewId, place))),
   ),
   readKitUsage: job(({ db }, { crewId }: { crewId: string }) => readKitUsage(db, crewId)),

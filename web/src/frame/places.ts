@@ -6,6 +6,7 @@ export type ScreenName = keyof TypesConfig['RouteNamedMap']
 /** The places of the working day, in its order. Rooms that are still to be built are not among them. */
 export const PLACES = [
   { id: 'shed', name: 'Shed', key: 'S', opens: 'shed' },
+  { id: 'wood', name: 'Wood', key: 'W', opens: 'wood' },
   { id: 'bench', name: 'Bench', key: 'B', opens: 'triage' },
   { id: 'learn', name: 'Learn', key: 'L', opens: 'wear' },
   { id: 'house', name: 'House', key: 'H', opens: 'crew' },
@@ -34,6 +35,9 @@ export const SCREENS: Readonly<Record<ScreenName, ScreenOf>> = {
   identify: { place: 'shed', name: 'Which chain is this?', words: 'identify pitch gauge unknown measure rivets' },
   scan: { place: 'shed', name: 'Scan a tag', words: 'camera code QR' },
   tags: { place: 'shed', name: 'Print tags', words: 'labels QR code sheet paper' },
+  wood: { place: 'wood', name: 'In the wood', words: 'field out there tank touched up struck swap gloves' },
+  signs: { place: 'wood', name: 'What it tells', of: 'loop' },
+  card: { place: 'wood', name: 'How to touch up', of: 'loop' },
   triage: { place: 'bench', name: 'Triage', words: 'queue due work tonight verdicts accept' },
   tools: { place: 'bench', name: 'Tools', words: 'files wheels grinder plates caliper vise stock packs kit' },
   caliper: { place: 'bench', name: 'Caliper stand-in', words: 'simulator serial cable demo' },

@@ -75,7 +75,7 @@ export function entriesFor(
           ? []
           : [entry(occupant.loopId, { kind: 'takenOff', to: offTo ?? shelfFor(occupant) })]
       const back = away ? [entry(loop.loopId, { kind: 'cameBack', to: 'bench' })] : []
-      return [...off, ...back, entry(loop.loopId, { kind: 'fitted', ...fitting })]
+      return [...off, ...back, entry(loop.loopId, { kind: 'fitted', from: loop.sawId, ...fitting })]
     }
   }
 }

@@ -2,7 +2,7 @@ import 'fake-indexeddb/auto'
 import { IDBFactory } from 'fake-indexeddb'
 import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest'
 import { closeDevice, forget, keep, keptJson, keptKeys, keptText, mayKeep, onKeptElsewhere, openDevice } from './device'
-import { keepLogs, keptLog, keptPlace, keptSawLog } from './keptLogs'
+import { keepLogs, keptLog, keptPlace } from './keptLogs'
 import { FullStorage, StandInStorage } from './standInStorage'
 
 beforeEach(() => {
@@ -102,17 +102,15 @@ describe('what is kept on a device', () => {
 describe('logs that are kept', () => {
   const base = { happenedAt: '2026-03-01T09:00:00.000Z', writtenAt: '', personId: null, writtenBy: null }
   const took = (id: string, loopId: string) => ({ ...base, id, loopId, kind: 'takenOff' }) as const
-  const flipped = (id: string) => ({ ...base, id, sawId: 'saw', kind: 'barFlipped' }) as const
 
   test('grow by what is new, each entry once; of another crew nothing stays', async () => {
-    const answer = { entries: [took('a', 'one'), took('b', 'two')], sawEntries: [flipped('f')], more: false }
-    await keepLogs('crew', { ...answer, place: '2.1' })
-    await keepLogs('crew', { entries: [took('b', 'two'), took('c', 'two')], sawEntries: [], place: '3.1', more: false })
+    const answer = { entries: [took('a', 'one'), took('b', 'two')], more: false }
+    await keepLogs('crew', { ...answer, place: '2' })
+    await keepLogs('crew', { entries: [took('b', 'two'), took('c', 'two')], place: '3', more: false })
     expect((await keptLog('two')).map(({ id }) => id)).toEqual(['b', 'c'])
-    expect(await keptSawLog('saw')).toHaveLength(1)
-    expect(await keptPlace('crew')).toBe('3.1')
+    expect(await keptPlace('crew')).toBe('3')
     expect(await keptPlace('another')).toBeNull()
-    await keepLogs('another', { entries: [took('d', 'three')], sawEntries: [], place: '1.0', more: false })
+    await keepLogs('another', { entries: [took('d', 'three')], place: '1', more: false })
     expect(await keptLog('two')).toEqual([])
     expect(await keptLog('three')).toHaveLength(1)
   })

@@ -1,5 +1,6 @@
 import { fetchLogs } from './api'
 import { keepLogs, keptPlace } from './keptLogs'
+import { hearToday } from './todaysEntries'
 
 let keeping: Promise<void> | null = null
 let again = false
@@ -7,6 +8,7 @@ let again = false
 async function readOn(crewId: string): Promise<void> {
   for (;;) {
     const answer = await fetchLogs(await keptPlace(crewId))
+    hearToday(answer.entries)
     await keepLogs(crewId, answer)
     if (!answer.more) return
   }

@@ -16,6 +16,7 @@ import { KEPT_SHED, KEPT_SHEDS } from './keptShed'
 import { keepUpWithLogs } from './logKeeper'
 import { useOutbox } from './outbox'
 import { useSession } from './sessionStore'
+import { hearToday } from './todaysEntries'
 import { fetchShed, ServerAway, SignedOut } from './api'
 import { forget as forgetKept, keep, keptJson, keptKeys } from './device'
 
@@ -153,8 +154,9 @@ export const useShed = defineStore('shed', () => {
   }
 
   /** Takes what entries changed, so that the whole shed need not be asked for anew. */
-  function take({ cards, saws: changed }: EntriesAnswer): void {
+  function take({ entries, cards, saws: changed }: EntriesAnswer): void {
     taken += 1
+    hearToday(entries.filter((entry) => 'loopId' in entry))
     if (answer.value === null) return
     const replaced = <T>(all: readonly T[], some: readonly T[], idOf: (one: T) => string): T[] => {
       const byId = new Map(some.map((one) => [idOf(one), one]))
@@ -255,6 +257,8 @@ export const useShed = defineStore('shed', () => {
   const bareUnit = computed((): 'mm' | 'inch' => (lengths.value === 'inch' ? 'inch' : 'mm'))
   const byTag = computed(() => new Map(loops.value.map((loop) => [loop.tag, loop])))
   const loopByTag = (tag: string): LoopCard | undefined => byTag.value.get(tag)
+  /** Who is at work on this device. */
+  const meId = (): string | null => session.me?.personId ?? null
   const nameOf = (personId: string | null): string =>
     people.value.find(({ id }) => id === personId)?.name ?? 'nobody named'
   const bySawId = computed(() => new Map(saws.value.map((saw) => [saw.id, saw])))
@@ -286,6 +290,7 @@ export const useShed = defineStore('shed', () => {
     figures,
     bareUnit,
     loopByTag,
+    meId,
     nameOf,
     sawName,
     loopOn,

@@ -27,7 +27,12 @@ function take(code: string): boolean {
   )
   if (read.ok) {
     stop()
-    void router.push({ name: 'loop', params: { tag: read.tag } })
+    // Who came from the wood has the saw in hand.
+    void router.push(
+      route.query.to === 'wood'
+        ? { name: 'wood', query: { tag: read.tag } }
+        : { name: 'loop', params: { tag: read.tag } },
+    )
     return true
   }
   wrong.value = read.message

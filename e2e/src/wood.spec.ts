@@ -1,0 +1,283 @@
+import type { Saw, SawAnswer, ShedAnswer } from '@undercliff/contract'
+import { fitCheck, STORED_VERSION, type LoopCard } from '@undercliff/core'
+import type { BrowserContext, Page } from '@playwright/test'
+import { expect, keptOf, logOf, test } from './testing'
+
+const PHONE = { viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true } as const
+const inHand = (page: Page) => page.locator('[data-in-hand]')
+const just = (page: Page) => inHand(page).getByRole('status')
+
+/** Takes a saw in hand by its name. */
+async function take(page: Page, saw: string): Promise<void> {
+  const row = page.locator('[data-saw-row]').filter({ hasText: saw })
+  await expect(inHand(page).getByRole('heading').first()).toBeVisible()
+  if (await inHand(page).getByRole('heading', { name: saw }).isVisible()) return
+  if (!(await row.isVisible())) await page.getByRole('button', { name: /^All \d+ saws$/ }).tap()
+  await row.tap()
+  await expect(inHand(page).getByRole('heading', { name: saw })).toBeVisible()
+}
+
+test.describe('on a phone', () => {
+  test.use(PHONE)
+
+  test('a tank is one tap, a touch-up two, and both are taken back in the same place', async ({
+    page,
+    open,
+    undercliff,
+  }) => {
+    await open('/wood')
+    await take(page, 'Wren')
+    const before = (await logOf(undercliff, 'W1')).length
+    await page.locator('[data-tank]').tap()
+    await expect(just(page)).toContainText('A tank on W1 logged')
+    await expect
+      .poll(async () => (await logOf(undercliff, 'W1')).slice(before).map(({ kind }) => kind))
+      .toEqual(['ran'])
+    await page.locator('[data-undo]').tap()
+    await expect
+      .poll(async () => (await logOf(undercliff, 'W1')).slice(before).map(({ kind }) => kind))
+      .toEqual(['ran', 'corrected'])
+    // What it got last is shown before it counts.
+    await inHand(page).getByRole('button', { name: 'Touched up' }).tap()
+    await inHand(page).getByRole('button', { name: 'One more left' }).tap()
+    const said = (await page.locator('[data-log]').textContent()) ?? ''
+    const [left = 0, right = 0] = [...said.matchAll(/\d+/g)].map(([count]) => Number(count))
+    await page.locator('[data-log]').tap()
+    await expect(just(page)).toContainText('Touch-up of W1 logged')
+    await expect
+      .poll(async () => (await logOf(undercliff, 'W1')).at(-1))
+      .toMatchObject({ kind: 'sharpened', method: 'fileField', strokes: { left, right }, gaugesLowered: false })
+    // It was used last, and is in hand when the page is opened anew.
+    await page.reload()
+    await expect(inHand(page).getByRole('heading', { name: 'Wren' })).toBeVisible()
+    // The day's wood is said once.
+    await page.getByRole('button', { name: /^Today/ }).tap()
+    await page.getByRole('button', { name: 'Gritty bark' }).tap()
+    await page.reload()
+    await page.locator('[data-tank]').tap()
+    await expect
+      .poll(async () => (await logOf(undercliff, 'W1')).at(-1))
+      .toMatchObject({ kind: 'ran', tanks: 1, conditions: 'gritty' })
+    await expect(page.locator('[data-today]')).toContainText('Maren Aldwick 1 tank, 1 touch-up')
+  })
+
+  test('only loops that fit and are fit are on offer, and a swap asks for the tension', async ({
+    page,
+    open,
+    undercliff,
+  }) => {
+    await open('/wood')
+    await take(page, 'Wren')
+    await inHand(page).getByRole('button', { name: 'Another loop' }).tap()
+    const offered = inHand(page).locator('[data-asked="swap"] .other strong')
+    const { loops, saws } = await undercliff.json<ShedAnswer>('/api/shed')
+    const wren = saws.find(({ nickname }) => nickname === 'Wren')
+    const tags = await offered.allTextContents()
+    expect(tags.length).toBeGreaterThan(0)
+    for (const tag of tags) {
+      const loop = loops.find((one) => one.tag === tag)
+      expect(loop).toMatchObject({ fitForUse: true, sawId: null, retired: false })
+      expect(loop?.spec.pitchClass).toBe(wren?.pitchClass)
+      expect(loop?.spec.driveLinks).toBe(wren?.driveLinks)
+    }
+    const [other = ''] = tags
+    await offered.first().tap()
+    await expect(inHand(page).getByRole('heading', { name: other })).toBeVisible()
+    await expect(just(page)).toContainText(`${other} is on Wren; W1 came off`)
+    await inHand(page).getByRole('button', { name: 'Oil filled' }).tap()
+    await expect
+      .poll(async () => (await undercliff.json<SawAnswer>(`/api/saws/${wren?.id ?? ''}`)).state.oilAt)
+      .not.toBeNull()
+  })
+
+  test('what the saw tells becomes causes with odds, one look, and something to do', async ({
+    page,
+    open,
+    undercliff,
+  }) => {
+    await open('/loops/K5/signs')
+    await expect(page.getByRole('button', { name: 'Tap a sign first' })).toBeDisabled()
+    await page.getByRole('button', { name: 'Pulls to one side' }).tap()
+    await expect(page.getByRole('button', { name: 'To which side?' })).toBeDisabled()
+    await page.getByRole('button', { name: 'To the right' }).tap()
+    await page.getByRole('button', { name: 'What is it?' }).tap()
+    await expect(page.getByRole('list', { name: 'What may be behind it' }).getByRole('listitem').first()).toContainText(
+      /in 100/,
+    )
+    // Three looks at most, and then something is done.
+    const remedy = page.locator('[data-remedy]')
+    for (let looks = 0; looks < 3 && !(await remedy.isVisible()); looks += 1) {
+      const look = page.locator('[data-look]')
+      const title = await look.getByRole('heading').textContent()
+      await look.getByRole('button', { name: 'Nothing wrong there' }).tap()
+      await expect(page.locator('[data-look] h2, [data-remedy] h2').first()).not.toHaveText(title ?? '')
+    }
+    await expect(remedy).toBeVisible()
+    await page.getByRole('button', { name: 'It was something else …' }).tap()
+    await page.getByRole('button', { name: 'Uneven or unturned bar rails' }).tap()
+    await expect(page.getByText('Tap what it does.')).toBeVisible()
+    await expect.poll(async () => (await logOf(undercliff, 'K5')).at(-1)?.kind).toBe('traced')
+    const kinds = (await logOf(undercliff, 'K5')).map(({ kind }) => kind)
+    expect(kinds).toContain('noticed')
+    expect(kinds).toContain('looked')
+  })
+
+  test('snatching after gauges by eye keeps the loop off, and a reading brings it back', async ({
+    page,
+    open,
+    undercliff,
+  }) => {
+    const { loops } = await undercliff.json<ShedAnswer>('/api/shed')
+    const loopId = loops.find(({ tag }) => tag === 'W2')?.loopId
+    const base = { loopId, personId: null, happenedAt: new Date().toISOString() }
+    const lowered = { ...base, id: 'by-eye-in-a-test', kind: 'gaugesLowered', gaugesByEye: true }
+    expect((await undercliff.send('POST', '/api/entries', { entries: [lowered] })).status).toBe(201)
+    await open('/loops/W2/signs')
+    await page.getByRole('button', { name: 'Snatches, bogs, jumps' }).tap()
+    await page.getByRole('button', { name: 'What is it?' }).tap()
+    await expect(page.getByText(/The gauges may be too low. Do not cut with it/)).toBeVisible()
+    await page.goto(`${undercliff.address}/loops/W2`)
+    await expect(page.getByText('Do not use').first()).toBeVisible()
+  })
+
+  test('every target is 56 px, in both hands, in landscape and in the sun', async ({ page, open }) => {
+    await open('/wood')
+    const small = () =>
+      page.evaluate(() =>
+        [...document.querySelectorAll<HTMLElement>('main button, main a')]
+          .filter((one) => one.offsetParent !== null)
+          .map((one) => ({ text: one.textContent?.trim(), box: one.getBoundingClientRect() }))
+          .filter(({ box }) => Math.round(box.height) < 56 || Math.round(box.width) < 56)
+          .map(({ text }) => text),
+      )
+    for (const size of [
+      { width: 390, height: 844 },
+      { width: 844, height: 390 },
+    ]) {
+      await page.setViewportSize(size)
+      expect(await small()).toEqual([])
+      await page.getByRole('button', { name: 'Left hand' }).tap()
+      expect(await small()).toEqual([])
+      await inHand(page).getByRole('button', { name: 'Touched up' }).tap()
+      expect(await small()).toEqual([])
+      await inHand(page).getByRole('button', { name: 'Never mind' }).tap()
+      await page.getByRole('button', { name: 'Sunlight' }).tap()
+    }
+    await page.goto(page.url().replace('/wood', '/loops/K5/signs'))
+    await expect(page.getByRole('button', { name: 'Tap a sign first' })).toBeVisible()
+    expect((await small()).filter((text) => text !== 'K5')).toEqual([])
+  })
+})
+
+test.describe('out of range', () => {
+  test.use({ ...PHONE, serviceWorkers: 'allow' })
+
+  /** Opens the page, and waits until all that a cold start needs is kept. */
+  async function keepAll(page: Page): Promise<void> {
+    await page.evaluate(() => navigator.serviceWorker.ready.then(() => undefined))
+    await expect
+      .poll(
+        () =>
+          page.evaluate(
+            () =>
+              new Promise<number>((resolve) => {
+                const open = indexedDB.open('undercliff-logs')
+                open.onsuccess = () => {
+                  const count = open.result.transaction('loops').objectStore('loops').count()
+                  count.onsuccess = () => {
+                    open.result.close()
+                    resolve(count.result)
+                  }
+                }
+              }),
+          ),
+        { timeout: 30_000 },
+      )
+      .toBeGreaterThan(20)
+  }
+  /** A page on another device. */
+  async function device(context: BrowserContext): Promise<Page> {
+    const page = await context.newPage()
+    return page
+  }
+
+  test('a cold start without a server shows the shed with its age; a day is logged by two, and goes home', async ({
+    page,
+    open,
+    undercliff,
+    browser,
+  }) => {
+    test.setTimeout(180_000)
+    await open('/wood')
+    await keepAll(page)
+    const other = await browser.newContext(PHONE)
+    await undercliff.enter(other, 'iska')
+    const iska = await device(other)
+    await iska.goto(`${undercliff.address}/wood`)
+    await keepAll(iska)
+
+    // Two saws that take the same loops, and one of those: the demo has one of each.
+    const { saws, loops } = await undercliff.json<ShedAnswer>('/api/shed')
+    const free = loops.filter(
+      ({ sawId, fitForUse, retired, place }) => sawId === null && fitForUse && !retired && place.at !== 'shop',
+    )
+    const fits = (loop: LoopCard, saw: Saw) => fitCheck(loop.spec, saw, saw, true).level === 'fits'
+    const one = saws.find((saw) => free.some((loop) => fits(loop, saw)))
+    if (one === undefined) throw new Error('the demo should have a loop to swap')
+    const contested = free.find((loop) => fits(loop, one))?.tag ?? ''
+    const { pitchClass, gaugeUm, driveLinks } = one
+    const two = { id: 'sister-in-a-test', nickname: 'Sister', pitchClass, gaugeUm, driveLinks }
+    expect((await undercliff.send('POST', '/api/saws', two)).status).toBe(201)
+    for (const device of [page, iska]) {
+      await device.reload()
+      await device.getByRole('button', { name: /^All \d+ saws$/ }).tap()
+      await expect(device.locator('[data-saw-row]').filter({ hasText: 'Sister' })).toBeVisible()
+      await expect.poll(() => keptOf(device, `undercliff:shed:${STORED_VERSION}`)).toContain('Sister')
+    }
+
+    await undercliff.kill()
+    await page.context().setOffline(true)
+    await other.setOffline(true)
+    // Cold: the page is closed, and another one opened.
+    const cold = await page.context().newPage()
+    await page.close()
+    await cold.goto(`${undercliff.address}/wood`)
+    await expect(inHand(cold).getByRole('heading').first()).toBeVisible()
+    await expect(cold.getByText(/The shed does not answer; this is it as it was/)).toBeVisible()
+    await take(cold, one.nickname)
+    await inHand(cold).getByRole('button', { name: 'Another loop' }).tap()
+    const offered = inHand(cold).locator('[data-asked="swap"] .other strong')
+    await offered.filter({ hasText: contested }).tap()
+    await expect(inHand(cold).getByRole('heading', { name: contested })).toBeVisible()
+    await cold.locator('[data-tank]').tap()
+    await cold.locator('[data-tank]').tap()
+    await expect(cold.locator('[data-today]')).toContainText('2 tanks')
+    // All loops open, and what is measured counts.
+    await cold.goto(`${undercliff.address}/loops/K5`)
+    await expect(cold.getByRole('heading', { name: 'K5', exact: true })).toBeVisible()
+
+    // The other device puts the same loop on another saw that it fits.
+    await iska.goto(`${undercliff.address}/wood`)
+    await take(iska, two.nickname)
+    await inHand(iska).getByRole('button', { name: 'Another loop' }).tap()
+    await inHand(iska).locator('.other').filter({ hasText: contested }).tap()
+    await iska.locator('[data-tank]').tap()
+
+    await undercliff.up()
+    await cold.context().setOffline(false)
+    await expect
+      .poll(async () => (await logOf(undercliff, contested)).map(({ kind }) => kind).slice(-3))
+      .toEqual(['fitted', 'ran', 'ran'])
+    await other.setOffline(false)
+    // The loop is somewhere else by now: that is said with what can be done about it, and nothing is dropped.
+    await expect(iska.getByText(`Not taken: Loop ${contested} is on another saw by now`)).toBeVisible()
+    await iska.getByRole('button', { name: 'See what it held' }).tap()
+    await iska.getByRole('button', { name: 'It is here: put it on all the same' }).tap()
+    await expect
+      .poll(async () =>
+        (await logOf(undercliff, contested)).map(({ kind }) => kind).filter((kind) => kind === 'fitted'),
+      )
+      .toHaveLength(2)
+    await other.close()
+  })
+})

@@ -1,0 +1,154 @@
+<script setup lang="ts">
+import {
+  decide,
+  hasBumpers,
+  METHOD_CAUTIONS,
+  BUMPER_CAUTION,
+  planSharpening,
+  setUpRows,
+  SHARPENING_REFUSALS,
+  TOOL_NAMES,
+  writeLength,
+  type Hand,
+} from '@undercliff/core'
+import { computed } from 'vue'
+import LoopAway from '../../parts/LoopAway.vue'
+import { useOpenLoop } from '../../remote/openLoop'
+import { useSession } from '../../remote/sessionStore'
+import { useLastStrokes } from '../field/strokes'
+
+/** How the loop in hand is touched up: what to hold how, how many strokes, and what to mind. Read at arm's length. */
+const props = defineProps<{ tag: string }>()
+const { loop, shed, rules } = useOpenLoop(() => props.tag)
+const session = useSession()
+const state = computed(() => loop.state)
+const personId = computed(() => session.me?.personId ?? null)
+const last = useLastStrokes(
+  () => loop.entries,
+  () => personId.value,
+)
+const plan = computed(() =>
+  state.value === null
+    ? null
+    : planSharpening({ ...state.value, decision: null }, rules.value, { action: 'touchUp', personId: personId.value }),
+)
+/** Strokes that most cutters of a side get. */
+function usual(hand: Hand): number {
+  const counts = plan.value?.sides.find((side) => side.hand === hand)?.cutters.map(({ count }) => count) ?? []
+  const sorted = [...counts].sort((a, b) => a - b)
+  return sorted[Math.floor(sorted.length / 2)] ?? 4
+}
+/** What the person is used to; where nobody has counted yet, what the plan says. */
+const strokes = computed(() =>
+  last.value.whose === 'usual' ? { left: usual('left'), right: usual('right') } : last.value,
+)
+/** The side that what the saw told wants more of. */
+const more = computed((): Hand | null => {
+  if (state.value === null) return null
+  const reason = decide(state.value, rules.value).reasons.find(({ rule, hand }) => rule === 'signsSay' && hand != null)
+  return reason?.hand ?? null
+})
+/** A couple of strokes more for the side that is behind. Common practice. */
+const EXTRA = 2
+const given = (hand: Hand): number => strokes.value[hand] + (more.value === hand ? EXTRA : 0)
+const rows = computed(() => (plan.value === null ? [] : setUpRows(plan.value.setUp, shed.figures)))
+const BIG = new Set(['File', 'Height', 'Top plate'])
+</script>
+
+<template>
+  <LoopAway v-if="state === null" :status="loop.status" :tag="tag" @again="loop.open(tag)" />
+  <section v-else-if="plan" class="sheet card" aria-labelledby="card-title">
+    <h1 id="card-title">
+      Touch up <RouterLink class="figures" :to="{ name: 'loop', params: { tag } }">{{ tag }}</RouterLink>
+      <span class="soft tool">{{ TOOL_NAMES[plan.tool] }}</span>
+    </h1>
+    <p v-if="plan.refusal" class="caution grave" role="alert">{{ SHARPENING_REFUSALS[plan.refusal] }}</p>
+    <template v-else>
+      <p class="caution">{{ METHOD_CAUTIONS.fileField }}</p>
+      <div class="strokes" role="group" aria-label="Strokes for each cutter">
+        <p v-for="{ hand } in plan.sides" :key="hand">
+          <strong class="figures number">{{ given(hand) }}</strong> <span>{{ hand }}</span>
+          <span v-if="more === hand" class="soft">{{ EXTRA }} more: by what the saw tells</span>
+        </p>
+      </div>
+      <dl>
+        <template v-for="[name, value] in rows" :key="name">
+          <dt :class="{ big: BIG.has(name) }">{{ name }}</dt>
+          <dd :class="{ big: BIG.has(name) }">{{ value }}</dd>
+        </template>
+        <dt>Gauges</dt>
+        <dd>
+          {{
+            plan.gauges.due
+              ? `due: plate ${writeLength(plan.gauges.plateUm, shed.lengths)}, never by eye`
+              : 'not due: leave them'
+          }}
+        </dd>
+        <dt>Start</dt>
+        <dd>{{ state.spec.startMark ?? 'mark one cutter' }}, and once round from there</dd>
+      </dl>
+      <p v-if="plan.gauges.due && hasBumpers(state.spec)" class="caution">{{ BUMPER_CAUTION }}</p>
+    </template>
+    <div class="ways">
+      <RouterLink class="act next" :to="{ name: 'sharpen', params: { tag }, query: { action: 'touchUp' } }"
+        >Step by step</RouterLink
+      >
+      <RouterLink class="act" :to="{ name: 'wood', query: { tag } }">Back to the saw</RouterLink>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.card {
+  --target: 56px;
+  max-width: 720px;
+  margin: 0 auto;
+  display: grid;
+  gap: 12px;
+}
+.tool {
+  margin-left: 8px;
+  font-size: 1rem;
+  font-weight: 400;
+}
+.strokes {
+  display: grid;
+  grid-template-columns: repeat(2, minmax(0, 1fr));
+  gap: 10px;
+}
+.strokes p {
+  display: grid;
+  justify-items: center;
+  border: 2px solid var(--rule-strong);
+  border-radius: 4px;
+  padding: 6px;
+  font-size: 1.25rem;
+}
+.number {
+  font-size: 4rem;
+  line-height: 1;
+}
+dl {
+  display: grid;
+  grid-template-columns: max-content minmax(0, 1fr);
+  gap: 6px 14px;
+  margin: 0;
+  align-items: baseline;
+}
+dt {
+  color: var(--ink-soft);
+}
+dd {
+  margin: 0;
+  font-weight: 700;
+}
+dd.big {
+  font-size: 1.5rem;
+  line-height: 1.2;
+}
+.ways {
+  display: grid;
+  grid-template-columns: repeat(2, minmax(0, 1fr));
+  gap: 10px;
+}
+</style>

@@ -1,0 +1,267 @@
+<script setup lang="ts">
+import type { Saw } from '@undercliff/contract'
+import { ACTION_WORDS, sayReason, STRIKE_NAMES, STRIKE_OBJECTS, type StrikeObject } from '@undercliff/core'
+import { computed, nextTick, ref, watch } from 'vue'
+import ToothSign from '../../parts/ToothSign.vue'
+import VerdictMark from '../../parts/VerdictMark.vue'
+import { useLoop } from '../../remote/loopStore'
+import { useSession } from '../../remote/sessionStore'
+import { useShed } from '../../remote/shedStore'
+import { sayDayOf } from './day'
+import type { Field } from './field'
+import { useSight } from './sight'
+import { useLastStrokes } from './strokes'
+import { useToday } from './today'
+
+/** The saw in hand, with its loop, and everything that is logged of it by a tap or two. */
+const props = defineProps<{ field: Field; saw: Saw }>()
+const shed = useShed()
+const store = useLoop()
+const session = useSession()
+const sight = useSight()
+const today = useToday()
+const { loop, others, just, wrong } = props.field
+watch(
+  () => loop.value?.tag,
+  (tag) => {
+    if (tag !== undefined) void store.open(tag)
+  },
+  { immediate: true },
+)
+const here = computed(() => store.loopId === loop.value?.loopId)
+const last = useLastStrokes(
+  () => (here.value ? store.entries : []),
+  () => session.me?.personId ?? null,
+)
+const own = ref<{ readonly left: number; readonly right: number } | null>(null)
+const strokes = computed(() => own.value ?? last.value)
+const WHOSE = { mine: 'as you last gave it', anybody: 'as it last got', usual: 'a few, as usual' } as const
+const tanksToday = computed(() => today.tanksBySaw.get(props.saw.id) ?? 0)
+
+type Asked = 'touchedUp' | 'struck' | 'swap'
+const asked = ref<Asked | null>(null)
+const panel = ref<HTMLElement | null>(null)
+/** A second tap is asked for, in the same place. */
+async function ask(what: Asked): Promise<void> {
+  asked.value = what
+  own.value = null
+  await nextTick()
+  panel.value?.querySelector<HTMLElement>('button')?.focus({ preventScroll: true })
+}
+const change = (side: 'left' | 'right', by: number): void => {
+  const { left, right } = strokes.value
+  const before = { left, right }
+  own.value = { ...before, [side]: Math.min(60, Math.max(1, before[side] + by)) }
+}
+function done(act: () => void): void {
+  asked.value = null
+  act()
+}
+const logTouchUp = (): void => {
+  const { left, right } = strokes.value
+  done(() => {
+    props.field.touchedUp({ left, right })
+  })
+}
+const logStrike = (against: StrikeObject): void => {
+  done(() => {
+    props.field.struck(against)
+  })
+}
+</script>
+
+<template>
+  <section class="sheet in-hand" :class="{ left: sight.leftHand }" :aria-label="saw.nickname" data-in-hand>
+    <header>
+      <ToothSign v-if="loop" class="sign" :tooth="loop.tooth" :retired="false" />
+      <div>
+        <h2>
+          {{ saw.nickname }}
+          <RouterLink v-if="loop" class="figures tag" :to="{ name: 'loop', params: { tag: loop.tag } }">{{
+            loop.tag
+          }}</RouterLink>
+        </h2>
+        <p v-if="loop" class="verdict" :class="{ stop: !loop.fitForUse }">
+          <VerdictMark :action="loop.action" /> {{ ACTION_WORDS[loop.action] }}
+        </p>
+        <p v-if="loop?.reason" class="soft why">{{ sayReason(loop.reason, shed.figures) }}</p>
+        <p v-if="!loop" class="soft">No loop on it.</p>
+      </div>
+    </header>
+    <p v-if="wrong" class="stop-text" role="alert">{{ wrong }}</p>
+    <div class="just" role="status" aria-live="polite">
+      <template v-if="just">
+        <span>{{ just.text }}.</span>
+        <button type="button" class="act" data-undo @click="field.undo">Undo</button>
+      </template>
+      <span v-else-if="loop" class="soft day">A tank counts as one in {{ sayDayOf(field.day.value) }}.</span>
+    </div>
+    <div v-if="asked" ref="panel" class="second stack" :data-asked="asked">
+      <template v-if="asked === 'touchedUp'">
+        <p class="soft">Strokes for each cutter, {{ WHOSE[last.whose] }}</p>
+        <div class="sides">
+          <div v-for="side in ['left', 'right'] as const" :key="side" class="side">
+            <button type="button" class="act" :aria-label="`One less ${side}`" @click="change(side, -1)">−</button>
+            <strong class="figures">{{ strokes[side] }} {{ side === 'left' ? 'L' : 'R' }}</strong>
+            <button type="button" class="act" :aria-label="`One more ${side}`" @click="change(side, 1)">+</button>
+          </div>
+        </div>
+        <button type="button" class="act next" data-log @click="logTouchUp">
+          Log {{ strokes.left }} left, {{ strokes.right }} right
+        </button>
+      </template>
+      <div v-else-if="asked === 'struck'" class="row">
+        <button v-for="one in STRIKE_OBJECTS" :key="one" type="button" class="act grow" @click="logStrike(one)">
+          {{ STRIKE_NAMES[one] }}
+        </button>
+      </div>
+      <template v-else>
+        <p v-if="others.length === 0">No other loop that fits is here and fit.</p>
+        <button
+          v-for="other in others.slice(0, 6)"
+          :key="other.loopId"
+          type="button"
+          class="act other"
+          @click="done(() => field.swap(other))"
+        >
+          <ToothSign class="small-sign" :tooth="other.tooth" :retired="false" />
+          <span
+            ><strong class="figures">{{ other.tag }}</strong> {{ ACTION_WORDS[other.action] }}</span
+          >
+        </button>
+      </template>
+      <p v-if="asked === 'swap'" class="soft">Engine off, brake on, gloves on. Tension is asked for in a minute.</p>
+      <p v-if="asked === 'touchedUp'" class="soft">Engine off, brake on, gloves on. File away from you.</p>
+      <button type="button" class="act" @click="asked = null">Never mind</button>
+    </div>
+    <div v-else class="taps">
+      <template v-if="loop">
+        <button type="button" class="act next tank" data-tank @click="field.tank">
+          A tank<span v-if="tanksToday > 0" class="count figures">{{ tanksToday }} today</span>
+        </button>
+        <button type="button" class="act" @click="ask('touchedUp')">Touched up</button>
+        <button type="button" class="act" @click="ask('struck')">Struck</button>
+      </template>
+      <button type="button" class="act" @click="ask('swap')">Another loop</button>
+      <RouterLink v-if="loop" class="act" :to="{ name: 'signs', params: { tag: loop.tag } }">It tells …</RouterLink>
+      <button type="button" class="act" @click="field.oiled">Oil filled</button>
+      <RouterLink v-if="loop" class="act" :to="{ name: 'card', params: { tag: loop.tag } }">How to touch up</RouterLink>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.in-hand {
+  display: grid;
+  gap: 10px;
+  padding: 12px;
+  position: relative;
+}
+header {
+  display: grid;
+  grid-template-columns: 96px minmax(0, 1fr);
+  gap: 12px;
+  align-items: center;
+}
+.sign {
+  width: 96px;
+}
+h2 {
+  font-size: 1.4rem;
+}
+.tag {
+  margin-left: 6px;
+  display: inline-flex;
+  min-height: 56px;
+  min-width: 56px;
+  align-items: center;
+}
+.verdict {
+  font-weight: 700;
+  font-size: 1.1rem;
+}
+.verdict.stop {
+  color: var(--stop);
+}
+.why {
+  display: -webkit-box;
+  -webkit-line-clamp: 2;
+  -webkit-box-orient: vertical;
+  overflow: hidden;
+}
+.just {
+  display: flex;
+  gap: 10px;
+  align-items: center;
+  justify-content: space-between;
+  min-height: 56px;
+  font-weight: 700;
+}
+.just .day {
+  font-weight: 400;
+}
+.taps {
+  display: grid;
+  grid-template-columns: repeat(2, minmax(0, 1fr));
+  gap: 10px;
+}
+.taps .act {
+  min-height: 64px;
+  font-size: 1.1rem;
+  padding: 6px 8px;
+}
+.tank {
+  grid-column: 1 / -1;
+  min-height: 84px;
+  font-size: 1.35rem;
+}
+.count {
+  font-size: 1rem;
+  font-weight: 400;
+}
+.left .taps {
+  direction: rtl;
+}
+.left .taps > * {
+  direction: ltr;
+}
+.second {
+  border-left: 6px solid var(--work);
+  padding-left: 12px;
+}
+.sides {
+  display: grid;
+  grid-template-columns: repeat(2, minmax(0, 1fr));
+  gap: 10px;
+}
+.side {
+  display: flex;
+  gap: 6px;
+  align-items: center;
+  justify-content: space-between;
+}
+.side .act {
+  min-width: 56px;
+  font-size: 1.4rem;
+  padding: 4px;
+}
+.side strong {
+  white-space: nowrap;
+  font-size: 1.5rem;
+}
+.second > .act.next {
+  min-height: 72px;
+  font-size: 1.25rem;
+}
+.grow {
+  flex: 1;
+  min-height: 64px;
+}
+.other {
+  justify-content: flex-start;
+  min-height: 60px;
+}
+.small-sign {
+  width: 56px;
+}
+</style>

@@ -1,0 +1,191 @@
+import type { AnyNewEntry, Saw } from '@undercliff/contract'
+import {
+  fitCheck,
+  type EntryBodies,
+  type EntryKind,
+  type LoopCard,
+  type NewEntry,
+  type NewSawEntry,
+  type SawEntryBodies,
+  type SawEntryKind,
+} from '@undercliff/core'
+import { nanoid } from 'nanoid'
+import { computed, ref, shallowRef } from 'vue'
+import { entriesFor } from '../../move/entriesFor'
+import { keptRef } from '../../remote/keptRef'
+import { useOutbox } from '../../remote/outbox'
+import { useReminders } from '../../remote/reminders'
+import { useSession } from '../../remote/sessionStore'
+import { useShed } from '../../remote/shedStore'
+import { useWriting } from '../../remote/writing'
+import { useDay } from './day'
+
+/** How long what was just logged is taken back in the same place, in ms. */
+const UNDO_MS = 60_000
+/** Minutes after which the tension is looked at first, once something went on or was touched up. */
+const FIRST_LOOK_MINUTES = 1
+
+/** Which of the saws that are here somebody used last comes first; where that is not known, what was logged last. */
+function useSawOrder() {
+  const shed = useShed()
+  const session = useSession()
+  const used = keptRef<Readonly<Record<string, readonly string[]>>>('undercliff:used-saws', {})
+  const mine = computed(() => used.value[session.me?.personId ?? ''] ?? [])
+  const saws = computed(() => {
+    const place = (id: string): number => {
+      const at = mine.value.indexOf(id)
+      return at === -1 ? Infinity : at
+    }
+    const latest = (id: string): string => shed.loopOn(id)?.lastEntryAt ?? ''
+    return shed.saws
+      .filter(({ gone }) => gone === null)
+      .sort((a, b) => place(a.id) - place(b.id) || latest(b.id).localeCompare(latest(a.id)))
+  })
+  /** Somebody has this saw in hand now. */
+  function use(sawId: string): void {
+    const personId = session.me?.personId ?? ''
+    if (mine.value[0] === sawId) return
+    used.value = { ...used.value, [personId]: [sawId, ...mine.value.filter((id) => id !== sawId)] }
+  }
+  return { saws, use }
+}
+
+/** What was just logged, while it can be taken back. */
+interface Just {
+  readonly text: string
+  readonly entries: readonly AnyNewEntry[]
+}
+
+/** Logging with one tap: it shows at once, whatever becomes of it, and is taken back in the same place. */
+function useJust() {
+  const outbox = useOutbox()
+  const writing = useWriting()
+  const just = shallowRef<Just | null>(null)
+  const wrong = ref('')
+  let timer: ReturnType<typeof setTimeout> | undefined
+
+  async function log(entries: readonly AnyNewEntry[], text: string): Promise<void> {
+    clearTimeout(timer)
+    wrong.value = ''
+    const mine: Just = { text, entries }
+    just.value = mine
+    timer = setTimeout(() => (just.value = null), UNDO_MS)
+    const sent = await outbox.send(entries)
+    if (sent.outcome === 'refused') {
+      wrong.value = sent.why
+      if (just.value === mine) just.value = null
+    } else if (just.value === mine && sent.outcome !== 'sent') {
+      just.value = { ...mine, text: `${text}; kept here${sent.outcome === 'held' ? ' in this page alone' : ''}` }
+    }
+  }
+  async function undo(): Promise<void> {
+    const taken = just.value
+    just.value = null
+    if (taken !== null) await writing.strikeOut(taken.entries, 'Undone')
+  }
+  return { just, wrong, log, undo }
+}
+
+/** Entries as they are written now, by whoever is at work on this device. */
+function useEntries() {
+  const session = useSession()
+  const base = () => ({ id: nanoid(), happenedAt: new Date().toISOString(), personId: session.me?.personId ?? null })
+  const ofLoop = <K extends EntryKind>(loopId: string, kind: K, body: EntryBodies[K]): NewEntry =>
+    ({ ...base(), loopId, kind, ...body }) as unknown as NewEntry
+  const ofSaw = <K extends SawEntryKind>(sawId: string, kind: K, body: SawEntryBodies[K]): NewSawEntry =>
+    ({ ...base(), sawId, kind, ...body }) as unknown as NewSawEntry
+  /** What puts a loop on a saw, and what is on it off. */
+  const onto = (other: LoopCard, sawId: string, off: LoopCard | undefined): NewEntry[] => {
+    const { personId, happenedAt: at } = base()
+    const target = { to: 'saw', sawId, barFlipped: false, tensionChecked: false } as const
+    return entriesFor(other, target, off, { personId, at, newId: nanoid })
+  }
+  return { ofLoop, ofSaw, onto }
+}
+
+/** What is sharp on the truck first, then what is sharp elsewhere, then what is due. */
+const nearness = ({ place, action }: LoopCard): number =>
+  (place.at === 'truck' ? 0 : place.at === 'sharpRack' ? 1 : 2) + (action === 'runOn' ? 0 : 4)
+
+/** Whether a loop could go on a saw as both are. */
+const couldGoOn = (card: LoopCard, saw: Saw): boolean =>
+  !card.retired &&
+  card.fitForUse &&
+  card.sawId === null &&
+  card.place.at !== 'shop' &&
+  fitCheck(card.spec, saw, saw, card.fitForUse).level === 'fits'
+
+/** The saws out there, and the one in hand with its loop. */
+function useInHand() {
+  const shed = useShed()
+  const { saws, use } = useSawOrder()
+  const picked = ref<string | null>(null)
+  const saw = computed(() => saws.value.find(({ id }) => id === picked.value) ?? saws.value[0])
+  const loop = computed(() => (saw.value === undefined ? undefined : shed.loopOn(saw.value.id)))
+  /** Loops that fit and are fit, the sharpest and nearest first. */
+  const others = computed((): readonly LoopCard[] => {
+    const on = saw.value
+    if (on === undefined) return []
+    return shed.loops
+      .filter((card) => couldGoOn(card, on))
+      .sort((a, b) => nearness(a) - nearness(b) || a.tag.localeCompare(b.tag))
+  })
+  const take = (sawId: string): void => {
+    picked.value = sawId
+  }
+  return { saws, saw, loop, others, take, use }
+}
+
+/** The saws out there, the one in hand, and what is logged of it by a tap or two. */
+export function useField() {
+  const shed = useShed()
+  const reminders = useReminders()
+  const day = useDay()
+  const { use, ...hand } = useInHand()
+  const { just, wrong, log, undo } = useJust()
+  const { ofLoop, ofSaw, onto } = useEntries()
+  /** Does something with the saw in hand and the loop on it; from then on this person used that saw last. */
+  function withHand(act: (saw: Saw, loop: LoopCard) => void): void {
+    const { saw, loop } = hand
+    if (saw.value === undefined || loop.value === undefined) return
+    use(saw.value.id)
+    act(saw.value, loop.value)
+  }
+  const tank = (): void => {
+    withHand((_saw, { loopId, tag }) => {
+      void log([ofLoop(loopId, 'ran', { tanks: 1, conditions: day.value.conditions })], `A tank on ${tag} logged`)
+    })
+  }
+  const touchedUp = (strokes: { readonly left: number; readonly right: number }): void => {
+    withHand((saw, { loopId, tag }) => {
+      reminders.remind(saw.id, FIRST_LOOK_MINUTES)
+      const body = { method: 'fileField', strokes, gaugesLowered: false } as const
+      void log([ofLoop(loopId, 'sharpened', body)], `Touch-up of ${tag} logged`)
+    })
+  }
+  const struck = (against: EntryBodies['struck']['against']): void => {
+    withHand((_saw, { loopId, tag }) => {
+      void log([ofLoop(loopId, 'struck', { against })], `${tag} struck something: look it over`)
+    })
+  }
+  const oiled = (): void => {
+    const { saw } = hand
+    if (saw.value === undefined) return
+    use(saw.value.id)
+    void log([ofSaw(saw.value.id, 'oilFilled', {})], `Oil filled on ${saw.value.nickname}`)
+  }
+  const hoursSaid = (sawId: string, tanks: number, hours: number): void => {
+    void log([ofSaw(sawId, 'hoursSaid', { tanks, hours })], `${hours} h for ${tanks} tanks of ${shed.sawName(sawId)}`)
+  }
+  const swap = (other: LoopCard): void => {
+    const { saw, loop } = hand
+    if (saw.value === undefined) return
+    use(saw.value.id)
+    reminders.remind(saw.value.id, FIRST_LOOK_MINUTES)
+    const off = loop.value === undefined ? '' : `; ${loop.value.tag} came off`
+    void log(onto(other, saw.value.id, loop.value), `${other.tag} is on ${saw.value.nickname}${off}`)
+  }
+  return { day, ...hand, just, wrong, tank, touchedUp, struck, oiled, swap, hoursSaid, undo }
+}
+
+export type Field = ReturnType<typeof useField>
