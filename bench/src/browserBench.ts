@@ -8,33 +8,13 @@ import { chromium, type Page } from '@playwright/test'
 import { CHROMIUM, CHROMIUM_ARGS } from '@undercliff/e2e'
 import { benchSaws, entriesFor } from './benchEntries'
 import type { Figure } from './figure'
+import { median, PHONE_SLOWER, timed, within95 } from './inPage'
 
 const LOOPS = 2000
 const ROUNDS = 15
 /** Searches as somebody would type them, one key after another. */
 const SEARCHES = ['n199', 'touch up', '.325 74']
 const WEB_DIST = fileURLToPath(new URL('../../web/dist', import.meta.url))
-
-const median = (values: readonly number[]): number =>
-  [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)] ?? 0
-
-/** From an act in the page to the paint that shows what it did, in ms; both as JavaScript text. */
-const timed = (page: Page, act: string, done: string): Promise<number> =>
-  page.evaluate(`new Promise((resolve) => {
-    const start = performance.now();
-    ${act}
-    const look = () => {
-      if (!(${done})) {
-        requestAnimationFrame(look)
-        return
-      }
-      // The frame is painted once a message that was posted in it arrives.
-      const { port1, port2 } = new MessageChannel()
-      port1.onmessage = () => resolve(performance.now() - start)
-      port2.postMessage(null)
-    }
-    requestAnimationFrame(look)
-  })`)
 
 const press = (key: string): string =>
   `(document.activeElement ?? document.body).dispatchEvent(
@@ -77,9 +57,6 @@ async function whatIfRedraws(page: Page, address: string): Promise<number[]> {
   return times
 }
 
-/** How much slower a phone is than this machine. */
-const PHONE_SLOWER = 4
-
 /** From a key to the next cutter drawn, in a sharpening step by step, with the processor of a phone. */
 async function sharpenKeys(page: Page, address: string): Promise<number[]> {
   await page.goto(`${address}/loops/N7/sharpen?action=file`)
@@ -99,10 +76,6 @@ async function sharpenKeys(page: Page, address: string): Promise<number[]> {
   await session.send('Emulation.setCPUThrottlingRate', { rate: 1 })
   return times
 }
-
-/** The time that 95 of 100 are within. */
-const within95 = (times: readonly number[]): number =>
-  [...times].sort((a, b) => a - b)[Math.min(times.length - 1, Math.floor(times.length * 0.95))] ?? 0
 
 const sharpenFigures = (times: readonly number[]): Figure[] => [
   {

@@ -4,6 +4,7 @@ import { foldBench } from './foldBench'
 import { importBench } from './importBench'
 import { initialScriptBench } from './initialScriptBench'
 import { shedBench } from './shedBench'
+import { woodBench } from './woodBench'
 import type { Bound, Figure } from './figure'
 
 /** Runs every bench and prints its figures against their limits. Exit code 1 when one is missed. */
@@ -14,6 +15,7 @@ const figures: Figure[] = [
   ...initialScriptBench(),
   ...(await shedBench()),
   ...(await browserBench()),
+  ...(await woodBench()),
 ]
 let missed = 0
 const meets = (value: number, { atMost = Infinity, atLeast = -Infinity }: Bound): boolean =>

@@ -46,6 +46,7 @@ for (const { name, size, media } of LOOKS) {
     page,
     open,
   }) => {
+    test.setTimeout(300_000)
     await page.setViewportSize(size)
     await page.emulateMedia(media)
     for (const path of SCREENS) {

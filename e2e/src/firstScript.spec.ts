@@ -9,7 +9,10 @@ function withImports(path: string, seen = new Set<string>()): Set<string> {
   if (seen.has(path)) return seen
   seen.add(path)
   const text = readFileSync(join(DIST, 'assets', path), 'utf8')
+  // The application itself is fetched while the first script reads what the device keeps.
   for (const [, next] of text.matchAll(/(?:import|from)\s*"\.\/([^"]+\.js)"/g))
+    if (next !== undefined) withImports(next, seen)
+  for (const [, next] of text.matchAll(/import\([`"]\.\/(start-[^`"]+\.js)[`"]\)/g))
     if (next !== undefined) withImports(next, seen)
   return seen
 }

@@ -128,6 +128,7 @@ test('what one page left is sent by another of the same device', async ({ page, 
 test('a page that is older than the server says so, and does not say that the shed is away', async ({ page, open }) => {
   await page.route('**/assets/TriagePage*.js', (route) => route.fulfill({ status: 404, body: '' }))
   await open('/')
+  await expect(page.locator('[data-loop-tile]').first()).toBeVisible()
   await page.evaluate(() => {
     history.pushState({}, '', '/triage')
     dispatchEvent(new PopStateEvent('popstate', { state: {} }))

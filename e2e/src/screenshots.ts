@@ -68,6 +68,13 @@ const misread = async (page: Page): Promise<void> => {
   await page.getByLabel('The tag').fill('K33')
   await page.keyboard.press('Enter')
 }
+/** Says that it makes dust and has to be pushed. */
+const tellDust = async (page: Page): Promise<void> => {
+  for (const name of ['Dust, not shavings', 'Has to be pushed', 'What is it?'])
+    await page.getByRole('button', { name }).click()
+  await page.locator('[data-look], [data-remedy]').first().waitFor()
+  await page.getByText(/kept on this device/).waitFor({ state: 'hidden' })
+}
 /** Through the steps before the first side, and over its first cutters. */
 const toTheSeventhCutter = async (page: Page): Promise<void> => {
   for (let i = 0; i < 8; i += 1) await page.locator('.go').click()
@@ -119,10 +126,13 @@ const SHOTS: readonly Shot[] = [
   { name: 'sharpened', look: true, path: '/loops/K3/sharpened', size: DESK },
   { name: 'sharpened-ground', look: true, path: '/loops/K3/sharpened', size: PHONE, whole: true, then: groundSome },
   { name: 'sharpened-ground-dark', look: true, path: '/loops/K3/sharpened', size: DESK, dark: true, then: groundSome },
-  { name: 'sharpened-phone', path: '/loops/P1/sharpened', size: PHONE },
+  { name: 'sharpened-phone', look: true, path: '/loops/P1/sharpened', size: PHONE },
+  { name: 'wood-phone', path: '/wood', size: PHONE },
+  { name: 'signs-phone', path: '/loops/K5/signs', size: PHONE, whole: true, then: tellDust },
+  { name: 'card-phone', look: true, path: '/loops/K5/card', size: PHONE },
   { name: 'inspected', look: true, path: '/loops/P4/note/inspected', size: DESK },
   { name: 'decide', path: '/loops/K3/decide', size: DESK, whole: true },
-  { name: 'decide-phone', path: '/loops/K3/decide', size: PHONE, whole: true },
+  { name: 'decide-phone', look: true, path: '/loops/K3/decide', size: PHONE, whole: true },
   { name: 'decide-dark', look: true, path: '/loops/K1/decide', size: DESK, dark: true, whole: true },
   { name: 'decide-turned', look: true, path: '/loops/K3/decide', size: DESK, whole: true, then: turnSome },
   { name: 'decide-stages', look: true, path: '/rules?chapter=cutters', size: DESK, whole: true, then: stagesOfK3 },

@@ -146,7 +146,7 @@ test.describe('on a phone', () => {
       page.evaluate(() =>
         [...document.querySelectorAll<HTMLElement>('main button, main a')]
           .filter((one) => one.offsetParent !== null)
-          .map((one) => ({ text: one.textContent?.trim(), box: one.getBoundingClientRect() }))
+          .map((one) => ({ text: one.textContent.trim(), box: one.getBoundingClientRect() }))
           .filter(({ box }) => Math.round(box.height) < 56 || Math.round(box.width) < 56)
           .map(({ text }) => text),
       )

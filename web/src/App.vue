@@ -8,7 +8,6 @@ import { titleOf } from './frame/places'
 import NoticeBar from './frame/NoticeBar.vue'
 import TensionReminder from './frame/TensionReminder.vue'
 import { useNotices } from './remote/notices'
-import MovePanel from './move/MovePanel.vue'
 import { useUpdate } from './frame/update'
 import { useMoves } from './move/moveStore'
 import { useOutbox } from './remote/outbox'
@@ -18,6 +17,8 @@ import { fetchOtherScreens, router } from './router'
 import { useWedge } from './shed/scan/useWedge'
 import { darkOverrides, darkTheme, lightOverrides } from './theme/naive'
 
+const fetchMovePanel = () => import('./move/MovePanel.vue')
+const MovePanel = defineAsyncComponent(fetchMovePanel)
 const SignInPage = defineAsyncComponent(() => import('./frame/session/SignInPage.vue'))
 const dark = usePreferredDark()
 const theme = computed(() => (dark.value ? darkTheme : null))
@@ -78,6 +79,7 @@ onMounted(() => {
   void session.ask()
   void router.isReady().then(() =>
     setTimeout(() => {
+      void fetchMovePanel().catch(() => undefined)
       void fetchOtherScreens()
       update.begin()
     }, 300),

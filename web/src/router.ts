@@ -1,7 +1,7 @@
 import { createRouter, createWebHistory, type RouteRecordInfo } from 'vue-router'
-import ShedPage from './shed/overview/ShedPage.vue'
 
 const screens = {
+  shed: () => import('./shed/overview/ShedPage.vue'),
   loop: () => import('./shed/loop/LoopPage.vue'),
   measure: () => import('./bench/measure/MeasurePage.vue'),
   sharpened: () => import('./bench/sharpened/SharpenedPage.vue'),
@@ -52,7 +52,7 @@ async function longEnough(at: { left?: number; top: number }): Promise<{ left?: 
   return at
 }
 
-/** Every place has an address; only the shed is loaded at once. */
+/** Every place has an address, and is fetched when it is opened, or behind the first page. */
 export const router = createRouter({
   history: createWebHistory(),
   scrollBehavior: async (to, _from, saved) => {
@@ -64,7 +64,7 @@ export const router = createRouter({
     return { el: to.hash, top: 12 }
   },
   routes: [
-    { path: '/', name: 'shed', component: ShedPage },
+    { path: '/', name: 'shed', component: screens.shed },
     { path: '/loops/:tag', name: 'loop', component: screens.loop, props: true },
     { path: '/loops/:tag/measure', name: 'measure', component: screens.measure, props: true },
     { path: '/loops/:tag/sharpened', name: 'sharpened', component: screens.sharpened, props: true },

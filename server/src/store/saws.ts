@@ -60,7 +60,11 @@ export async function readSaws(db: Database | Transaction, crewId: string, sawId
   }
   const stints = await readStints(db, crewId, sawIds)
   return rows.map((row) => {
-    const { fit, bar, due, gone, tension, tankHours } = sawState(sawOf(row), logs.get(row.id) ?? [], stints.get(row.id) ?? [])
+    const { fit, bar, due, gone, tension, tankHours } = sawState(
+      sawOf(row),
+      logs.get(row.id) ?? [],
+      stints.get(row.id) ?? [],
+    )
     const { pitchClass, gaugeUm, driveLinks, nosePitchClass = null, barStamp } = fit
     const { grooveWidthUm } = bar
     return {

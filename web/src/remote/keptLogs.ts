@@ -1,5 +1,6 @@
 import type { LogsAnswer } from '@undercliff/contract'
 import type { Entry } from '@undercliff/core'
+import { fetchLoop } from './api'
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb'
 
 /** Every log of the crew, for when nothing answers: larger than what is held in memory, and read one by one. */
@@ -66,6 +67,16 @@ export async function keepLogs(crewId: string, { entries, place: since }: LogsAn
 /** The log of a loop as it was last heard; empty where none is kept. */
 export async function keptLog(loopId: string): Promise<readonly Entry[]> {
   return (await (await database())?.get('loops', loopId).catch(() => undefined)) ?? []
+}
+
+/** The log of a loop as this device has kept it, else as the server has it; empty where neither can say. */
+export async function readLog(loopId: string): Promise<readonly Entry[]> {
+  const kept = await keptLog(loopId)
+  if (kept.length > 0) return kept
+  return fetchLoop(loopId).then(
+    ({ entries }) => entries,
+    () => [],
+  )
 }
 
 /** Keeps none any more: another crew signs in, or the device has no room for what was typed. */

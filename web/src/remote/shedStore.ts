@@ -27,6 +27,8 @@ const FIRST_WAIT_MS = 2000
 const LAST_WAIT_MS = 30_000
 /** How long what was logged here may be on its way before it is drawn as if it had arrived, in ms. */
 const UNSENT_AFTER_MS = 1500
+/** The same where it is known that nothing answers: as soon as the tap has its answer. */
+const UNSENT_AWAY_MS = 150
 /** How long what somebody else changed is marked, in ms. */
 const MARKED_MS = 30_000
 
@@ -223,7 +225,7 @@ export const useShed = defineStore('shed', () => {
     ([waiting, isAway]) => {
       clearTimeout(unsentTimer)
       if (waiting.length === 0 && unsent.value.size === 0) return
-      unsentTimer = setTimeout(() => void drawUnsent(), isAway ? 0 : UNSENT_AFTER_MS)
+      unsentTimer = setTimeout(() => void drawUnsent(), isAway ? UNSENT_AWAY_MS : UNSENT_AFTER_MS)
     },
   )
   /** A version before this one kept the shed: its cards are worked out anew from the logs that are kept too. */

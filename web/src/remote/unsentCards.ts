@@ -11,6 +11,9 @@ export async function cardByLog(loopId: string, more: readonly Entry[], rules: H
   return state === null ? null : cardOf(state, rules)
 }
 
+/** What was worked out last of each loop, by what waited then. */
+const worked = new Map<string, { readonly of: string; readonly card: LoopCard | null }>()
+
 /** Cards of the loops of which something waits to be sent, as it will be once it has gone home. */
 export async function unsentCards(
   waiting: readonly AnyNewEntry[],
@@ -23,7 +26,10 @@ export async function unsentCards(
   }
   const cards = new Map<string, LoopCard>()
   for (const [loopId, entries] of byLoop) {
-    const card = await cardByLog(loopId, entries, rules)
+    const of = [rules.version, ...entries.map(({ id }) => id)].join(' ')
+    const before = worked.get(loopId)
+    const card = before?.of === of ? before.card : await cardByLog(loopId, entries, rules)
+    worked.set(loopId, { of, card })
     if (card !== null) cards.set(loopId, card)
   }
   return cards

@@ -1,22 +1,31 @@
 <script setup lang="ts">
 import { BUMPER_CAUTION, hasBumpers, settingBounds } from '@undercliff/core'
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 import { useDraft } from '../../parts/draft'
 import { useFigure } from '../../parts/figure'
 import FigureField from '../../parts/FigureField.vue'
 import { useOpenLoop } from '../../remote/openLoop'
 import NoteForm from './NoteForm.vue'
+import RadioChoice from '../../parts/RadioChoice.vue'
 import type { NoteBody } from './noteBody'
+
+const WITH = [
+  { value: false, label: 'A plate' },
+  { value: true, label: 'By eye' },
+]
 
 /** The depth gauges came down to the plate. */
 const props = defineProps<{ tag: string }>()
 const { loop } = useOpenLoop(() => props.tag)
 const bumpers = computed(() => loop.state !== null && hasBumpers(loop.state.spec))
 const setting = useFigure('Setting', () => settingBounds(loop.state?.spec ?? { settingUm: 650 }))
-useDraft(`gauges:${props.tag}`, { setting: setting.text })
+/** Without a plate nobody knows how far: the trade warns of it, and it happens. */
+const byEye = ref(false)
+useDraft(`gauges:${props.tag}`, { setting: setting.text, byEye })
 function body(): NoteBody | string {
   const settingUm = setting.read()
   if (typeof settingUm === 'string') return settingUm
+  if (byEye.value) return { kind: 'gaugesLowered', gaugesByEye: true }
   return settingUm === null ? { kind: 'gaugesLowered' } : { kind: 'gaugesLowered', settingUm }
 }
 </script>
@@ -28,7 +37,15 @@ function body(): NoteBody | string {
       kicks.
     </p>
     <p v-if="bumpers" class="caution">{{ BUMPER_CAUTION }}</p>
-    <FigureField id="setting" :figure="setting" placeholder="0.65"
+    <fieldset>
+      <legend>With</legend>
+      <RadioChoice v-model="byEye" label="With" :options="WITH" />
+      <p v-if="byEye" class="caution grave">
+        By eye they come out too low as often as not. Lay a plate over some on both sides, and log what it reads, before
+        the saw cuts.
+      </p>
+    </fieldset>
+    <FigureField v-if="!byEye" id="setting" :figure="setting" placeholder="0.65"
       >Setting on the plate <span class="soft">(empty: as new)</span></FigureField
     >
   </NoteForm>

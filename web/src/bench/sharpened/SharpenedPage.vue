@@ -72,6 +72,8 @@ const strokes = ref({ ...lastStrokes.value })
 const counted = ref(true)
 /** Whether gauges were lowered, as somebody said; what is advised for the way it was done until then. */
 const gaugesSaid = ref<boolean | null>(null)
+/** They were lowered without a plate. */
+const byEye = ref(false)
 const cleared = ref<boolean | null>(null)
 const evened = ref<boolean | null>(null)
 const stopChecked = ref<boolean | null>(null)
@@ -101,6 +103,7 @@ useDraft(`sharpened:${props.tag}:${route.query.as === 'touchUp' ? 'touchUp' : ''
   strokes,
   counted,
   gaugesSaid,
+  byEye,
   cleared,
   evened,
   stopChecked,
@@ -195,6 +198,7 @@ function details(): { settingUm?: number; pairs?: { cutter: number; beforeUm: nu
   if ((beforeUm === null) !== (afterUm === null)) return 'Give both lengths of cutter 1, before and after, or neither.'
   return {
     ...(typeof settingUm === 'number' && gauges.value ? { settingUm } : {}),
+    ...(gauges.value && byEye.value ? { gaugesByEye: true } : {}),
     ...(typeof beforeUm === 'number' && typeof afterUm === 'number'
       ? { pairs: [{ cutter: 1, beforeUm, afterUm }] }
       : {}),
@@ -273,6 +277,7 @@ async function save(): Promise<void> {
         <RadioChoice v-model="gauges" label="Gauges lowered?" :options="NO_YES" />
         <p v-if="gauges" class="caution">
           Use the plate. Gauges too low cannot be put back: the saw snatches and kicks.
+          <button type="button" class="act small" :aria-pressed="byEye" @click="byEye = !byEye">By eye</button>
         </p>
         <p v-if="gauges && hasBumpers(loop.state.spec)" class="caution">{{ BUMPER_CAUTION }}</p>
       </fieldset>

@@ -26,6 +26,7 @@ const LOOP: readonly (readonly [string, string])[] = [
   ['p', 'put it somewhere'],
   ['i', 'log an inspection'],
   ['x', 'log a strike'],
+  ['w', 'what the saw tells'],
   ['arrow keys', 'from cutter to cutter on the loop map'],
   ['Shift arrows', 'on the map of a strike: choose a run'],
 ]

@@ -79,6 +79,7 @@ const others = computed((): { to: LoopScreen; label: string; key: string }[] => 
   { to: 'struck', label: 'Struck', key: 'x' },
   { to: 'inspected', label: 'Inspected', key: 'i' },
   { to: 'gaugesLowered', label: 'Gauges', key: 'g' },
+  { to: 'signs', label: state.value?.signs.length === 0 ? 'It tells …' : 'What it tells', key: 'w' },
   ...(session.isLead ? [{ to: 'retire', label: 'Retire', key: 'e' } as const] : []),
 ])
 onKeyStroke(

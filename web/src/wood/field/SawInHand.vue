@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import type { Saw } from '@undercliff/contract'
-import { ACTION_WORDS, sayReason, STRIKE_NAMES, STRIKE_OBJECTS, type StrikeObject } from '@undercliff/core'
-import { computed, nextTick, ref, watch } from 'vue'
+import { ACTION_WORDS, sayReason, STRIKE_NAMES, STRIKE_OBJECTS, type Entry, type StrikeObject } from '@undercliff/core'
+import { computed, nextTick, ref, shallowRef, watch } from 'vue'
 import ToothSign from '../../parts/ToothSign.vue'
 import VerdictMark from '../../parts/VerdictMark.vue'
-import { useLoop } from '../../remote/loopStore'
+import { readLog } from '../../remote/keptLogs'
 import { useSession } from '../../remote/sessionStore'
 import { useShed } from '../../remote/shedStore'
 import { sayDayOf } from './day'
@@ -16,21 +16,24 @@ import { useToday } from './today'
 /** The saw in hand, with its loop, and everything that is logged of it by a tap or two. */
 const props = defineProps<{ field: Field; saw: Saw }>()
 const shed = useShed()
-const store = useLoop()
 const session = useSession()
 const sight = useSight()
 const today = useToday()
 const { loop, others, just, wrong } = props.field
+/** The log of the loop in hand, as this device has it, else as the server does: for what it got last. */
+const log = shallowRef<readonly Entry[]>([])
 watch(
-  () => loop.value?.tag,
-  (tag) => {
-    if (tag !== undefined) void store.open(tag)
+  () => loop.value?.loopId,
+  async (loopId) => {
+    log.value = []
+    if (loopId === undefined) return
+    const found = await readLog(loopId)
+    if (loop.value?.loopId === loopId) log.value = found
   },
   { immediate: true },
 )
-const here = computed(() => store.loopId === loop.value?.loopId)
 const last = useLastStrokes(
-  () => (here.value ? store.entries : []),
+  () => log.value,
   () => session.me?.personId ?? null,
 )
 const own = ref<{ readonly left: number; readonly right: number } | null>(null)

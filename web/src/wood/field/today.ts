@@ -1,14 +1,6 @@
 import type { AnyNewEntry } from '@undercliff/contract'
 import { isOfSaw } from '@undercliff/contract'
-import {
-  asWritten,
-  POPULATION_WORDS,
-  populationOf,
-  plural,
-  struckOutIds,
-  type Entry,
-  type NewEntry,
-} from '@undercliff/core'
+import { asWritten, plural, struckOutIds, type Entry, type NewEntry, type SharpenMethod } from '@undercliff/core'
 import { defineStore } from 'pinia'
 import { computed, shallowRef } from 'vue'
 import { isToday, keptToday, onToday } from '../../remote/todaysEntries'
@@ -22,8 +14,43 @@ const COUNTED: Partial<Record<Entry['kind'], string>> = {
   noticed: 'sign',
 }
 
+/** What a sharpening is called by where and how it was done. */
+const SHARPENINGS: Readonly<Record<SharpenMethod, string>> = {
+  fileField: 'touch-up',
+  fileBench: 'filing',
+  grinder: 'grind',
+  shop: 'grind',
+}
+
 /** Tanks are what people look for first. */
 const place = (what: string): number => (what === 'tank' ? 0 : 1)
+
+/** What an entry counts as in the day, and how often; null for what is no work in the wood. */
+function countedAs(entry: Entry): readonly [what: string, times: number] | null {
+  if (entry.kind === 'ran') return ['tank', entry.tanks]
+  const what = entry.kind === 'sharpened' ? SHARPENINGS[entry.method] : COUNTED[entry.kind]
+  return what === undefined ? null : [what, 1]
+}
+
+/** What each person logged, in words. */
+function sayByPerson(entries: readonly Entry[], nameOf: (personId: string | null) => string) {
+  const people = new Map<string | null, Map<string, number>>()
+  for (const entry of entries) {
+    const counted = countedAs(entry)
+    if (counted === null) continue
+    const [what, times] = counted
+    const mine = people.get(entry.personId) ?? new Map<string, number>()
+    mine.set(what, (mine.get(what) ?? 0) + times)
+    people.set(entry.personId, mine)
+  }
+  return [...people].map(([personId, counts]) => ({
+    name: nameOf(personId),
+    did: [...counts]
+      .sort(([a], [b]) => place(a) - place(b))
+      .map(([what, count]) => plural(count, what))
+      .join(', '),
+  }))
+}
 
 /** What was logged today, by anybody, as far as this device has heard; what waits on it counts too. */
 export const useToday = defineStore('today', () => {
@@ -58,29 +85,7 @@ export const useToday = defineStore('today', () => {
     }
     return tanks
   })
-  /** What each person logged, in words. */
-  const byPerson = computed(() => {
-    const people = new Map<string | null, Map<string, number>>()
-    for (const entry of entries.value) {
-      const what =
-        entry.kind === 'ran'
-          ? 'tank'
-          : entry.kind === 'sharpened'
-            ? POPULATION_WORDS[populationOf(entry)].one
-            : COUNTED[entry.kind]
-      if (what === undefined) continue
-      const mine = people.get(entry.personId) ?? new Map<string, number>()
-      mine.set(what, (mine.get(what) ?? 0) + (entry.kind === 'ran' ? entry.tanks : 1))
-      people.set(entry.personId, mine)
-    }
-    return [...people].map(([personId, counts]) => ({
-      name: shed.nameOf(personId),
-      did: [...counts]
-        .sort(([a], [b]) => place(a) - place(b))
-        .map(([what, count]) => plural(count, what))
-        .join(', '),
-    }))
-  })
+  const byPerson = computed(() => sayByPerson(entries.value, shed.nameOf))
   /** Loops on the truck that are fit and need nothing. */
   const sharpOnTruck = computed(() =>
     shed.loops.filter(({ place, action, fitForUse }) => place.at === 'truck' && fitForUse && action === 'runOn'),

@@ -1,0 +1,126 @@
+import { mkdtempSync, rmSync } from 'node:fs'
+import type { AddressInfo } from 'node:net'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { fileURLToPath } from 'node:url'
+import type { NewEntry } from '@undercliff/core'
+import { CHROMIUM, CHROMIUM_ARGS } from '@undercliff/e2e'
+import { chromium, type BrowserContext, type Page } from '@playwright/test'
+import { benchServer } from '@undercliff/server'
+import { benchSaws, entriesFor } from './benchEntries'
+import type { Figure } from './figure'
+import { median, PHONE_SLOWER, timed, within95 } from './inPage'
+
+const LOOPS = 400
+const STARTS = 5
+const TAPS = 20
+const WEB_DIST = fileURLToPath(new URL('../../web/dist', import.meta.url))
+
+/** What a loop's log says, with the first loops on the saws that take them. */
+function logOf(loop: number): NewEntry[] {
+  const log = entriesFor(loop)
+  const [first] = log
+  if (first?.kind !== 'registered') return log
+  const { pitchClass, driveLinks } = first.spec
+  const saw = benchSaws().find((one) => one.pitchClass === pitchClass && one.driveLinks === driveLinks)
+  if (saw === undefined || loop >= benchSaws().length) return log
+  const { loopId } = first
+  const base = { id: `${loopId}-on`, loopId, happenedAt: '2026-01-04T09:00:00.000Z', personId: null }
+  return [...log, { ...base, kind: 'fitted', sawId: saw.id }]
+}
+
+/** A page with the processor of a phone. */
+async function slowPage(context: BrowserContext): Promise<Page> {
+  const page = await context.newPage()
+  const session = await context.newCDPSession(page)
+  await session.send('Emulation.setCPUThrottlingRate', { rate: PHONE_SLOWER })
+  return page
+}
+
+/** From opening `/wood`, with nothing that answers, to the saws drawn, in ms. */
+async function coldStart(context: BrowserContext, address: string): Promise<number> {
+  const page = await slowPage(context)
+  await page.addInitScript(() => {
+    new MutationObserver((_changes, watch) => {
+      if (document.querySelector('[data-in-hand]') === null) return
+      watch.disconnect()
+      requestAnimationFrame(() => {
+        Object.assign(window, { drawnAt: performance.now() })
+      })
+    }).observe(document, { childList: true, subtree: true })
+  })
+  await page.goto(`${address}/wood`)
+  const drawn = await page.waitForFunction(() => (window as { drawnAt?: number }).drawnAt)
+  const at = Number(await drawn.jsonValue())
+  await page.close()
+  return at
+}
+
+/** From a tap on *A tank* to its answer, with nothing that answers, in ms. */
+async function taps(context: BrowserContext, address: string): Promise<number[]> {
+  const page = await slowPage(context)
+  await page.goto(`${address}/wood`)
+  await page.locator('[data-tank]').waitFor()
+  const times: number[] = []
+  for (let tap = 0; tap < TAPS; tap += 1) {
+    times.push(
+      await timed(
+        page,
+        `document.querySelector('[data-tank]').click()`,
+        `document.querySelector('[data-undo]') !== null`,
+      ),
+      await timed(
+        page,
+        `document.querySelector('[data-undo]').click()`,
+        `document.querySelector('[data-undo]') === null`,
+      ),
+    )
+  }
+  return times
+}
+
+/** Out of range, on a phone: a cold start, and a tap's answer. */
+export async function woodBench(): Promise<Figure[]> {
+  const dataDir = mkdtempSync(join(tmpdir(), 'undercliff-bench-'))
+  const running = await benchServer(
+    dataDir,
+    Array.from({ length: LOOPS / 10 }, (_, i) => Array.from({ length: 10 }, (_unused, j) => logOf(i * 10 + j)).flat()),
+    benchSaws(),
+    WEB_DIST,
+  )
+  const address = `http://127.0.0.1:${(running.server.address() as AddressInfo).port}`
+  const browser = await chromium.launch({ executablePath: CHROMIUM, args: CHROMIUM_ARGS })
+  try {
+    const context = await browser.newContext({ viewport: { width: 390, height: 844 }, serviceWorkers: 'allow' })
+    const [name = '', value = ''] = running.cookie.split('=')
+    await context.addCookies([{ name, value, url: address }])
+    const page = await context.newPage()
+    await page.goto(`${address}/wood`)
+    await page.evaluate(() => navigator.serviceWorker.ready.then(() => undefined))
+    // What is fetched behind the first page is kept.
+    await page.waitForTimeout(4000)
+    await page.close()
+    await context.setOffline(true)
+    const starts: number[] = []
+    for (let start = 0; start < STARTS; start += 1) starts.push(await coldStart(context, address))
+    const answered = await taps(context, address)
+    return [
+      {
+        name: `cold start on a phone, out of range, ${LOOPS} loops: to the saws`,
+        value: median(starts),
+        unit: 'ms',
+        aim: { atMost: 1500 },
+      },
+      {
+        name: 'a tap in the wood on a phone: 95 of 100 answers',
+        value: within95(answered),
+        unit: 'ms',
+        aim: { atMost: 100 },
+      },
+    ]
+  } finally {
+    await browser.close()
+    await running.stop()
+    rmSync(dataDir, { recursive: true, force: true })
+  }
+}
