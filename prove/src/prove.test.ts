@@ -10,6 +10,7 @@ import { filesUntilShort, followsVerdict, oracle, type ReadingHabit } from './po
 import { tableOf } from './report'
 import { readScenario, type Scenario } from './scenario'
 import { sharpenSome, type Way } from './sharpenings'
+import { proveSigns } from './signs'
 import { TrueLoop } from './truth'
 
 const FOLDER = new URL('../scenarios/', import.meta.url)
@@ -203,4 +204,11 @@ describe('a sharpening step by step against the same strokes all round', () => {
     // What a day's hand and file stray by, over so many crews, is about a hundredth.
     expect(stepped.takenUm).toBeLessThan(short.takenUm * 1.03)
   })
+})
+
+test('what is behind a sign is found at least as often as by a sheet, with fewer looks', () => {
+  const crews = [11, 12, 13, 14, 15].map((seed) => proveSigns(seeded(seed), 300))
+  const sum = (of: (one: (typeof crews)[number]) => number): number => crews.reduce((all, one) => all + of(one), 0)
+  expect(sum(({ model }) => model.hits)).toBeGreaterThanOrEqual(sum(({ sheet }) => sheet.hits))
+  expect(sum(({ model }) => model.looks)).toBeLessThan(0.9 * sum(({ sheet }) => sheet.looks))
 })

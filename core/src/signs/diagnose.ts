@@ -24,7 +24,7 @@ export interface LookWorth {
 
 /** What is thought of a sign. */
 export interface Diagnosis {
-  /** Causes that could show themselves so, the likeliest first. */
+  /** Causes that could show themselves so, the likeliest behind it first. */
   readonly causes: readonly Likely[]
   /** The look that tells most for its minutes; null where none is needed any more, or none is left. */
   readonly look: LookWorth | null
@@ -39,7 +39,7 @@ export interface Diagnosis {
 /** Looks after which something is done, or the bench sees to it. */
 const MOST_LOOKS = 3
 /** Chance from which a cause is acted on without another look. Starting value. */
-const SURE = 0.75
+const SURE = 0.92
 /** Chance above which a cause stands in the way of laying it to the wood. Starting value. */
 const DOUBTFUL = 0.4
 /** Chance below which, when all looks are done, nothing is said to be behind it. Starting value. */
@@ -78,6 +78,17 @@ function afterLook(faults: readonly Fault[], { look, found }: LookDone): readonl
     const [there, absent] = found.includes(cause) ? [finds, 1 - passes] : [1 - finds, passes]
     return { ...fault, there: fault.there * there, absent: fault.absent * absent }
   })
+}
+
+/**
+ * Every cause with its chance of being there, the one first that is likeliest behind what was told: there, and showing
+ * itself so.
+ */
+function likeliestBehind(faults: readonly Fault[], { chances }: Posterior): Likely[] {
+  const behind = (i: number): number => (chances[i] ?? 0) * Math.max(0, ...(faults[i]?.shows ?? []))
+  return CAUSES.map((cause, i) => ({ cause, chance: chances[i] ?? 0, behind: behind(i) }))
+    .sort((a, b) => b.behind - a.behind)
+    .map(({ cause, chance }) => ({ cause, chance }))
 }
 
 /** Every way in which a look can come out, as the causes that it shows. */
@@ -126,9 +137,7 @@ export function diagnose(scene: Scene, noticed: Noticed, counts: SignCounts = {}
   const faults = faultsOf(scene, noticed, told, counts)
   const now = noisyOr(faults, leaks)
   const counted = faults.map(({ shows }) => shows.some((chance) => chance > 0))
-  const causes = CAUSES.map((cause, i): Likely => ({ cause, chance: now.chances[i] ?? 0 }))
-    .filter((_, i) => counted[i])
-    .sort((a, b) => b.chance - a.chance)
+  const causes = likeliestBehind(faults, now).filter(({ cause }) => counted[CAUSES.indexOf(cause)])
   const sure = sureCause(causes)
   const rests = chanceOf(now.chances, 'gaugesLow') >= RESTS && counted[CAUSES.indexOf('gaugesLow')] === true
   const done = new Set(noticed.looks.map(({ look }) => look))

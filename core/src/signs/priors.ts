@@ -28,6 +28,8 @@ const DULLS = 2
 const MEAN_OF_SCALE = 0.8862
 /** Part of the house's limit at which sides begin to tell. Starting value. */
 const TELLS = 0.6
+/** Chance of a longer side where nobody ever read one, and where somebody did. Starting values. */
+const [UNREAD_LONGER, READ_LONGER] = [0.1, 0.03]
 /** A grind that took more than this off a cutter is a heavy one. Starting value. */
 const HEAVY_UM = 400
 
@@ -109,7 +111,8 @@ function sidePriors({ state, rules }: Scene): Partial<Record<Cause, number>> {
   const known = sideDifference(state.lengths)
   const limit = TELLS * rules.sideDifferenceUm
   const sd = known === null ? 1 : Math.max(1, Math.sqrt(known.variance))
-  const beyond = (meanUm: number): number => Math.max(0.02, normalBelow((meanUm - limit) / sd))
+  const least = state.lastMeasuredAt === null ? UNREAD_LONGER : READ_LONGER
+  const beyond = (meanUm: number): number => Math.max(least, normalBelow((meanUm - limit) / sd))
   const { strokes } = state.lastSharpened ?? { strokes: null }
   const most = strokes === null ? 0 : Math.max(strokes.left, strokes.right)
   const lean = strokes === null || most === 0 ? 0 : (strokes.left - strokes.right) / most

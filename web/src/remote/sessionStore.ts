@@ -1,5 +1,7 @@
 import { forget, keep, keptJson } from './device'
+import { forgetLogs } from './keptLogs'
 import { KEPT_SHED } from './keptShed'
+import { forgetToday } from './todaysEntries'
 import type { DemoSignIn, SetUp, SignedIn, SignIn, Switch } from '@undercliff/contract'
 import type { Asking } from '@undercliff/core'
 import { defineStore } from 'pinia'
@@ -44,6 +46,8 @@ export const useSession = defineStore('session', () => {
     state.value = 'signedOut'
     forget(KEPT)
     forget(KEPT_SHED)
+    forgetToday()
+    void forgetLogs()
   }
 
   /** Asks who is signed in. While the server is away, whoever was stays. */

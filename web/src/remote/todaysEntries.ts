@@ -1,5 +1,5 @@
 import type { Entry } from '@undercliff/core'
-import { keep, keptJson } from './device'
+import { forget, keep, keptJson } from './device'
 
 const KEPT = 'undercliff:today'
 
@@ -30,4 +30,10 @@ export function hearToday(entries: readonly Entry[]): void {
 /** Called with all of today's whenever some more were heard. */
 export const onToday = (listener: (entries: readonly Entry[]) => void): void => {
   listeners.add(listener)
+}
+
+/** Keeps none any more: whoever signs in next is somebody else. */
+export function forgetToday(): void {
+  today = []
+  forget(KEPT)
 }
