@@ -9,6 +9,8 @@ import NoticeBar from './frame/NoticeBar.vue'
 import TensionReminder from './frame/TensionReminder.vue'
 import { useNotices } from './remote/notices'
 import { useUpdate } from './frame/update'
+// At once: its second key may come before anything could be fetched.
+import MovePanel from './move/MovePanel.vue'
 import { useMoves } from './move/moveStore'
 import { useOutbox } from './remote/outbox'
 import { useSession } from './remote/sessionStore'
@@ -17,8 +19,6 @@ import { fetchOtherScreens, router } from './router'
 import { useWedge } from './shed/scan/useWedge'
 import { darkOverrides, darkTheme, lightOverrides } from './theme/naive'
 
-const fetchMovePanel = () => import('./move/MovePanel.vue')
-const MovePanel = defineAsyncComponent(fetchMovePanel)
 const SignInPage = defineAsyncComponent(() => import('./frame/session/SignInPage.vue'))
 const dark = usePreferredDark()
 const theme = computed(() => (dark.value ? darkTheme : null))
@@ -79,7 +79,6 @@ onMounted(() => {
   void session.ask()
   void router.isReady().then(() =>
     setTimeout(() => {
-      void fetchMovePanel().catch(() => undefined)
       void fetchOtherScreens()
       update.begin()
     }, 300),
