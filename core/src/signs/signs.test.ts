@@ -4,6 +4,7 @@ import { Log, SPEC, stateOf } from '../fixtures/logs'
 import { DEFAULT_RULES } from '../house'
 import { CAUSES, SIGNS, type Cause, type EntryBodies } from '../log'
 import { specFromProfile } from '../profile'
+import { decide } from '../verdict'
 import { sawState, type SawState } from '../saw'
 import { countSigns, diagnose, LOOK_FACTS, type Diagnosis } from '.'
 import { showsBy } from './learned'
@@ -258,9 +259,9 @@ describe('signs in the log', () => {
     const log = notice(new Log(), { signs: ['dust', 'hot'] })
     expect(stateOf(log).signs[0]?.signs).toEqual(['dust', 'hot'])
     expect(stateOf(log.file()).signs[0]?.signs).toEqual(['hot'])
-    log.add('traced', { into: log.entries[1]?.id ?? '', cause: 'noOil' })
+    log.add('traced', { into: log.entries[1]?.id ?? '', cause: 'groove' })
     expect(stateOf(log).signs).toEqual([])
-    expect(stateOf(log).standing).toEqual(['noOil'])
+    expect(stateOf(log).standing).toEqual(['groove'])
     expect(stateOf(log.add('fitted', { sawId: 'another' })).standing).toEqual([])
   })
 
@@ -295,4 +296,47 @@ test('every cause is shown by a sign and by a look', () => {
     expect(told.some((sign) => showsBy(sign as never, cause, {}, false) > 0)).toBe(true)
     expect(Object.values(LOOK_FACTS).some(({ shows }) => shows.includes(cause))).toBe(true)
   }
+})
+
+describe('the way back to work', () => {
+  const adviceOn = (log: Log) => decide(stateOf(log), DEFAULT_RULES)
+  const plate = (log: Log, settingUm: number): Log =>
+    log.add('measured', {
+      readings: Array.from({ length: 36 }, (_, i) => ({ cutter: i + 1, settingUm })),
+    })
+
+  test('gauges that a plate found too low keep it off until they are read, and read low they still do', () => {
+    const low = (): Log => {
+      const log = notice(new Log().measureAll(6000).add('gaugesLowered', { gaugesByEye: true }), {
+        signs: ['snatches'],
+      })
+      return look(log, 'plate', ['gaugesLow'])
+    }
+    expect(adviceOn(low()).fitForUse).toBe(false)
+    expect(adviceOn(plate(low(), 650)).fitForUse).toBe(true)
+    expect(adviceOn(plate(low(), 900)).fitForUse).toBe(false)
+    const traced = (): Log => {
+      const log = low()
+      return log.add('traced', {
+        into: log.entries.findLast(({ kind }) => kind === 'noticed')?.id ?? '',
+        cause: 'gaugesLow',
+      })
+    }
+    expect(adviceOn(traced()).fitForUse).toBe(false)
+    expect(adviceOn(plate(traced(), 650)).fitForUse).toBe(true)
+  })
+
+  test.each(['struck', 'blued', 'tangs'] as const)('%s is looked over, and an inspection brings it back', (cause) => {
+    const log = notice(new Log().measureAll(6000), { signs: ['push'] })
+    log.add('traced', { into: log.entries.at(-1)?.id ?? '', cause })
+    expect(adviceOn(log)).toMatchObject({ action: 'inspect', fitForUse: false })
+    log.add('inspected', { readings: [], parts: [] })
+    expect(adviceOn(log).fitForUse).toBe(true)
+  })
+
+  test('a strike that a look showed is answered by an inspection too', () => {
+    const log = look(notice(new Log().measureAll(6000), { signs: ['cornerBright', 'push'] }), 'edge', ['struck'])
+    expect(adviceOn(log)).toMatchObject({ action: 'inspect', fitForUse: false })
+    expect(adviceOn(log.add('inspected', { readings: [], parts: [] })).fitForUse).toBe(true)
+  })
 })

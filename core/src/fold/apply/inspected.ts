@@ -1,6 +1,7 @@
 import type { Applier } from './applier'
 import { answer } from './questions'
 import { takeReadings } from './readings'
+import { lookedOver } from './signs'
 
 /** A look at the whole loop: what it names was found; what it does not name was passed. */
 export const applyInspected: Applier<'inspected'> = (draft, entry) => {
@@ -14,5 +15,6 @@ export const applyInspected: Applier<'inspected'> = (draft, entry) => {
   draft.parts = entry.parts
   draft.openStrikes = []
   answer(draft, 'shopWorkUnsaid')
+  lookedOver(draft)
   draft.lastInspectedAt = entry.happenedAt
 }

@@ -9,7 +9,7 @@ import { noteLifePoint, type Draft, type DraftCutter } from '../draft'
 import { doubt, settleDoubts } from './doubts'
 import { expectedOff, learnSpan, noticeUse, takeHeld, takeLength } from './lengths'
 import { answer } from './questions'
-import { gaugesRead } from './signs'
+import { gaugesRead, sidesRead } from './signs'
 import { endSpell } from './spells'
 
 /** Length a cutter has to lose before its two settings say anything of the slope. Starting value. */
@@ -93,6 +93,7 @@ export function takeReadings(
     answer(draft, 'sharpenedTwice', 'shopWorkUnsaid', 'moreThanThere')
     draft.lastMeasuredAt = entry.happenedAt
   }
+  if (read.left > 0 && read.right > 0 && readWith !== 'eye') sidesRead(draft)
   // What some of them were read at says something of all.
   for (const cutter of draft.cutters) if (cutter.lengthKnown === 'new') cutter.lengthKnown = 'estimated'
   learnSpan(draft, entry.happenedAt, read, expected)

@@ -6,7 +6,7 @@ import { endSpell } from './spells'
 
 /** What a sharpening may have done away with: whether it did, the next cut tells anew. */
 const OF_THE_EDGE: ReadonlySet<Sign> = new Set(['dust', 'push', 'pulls', 'sharpButNoCut', 'dullAtOnce', 'cornerBright'])
-/** What lowering gauges, or reading them, answers. */
+/** What lowering gauges to a plate answers. */
 const OF_THE_GAUGES: ReadonlySet<Sign> = new Set(['smallerShavings', 'snatches', 'chatters', 'dust', 'push'])
 /** What belongs to a loop on this bar and sprocket. */
 const OF_THE_MOUNT: ReadonlySet<Sign> = new Set(['hot', 'sparks', 'comesOff'])
@@ -23,21 +23,17 @@ const SHAPED_AWAY: ReadonlySet<Cause> = new Set([
   'leftLonger',
   'rightLonger',
 ])
+/** Causes that a look at the whole loop answers: it names them, or passes them. */
+const INSPECTED: ReadonlySet<Cause> = new Set(['struck', 'blued', 'tangs', 'hook', 'backSlope', 'anglesDiffer'])
+/** Signs that call for such a look. */
+const OF_THE_LOOK: ReadonlySet<Sign> = new Set(['cornerBright', 'dullAtOnce'])
 const LOWERED_AWAY: ReadonlySet<Cause> = new Set(['gaugesHigh', 'gaugesUneven'])
+const OF_SIDES: ReadonlySet<Cause> = new Set(['leftLonger', 'rightLonger'])
 const OF_GAUGES: ReadonlySet<Cause> = new Set(['gaugesHigh', 'gaugesUneven', 'gaugesLow'])
 /** Causes that leave with the saw. */
-const OF_THE_SAW: ReadonlySet<Cause> = new Set([
-  'bar',
-  'groove',
-  'gaugeMismatch',
-  'sprocket',
-  'pitchMismatch',
-  'tooTight',
-  'slack',
-  'noOil',
-])
-/** What the day was like; the next one is another. */
-const OF_THE_DAY: ReadonlySet<Cause> = new Set(['wood', 'grain', 'greedy', 'dirt'])
+const OF_THE_SAW: ReadonlySet<Cause> = new Set(['bar', 'groove', 'gaugeMismatch', 'sprocket', 'pitchMismatch'])
+/** What the day was like, and what whoever finds it puts right at once: nothing of it is left to be known. */
+const PASSING: ReadonlySet<Cause> = new Set(['wood', 'grain', 'greedy', 'dirt', 'tooTight', 'slack', 'noOil'])
 
 /** Ends signs; an entry is over when none of its signs is left. */
 function endSigns(draft: Draft, ended: ReadonlySet<Sign>): void {
@@ -50,6 +46,15 @@ function endSigns(draft: Draft, ended: ReadonlySet<Sign>): void {
 
 const putRight = (draft: Draft, causes: ReadonlySet<Cause>): void => {
   if (draft.standing.length > 0) draft.standing = draft.standing.filter((cause) => !causes.has(cause))
+}
+
+/** What is known of some causes by now stands against whatever a look into a sign showed of them before. */
+function overtakeLooks(draft: Draft, causes: ReadonlySet<Cause>): void {
+  if (draft.signs.length === 0) return
+  draft.signs = draft.signs.map((open) => ({
+    ...open,
+    looks: open.looks.map(({ look, found }) => ({ look, found: found.filter((cause) => !causes.has(cause)) })),
+  }))
 }
 
 /** The edges were taken back: on both sides or one, and shaped anew or not. */
@@ -71,6 +76,20 @@ export function gaugesDone(draft: Draft, byEye: boolean): void {
 export function gaugesRead(draft: Draft): void {
   draft.gaugesByEye = false
   putRight(draft, OF_GAUGES)
+  overtakeLooks(draft, OF_GAUGES)
+}
+
+/** Both sides were measured: which is longer is known now. */
+export function sidesRead(draft: Draft): void {
+  putRight(draft, OF_SIDES)
+  overtakeLooks(draft, OF_SIDES)
+}
+
+/** Somebody looked the whole loop over: what was found is named, and what is not named was passed. */
+export function lookedOver(draft: Draft): void {
+  endSigns(draft, OF_THE_LOOK)
+  putRight(draft, INSPECTED)
+  overtakeLooks(draft, INSPECTED)
 }
 
 /** The loop went on a saw, or came off one. */
@@ -106,6 +125,6 @@ export const applyTraced: Applier<'traced'> = (draft, { into, cause }) => {
   draft.signs = draft.signs.filter((one) => one !== open)
   if (cause === null) return
   if (open !== undefined) draft.traced.push({ signs: open.signs, toward: open.toward, cause })
-  if (!OF_THE_DAY.has(cause) && !draft.standing.includes(cause)) draft.standing = [...draft.standing, cause]
+  if (!PASSING.has(cause) && !draft.standing.includes(cause)) draft.standing = [...draft.standing, cause]
   if (cause === 'dull') endSpell(draft, true)
 }
