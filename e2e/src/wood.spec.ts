@@ -1,5 +1,5 @@
 import type { Saw, SawAnswer, ShedAnswer } from '@undercliff/contract'
-import { fitCheck, STORED_VERSION, type LoopCard } from '@undercliff/core'
+import { fitCheck, fold, STORED_VERSION, type LoopCard } from '@undercliff/core'
 import type { BrowserContext, Page } from '@playwright/test'
 import { expect, keptOf, logOf, test } from './testing'
 
@@ -136,8 +136,17 @@ test.describe('on a phone', () => {
     await page.getByRole('button', { name: 'Snatches, bogs, jumps' }).tap()
     await page.getByRole('button', { name: 'What is it?' }).tap()
     await expect(page.getByText(/The gauges may be too low. Do not cut with it/)).toBeVisible()
+    await page.goto(`${undercliff.address}/loops/W2/card`)
+    await expect(page.locator('[data-unfit]')).toContainText('Do not use it as it is')
     await page.goto(`${undercliff.address}/loops/W2`)
     await expect(page.getByText('Do not use').first()).toBeVisible()
+    const state = fold(await logOf(undercliff, 'W2'))
+    const settingUm = state?.spec.settingUm ?? 650
+    const readings = state?.cutters.map(({ number }) => ({ cutter: number, settingUm })) ?? []
+    const read = { ...base, id: 'read-in-a-test', happenedAt: new Date().toISOString(), kind: 'measured', readings }
+    expect((await undercliff.send('POST', '/api/entries', { entries: [read] })).status).toBe(201)
+    await page.reload()
+    await expect(page.getByText('Do not use')).toHaveCount(0)
   })
 
   test('every target is 56 px, in both hands, in landscape and in the sun', async ({ page, open }) => {

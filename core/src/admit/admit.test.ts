@@ -297,3 +297,33 @@ describe('a file that suits no loop of the pitch', () => {
     expect(register({ fileUm: 4000, cutterType: 'squareGround' })).toEqual([])
   })
 })
+
+describe('signs', () => {
+  const noticed = (): Log => new Log().add('noticed', { signs: ['dust'] })
+
+  test('only a pull has a side, and it has one; a sign is said once', () => {
+    expect(codes(log(), { kind: 'noticed', signs: ['pulls'], toward: 'left' })).toEqual([])
+    expect(codes(log(), { kind: 'noticed', signs: ['pulls'] })).toEqual(['which-side'])
+    expect(codes(log(), { kind: 'noticed', signs: ['dust'], toward: 'left' })).toEqual(['which-side'])
+    expect(codes(log(), { kind: 'noticed', signs: ['dust', 'dust'] })).toEqual(['sign-twice'])
+  })
+
+  test('a look belongs to a sign that stands, and shows what such a look can', () => {
+    const into = noticed().entries[1]?.id ?? ''
+    expect(codes(noticed(), { kind: 'looked', into, look: 'edge', found: ['dull'] })).toEqual([])
+    expect(codes(noticed(), { kind: 'looked', into, look: 'oil', found: ['dull'] })).toEqual(['look-shows-no-such'])
+    expect(codes(noticed(), { kind: 'traced', into: 'another', cause: null })).toEqual(['no-such-sign'])
+    const struck = noticed().add('corrected', { strikes: into })
+    expect(codes(struck, { kind: 'traced', into, cause: 'dull' })).toEqual(['no-such-sign'])
+  })
+})
+
+test('a loop that somebody else put on another saw meanwhile is not moved by whoever does not know it', () => {
+  const elsewhere = log().add('fitted', { sawId: 'theirs' })
+  expect(codes(elsewhere, { kind: 'fitted', sawId: 'mine', from: null })).toEqual(['elsewhere-by-now'])
+  expect(codes(elsewhere, { kind: 'fitted', sawId: 'mine', from: 'theirs' })).toEqual([])
+  // Who says nothing of where it was, or finds it where it was to go, is believed.
+  expect(codes(elsewhere, { kind: 'fitted', sawId: 'mine' })).toEqual([])
+  expect(codes(elsewhere, { kind: 'fitted', sawId: 'theirs', from: null })).toEqual([])
+  expect(codes(elsewhere.add('takenOff', {}), { kind: 'fitted', sawId: 'mine', from: null })).toEqual([])
+})

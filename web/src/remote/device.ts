@@ -150,7 +150,8 @@ export async function openDevice(): Promise<void> {
     const fresh = await Promise.race([open(), late(OPEN_MS)])
     const [keys, values] = await Promise.all([fresh.getAllKeys(TEXTS), fresh.getAll(TEXTS)])
     keys.forEach((key, i) => texts.set(key, values[i] ?? ''))
-    await takeOver(fresh)
+    // What cannot come over now stays where it stands, and comes over another time.
+    await takeOver(fresh).catch(() => undefined)
     database = fresh
     mayKeep.value = true
     channel = new BroadcastChannel(CHANNEL)

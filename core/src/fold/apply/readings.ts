@@ -61,6 +61,13 @@ function answerPlate(draft: Draft, readings: readonly CutterReading[]): void {
   if (HANDS.every(isRead)) answer(draft, 'plateUnheardOf')
 }
 
+/** Lengths were measured, which answers what nobody knew; what an eye says of them is no measurement. */
+function measured(draft: Draft, { happenedAt }: EntryBase, read: Readonly<Record<Hand, number>>): void {
+  answer(draft, 'sharpenedTwice', 'shopWorkUnsaid', 'moreThanThere')
+  draft.lastMeasuredAt = happenedAt
+  if (HANDS.every((hand) => read[hand] > 0)) sidesRead(draft)
+}
+
 /** Takes readings into the draft: lengths, settings and damage of the cutters they name. */
 export function takeReadings(
   draft: Draft,
@@ -88,12 +95,7 @@ export function takeReadings(
     endSpell(draft, true)
   learnSlope(draft, readings)
   if (read.left + read.right === 0) return
-  // What an eye says of lengths is no measurement, and answers nothing.
-  if (readWith !== 'eye') {
-    answer(draft, 'sharpenedTwice', 'shopWorkUnsaid', 'moreThanThere')
-    draft.lastMeasuredAt = entry.happenedAt
-  }
-  if (read.left > 0 && read.right > 0 && readWith !== 'eye') sidesRead(draft)
+  if (readWith !== 'eye') measured(draft, entry, read)
   // What some of them were read at says something of all.
   for (const cutter of draft.cutters) if (cutter.lengthKnown === 'new') cutter.lengthKnown = 'estimated'
   learnSpan(draft, entry.happenedAt, read, expected)

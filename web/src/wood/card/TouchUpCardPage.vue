@@ -5,6 +5,7 @@ import {
   METHOD_CAUTIONS,
   BUMPER_CAUTION,
   planSharpening,
+  sayReason,
   setUpRows,
   SHARPENING_REFUSALS,
   TOOL_NAMES,
@@ -42,12 +43,14 @@ function usual(hand: Hand): number {
 const strokes = computed(() =>
   last.value.whose === 'usual' ? { left: usual('left'), right: usual('right') } : last.value,
 )
+const verdict = computed(() => (state.value === null ? null : decide(state.value, rules.value)))
+/** Why it does not cut as it is, whatever its edges are like; null where it may. */
+const unfit = computed(() => (verdict.value?.fitForUse === false ? (verdict.value.reasons[0] ?? null) : null))
 /** The side that what the saw told wants more of. */
-const more = computed((): Hand | null => {
-  if (state.value === null) return null
-  const reason = decide(state.value, rules.value).reasons.find(({ rule, hand }) => rule === 'signsSay' && hand != null)
-  return reason?.hand ?? null
-})
+const more = computed(
+  (): Hand | null =>
+    verdict.value?.reasons.find(({ rule, hand }) => rule === 'signsSay' && hand !== undefined)?.hand ?? null,
+)
 /** A couple of strokes more for the side that is behind. Common practice. */
 const EXTRA = 2
 const given = (hand: Hand): number => strokes.value[hand] + (more.value === hand ? EXTRA : 0)
@@ -62,6 +65,9 @@ const BIG = new Set(['File', 'Height', 'Top plate'])
       Touch up <RouterLink class="figures" :to="{ name: 'loop', params: { tag } }">{{ tag }}</RouterLink>
       <span class="soft tool">{{ TOOL_NAMES[plan.tool] }}</span>
     </h1>
+    <p v-if="unfit" class="caution grave" role="alert" data-unfit>
+      Do not use it as it is. {{ sayReason(unfit, shed.figures) }}
+    </p>
     <p v-if="plan.refusal" class="caution grave" role="alert">{{ SHARPENING_REFUSALS[plan.refusal] }}</p>
     <template v-else>
       <p class="caution">{{ METHOD_CAUTIONS.fileField }}</p>
