@@ -17,6 +17,7 @@ import type {
   Tension,
   Um,
 } from '@undercliff/core'
+import type { PhotoAbout } from './photos'
 
 /** A saw as it is added. */
 export interface NewSaw extends SawFit {
@@ -60,6 +61,8 @@ export interface ShedAnswer {
   readonly profiles: readonly CrewProfile[]
   /** What the crew sharpens and measures with. */
   readonly kit: readonly KitItem[]
+  /** What is known of the crew's photographs; each picture is asked for by itself. */
+  readonly photos: readonly PhotoAbout[]
   readonly loops: readonly LoopCard[]
 }
 

@@ -12,10 +12,11 @@ import * as yup from 'yup'
 import type { NewSaw, Person } from './answers'
 import { backedUpPersonSchema, backedUpProfileSchema, backedUpSawSchema, rulesSchema } from './crew'
 import { kitSchemaFor } from './kit'
+import { backedUpPhotoSchema, type BackedUpPhoto } from './photos'
 import { anyName, instant, oneOf, strictObject } from './fields'
 
 /** The version of the backup format that this Undercliff writes, and the newest that it reads. */
-export const BACKUP_VERSION = 5
+export const BACKUP_VERSION = 6
 
 /** Everything of a crew's in one file. `docs/house/formats.md` describes it. */
 export interface Backup {
@@ -41,6 +42,8 @@ export interface BackupContent {
   readonly profiles: readonly CrewProfile[]
   /** Missing in what was written before there was a kit. */
   readonly kit?: readonly KitItem[]
+  /** Missing in what was written before there were photographs. */
+  readonly photos?: readonly BackedUpPhoto[]
   /** Logs of the saws, in the order in which they were written. Not in version 1. */
   readonly sawEntries: readonly SawEntry[]
   /** Every log, in the order in which the entries were written. */
@@ -71,6 +74,7 @@ export const backupContentSchema = strictObject({
   saws: yup.array(backedUpSawSchema.required()).required('The saws are missing.').max(1000),
   profiles: yup.array(backedUpProfileSchema.required()).max(500),
   kit: yup.array(yup.lazy(kitSchemaFor)).max(1000),
+  photos: yup.array(backedUpPhotoSchema.required()).max(10_000),
   sawEntries: yup.array().max(100_000),
   entries: yup.array().required('The entries are missing.').max(500_000),
 })

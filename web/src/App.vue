@@ -67,6 +67,16 @@ watch(
   },
   { immediate: true },
 )
+/** Photographs follow the entries, whenever the shed answers again. */
+watch(
+  () => shed.loaded && !shed.away && session.state === 'signedIn',
+  async (answers) => {
+    if (!answers) return
+    await outbox.flush()
+    const { usePhotos } = await import('./remote/photoStore')
+    await usePhotos().send()
+  },
+)
 /** What others log is seen here within this many milliseconds. */
 const FRESH_MS = 15_000
 useIntervalFn(shed.keepFresh, FRESH_MS)

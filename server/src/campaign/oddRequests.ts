@@ -1,5 +1,6 @@
 import { DEFAULT_RULES, ENTRY_KINDS, SAW_ENTRY_KINDS } from '@undercliff/core'
 import fc from 'fast-check'
+import { DOT_PNG } from '../fixtures/pictures'
 import { CREW, measured, PERSON, ran, registered, SAW, SAWYER, type As } from '../fixtures/harness'
 
 /** The loop that requests are about. */
@@ -76,6 +77,13 @@ const NEAR: Readonly<Record<string, object>> = {
   '/accounts/:personId': { login: 'zoe', password: 'four quiet herons', role: 'sawyer' },
   '/tags.pdf': { loopIds: [LOOP], sheet: 'a4-3x8', skip: 0 },
   '/kit/:id': { id: 'a-fuzzed-wheel', kind: 'wheel', name: 'Wheel', version: 1, widthUm: 4700, markedRpm: 4500 },
+  '/photos/:id': {
+    id: 'a-fuzzed-photo',
+    sawId: SAW,
+    shows: 'bar',
+    takenAt: '2026-03-01T00:00:00.000Z',
+    picture: DOT_PNG,
+  },
   '/loops/:loopId/under-way': {
     deviceId: 'a-fuzzed-device',
     device: 'a phone',

@@ -19,3 +19,8 @@ export const jsonText = customType<{ data: unknown; driverData: string }>({
 export const identifier = customType<{ data: string; driverData: string }>({
   dataType: () => 'varchar(36) character set ascii collate ascii_bin',
 })
+
+/** Bytes of up to 16 MB. */
+export const mediumBlob = customType<{ data: Buffer }>({
+  dataType: () => 'mediumblob',
+})

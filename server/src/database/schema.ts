@@ -39,7 +39,7 @@ import {
   unique,
   varchar,
 } from 'drizzle-orm/mysql-core'
-import { identifier, instant, jsonText } from './columns'
+import { identifier, instant, jsonText, mediumBlob } from './columns'
 
 const quoted = (values: readonly string[]) => sql.raw(values.map((value) => `'${value}'`).join(', '))
 
@@ -334,6 +334,38 @@ export const underWay = mysqlTable(
     }),
     foreignKey({
       name: 'under_way_person',
+      columns: [table.crewId, table.personId],
+      foreignColumns: [people.crewId, people.id],
+    }).onUpdate('cascade'),
+  ],
+)
+
+/** Photographs of what is stamped on bars and boxes, each of one saw or one loop. */
+export const photos = mysqlTable(
+  'photos',
+  {
+    crewId: identifier('crew_id').notNull(),
+    id: identifier('id').notNull(),
+    sawId: identifier('saw_id'),
+    loopId: identifier('loop_id'),
+    shows: varchar('shows', { length: 80 }).notNull(),
+    takenAt: instant('taken_at').notNull(),
+    personId: identifier('person_id').notNull(),
+    /** A JPEG that carries nothing but the picture. */
+    picture: mediumBlob('picture').notNull(),
+  },
+  (table) => [
+    primaryKey({ columns: [table.crewId, table.id] }),
+    index('photos_taken').on(table.crewId, table.takenAt),
+    check('photos_of_one_thing', sql`(${table.sawId} is null) <> (${table.loopId} is null)`),
+    foreignKey({ name: 'photos_saw', columns: [table.crewId, table.sawId], foreignColumns: [saws.crewId, saws.id] }),
+    foreignKey({
+      name: 'photos_loop',
+      columns: [table.crewId, table.loopId],
+      foreignColumns: [loops.crewId, loops.id],
+    }),
+    foreignKey({
+      name: 'photos_person',
       columns: [table.crewId, table.personId],
       foreignColumns: [people.crewId, people.id],
     }).onUpdate('cascade'),

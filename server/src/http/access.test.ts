@@ -4,6 +4,7 @@ import { afterAll, beforeAll, expect, test } from 'vitest'
 import { allRoutes } from '../routes'
 import { Tries } from '../store/tries'
 import { corrected, fitted, Harness, ran, registered, SAW, SAWYER, SPEC, type As } from '../fixtures/harness'
+import { DOT_PNG } from '../fixtures/pictures'
 import type { Route } from './access'
 
 /** A word that stands in every name of ours; another crew must never read it. */
@@ -11,6 +12,7 @@ const OURS = 'heronry'
 const LOOP = 'our-own-loop-1'
 const ENTRY = ran(LOOP)
 const PROFILE = 'our-own-profile'
+const PHOTO = 'our-own-photo'
 const KIT = 'our-own-vise'
 const VISE = { id: KIT, kind: 'vise', name: `${OURS} vise`, version: 1, where: 'stump' } as const
 
@@ -25,6 +27,8 @@ beforeAll(async () => {
   await harness.post('/api/people', { id: 'named-person-1', name: `${OURS} person` })
   await harness.post('/api/profiles', { id: PROFILE, name: `${OURS} kind`, values: profileValues() })
   await harness.send('PUT', `/api/kit/${KIT}`, VISE)
+  const photo = { id: PHOTO, sawId: SAW, shows: OURS, takenAt: '2026-03-01T00:00:00.000Z', picture: DOT_PNG }
+  expect((await harness.send('PUT', `/api/photos/${PHOTO}`, photo)).status).toBe(201)
   const wrote = await harness.write({ ...registered(LOOP, 'OURS1'), note: OURS }, ENTRY)
   expect(wrote.status).toBe(201)
 })
@@ -72,6 +76,12 @@ const CALLS: Record<string, { path: string; body?: unknown }> = {
   'delete /loops/:loopId/under-way/:deviceId': { path: `/loops/${LOOP}/under-way/their-device` },
   'get /kit': { path: '/kit' },
   'put /kit/:id': { path: `/kit/${KIT}`, body: { ...VISE, name: 'Theirs' } },
+  'get /photos/:id': { path: `/photos/${PHOTO}` },
+  'put /photos/:id': {
+    path: `/photos/${PHOTO}`,
+    body: { id: PHOTO, sawId: SAW, shows: 'theirs', takenAt: '2026-03-01T00:00:00.000Z', picture: DOT_PNG },
+  },
+  'delete /photos/:id': { path: `/photos/${PHOTO}` },
   'post /rules/effect': { path: '/rules/effect', body: DEFAULT_RULES },
   'put /rules': { path: '/rules', body: DEFAULT_RULES },
   'post /profiles': { path: '/profiles', body: { id: 'theirs-profile', name: 'Theirs', values: profileValues() } },
@@ -104,7 +114,18 @@ const call = (route: Route, as: As, extra: Record<string, string> = {}) => {
 
 /** Everything of our crew's, as the database has it. */
 async function ours(): Promise<string> {
-  const tables = ['crews', 'people', 'accounts', 'saws', 'saw_entries', 'profiles', 'loops', 'entries', 'snapshots']
+  const tables = [
+    'crews',
+    'people',
+    'accounts',
+    'saws',
+    'saw_entries',
+    'profiles',
+    'loops',
+    'entries',
+    'snapshots',
+    'photos',
+  ]
   const rows = await Promise.all(
     tables.map(async (table) => {
       const [found] = await harness.connected.db.execute(

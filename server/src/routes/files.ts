@@ -5,8 +5,8 @@ import { TABLES, type TableName } from '../store/tables'
 import { bytesOf, deviceMsOf } from '../http/body'
 import type { RouteParts } from './parts'
 
-/** Largest backup that is read: some hundred thousand entries. */
-const BACKUP_LIMIT = '100mb'
+/** Largest backup that is read: some hundred thousand entries, and all the photographs that a crew may have. */
+const BACKUP_LIMIT = '200mb'
 /** Largest import: its rows at about a kilobyte each. */
 const IMPORT_LIMIT = '40mb'
 

@@ -4,6 +4,7 @@ import { entriesRoutes } from './entries'
 import { filesRoutes } from './files'
 import { kitRoutes } from './kit'
 import { peopleRoutes } from './people'
+import { photosRoutes } from './photos'
 import { sawsRoutes } from './saws'
 import { sessionRoutes } from './session'
 import { shedRoutes } from './shed'
@@ -16,6 +17,7 @@ export const allRoutes = (parts: RouteParts): readonly Route[] => [
   ...peopleRoutes(parts),
   ...shedRoutes(parts),
   ...kitRoutes(parts),
+  ...photosRoutes(parts),
   ...entriesRoutes(parts),
   ...underWayRoutes(parts),
   ...sawsRoutes(parts),

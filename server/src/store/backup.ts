@@ -25,6 +25,7 @@ import { Refusal } from './refusal'
 import { entryOf, rowOf, sawEntryOf, sawRowOf } from './rows'
 import { sawOf } from './saws'
 import { kitRow, readKit } from './kit'
+import { backedUpPhotos, restorePhotos } from './photos'
 import { insertSnapshots, snapshotRow, type SnapshotRow } from './snapshot'
 
 const checksumOf = (content: unknown): string => createHash('sha256').update(JSON.stringify(content)).digest('hex')
@@ -48,6 +49,7 @@ async function readContent(tx: Transaction, crewId: string): Promise<BackupConte
     saws: crewSaws.map(sawOf),
     profiles: crewProfiles.map(({ crewId: _crew, ...profile }) => profile),
     kit: crewKit,
+    photos: await backedUpPhotos(tx, crewId),
     sawEntries: sawRows.map(sawEntryOf),
     entries: rows.map(entryOf),
   }
@@ -121,17 +123,18 @@ function readBackup(body: unknown): BackupContent {
       'Its checksum does not match what is in it: it was cut short or changed. Nothing was read.',
     )
   }
-  const inner = validate<Omit<BackupContent, 'profiles' | 'kit' | 'sawEntries'> & Partial<BackupContent>>(
+  const inner = validate<Omit<BackupContent, 'profiles' | 'kit' | 'photos' | 'sawEntries'> & Partial<BackupContent>>(
     backupContentSchema,
     content,
   )
   if (!inner.ok) throw invalid(inner.problems.map(({ field, ...rest }) => ({ field: `content.${field}`, ...rest })))
-  const { crew, profiles: read = [], kit = [], sawEntries: log = [], ...rest } = inner.value
+  const { crew, profiles: read = [], kit = [], photos: pictures = [], sawEntries: log = [], ...rest } = inner.value
   const whole: BackupContent = {
     ...rest,
     crew: { ...crew, rules: withDefaults(crew.rules) },
     profiles: read,
     kit,
+    photos: pictures,
     sawEntries: readSawEntries(log),
     entries: readEntries(rest.entries),
   }
@@ -140,7 +143,13 @@ function readBackup(body: unknown): BackupContent {
 }
 
 /** @throws Refusal when an entry names somebody, a saw or another entry that is not in the backup */
-function refuseUnknown({ people: known, saws: knownSaws, entries: log, sawEntries: sawLog }: BackupContent): void {
+function refuseUnknown({
+  people: known,
+  saws: knownSaws,
+  entries: log,
+  sawEntries: sawLog,
+  photos: pictures = [],
+}: BackupContent): void {
   const persons = new Set<string | null>([null, ...known.map(({ id }) => id)])
   const sawIds = new Set(knownSaws.map(({ id }) => id))
   const struck = new Map(sawLog.map(({ id, sawId }) => [id, sawId]))
@@ -148,6 +157,13 @@ function refuseUnknown({ people: known, saws: knownSaws, entries: log, sawEntrie
   const refuseStrangers = (where: string, { personId, writtenBy }: Entry | SawEntry): void => {
     if (!persons.has(personId)) throw wrong(`${where}.personId`, 'Nobody in the backup has this id.')
     if (!persons.has(writtenBy)) throw wrong(`${where}.writtenBy`, 'Nobody in the backup has this id.')
+  }
+  const loopIds = new Set(log.map(({ loopId }) => loopId))
+  for (const [i, { personId, sawId, loopId }] of pictures.entries()) {
+    const where = `photos[${i}]`
+    if (!persons.has(personId)) throw wrong(`${where}.personId`, 'Nobody in the backup has this id.')
+    if (sawId === undefined ? !loopIds.has(loopId) : !sawIds.has(sawId))
+      throw wrong(where, 'What it is of is not in the backup.')
   }
   log.forEach((entry, i) => {
     refuseStrangers(`entries[${i}]`, entry)
@@ -200,6 +216,7 @@ async function insertAll(tx: Transaction, crewId: string, { crew, ...content }: 
     tx.insert(entries).values(some.map((entry) => rowOf(crewId, entry, entry.writtenAt, entry.writtenBy))),
   )
   await insertSnapshots(tx, registered)
+  await restorePhotos(tx, crewId, content.photos ?? [])
 }
 
 /** The person in a backup whose name the database takes for that of somebody here. */

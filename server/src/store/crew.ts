@@ -8,6 +8,7 @@ import {
   entries,
   loops,
   people,
+  photos,
   kitItems,
   profiles,
   underWay,
@@ -42,8 +43,7 @@ export async function createCrew(
 
 /** Throws away everything of every crew. */
 export async function clearAll(tx: Transaction): Promise<void> {
-  await tx.delete(snapshots)
-  await tx.delete(underWay)
+  for (const table of [snapshots, underWay, photos]) await tx.delete(table)
   // Corrections point at the entries they strike out and go first.
   await tx.delete(entries).where(eq(entries.kind, 'corrected'))
   for (const table of [entries, loops, sawEntries, saws, profiles, kitItems, sessions, accounts, tries, people, crews])

@@ -7,6 +7,7 @@ import { duplicateKey } from '../database/errors'
 import { crews, people, profiles, saws } from '../database/schema'
 import { lockCrew } from './crewLock'
 import { readKit } from './kit'
+import { readPhotoAbouts } from './photos'
 import { Refusal } from './refusal'
 import { readSaws } from './saws'
 import { readCards } from './snapshot'
@@ -31,6 +32,7 @@ async function readWithin(tx: Transaction, crewId: string): Promise<ShedAnswer> 
     saws: await readSaws(tx, crewId),
     profiles: crewProfiles.map(({ crewId: _crew, ...profile }) => profile),
     kit: await readKit(tx, crewId),
+    photos: await readPhotoAbouts(tx, crewId),
     loops: await readCards(tx, crewId, rules),
   }
 }

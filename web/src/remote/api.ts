@@ -9,9 +9,11 @@ import type {
   KitAnswer,
   LogsAnswer,
   LoopAnswer,
+  NewPhoto,
   NewPerson,
   NewSaw,
   PasswordChange,
+  PhotoAbout,
   PinChange,
   ProblemDetails,
   SawAnswer,
@@ -28,6 +30,7 @@ import type {
   WearAnswer,
 } from '@undercliff/contract'
 import type { CrewProfile, HouseRules, KitItem, Sharpening, ShedEffect } from '@undercliff/core'
+import { base64Of } from './base64'
 
 /** The server refused; carries its problem document. */
 export class ServerRefusal extends Error {
@@ -201,6 +204,12 @@ export const deleteProfile = (id: string): Promise<undefined> => send('DELETE', 
 export const putCrew = (change: CrewChange): Promise<CrewChange> => send('PUT', '/crew', change)
 export const fetchKit = (): Promise<KitAnswer> => call('/kit', { withinMs: FILE_MS })
 export const putKitItem = (item: KitItem): Promise<KitItem> => send('PUT', `/kit/${item.id}`, item)
+export const putPhoto = (photo: NewPhoto): Promise<PhotoAbout> =>
+  send('PUT', `/photos/${photo.id}`, photo, { withinMs: FILE_MS })
+export const deletePhoto = (id: string): Promise<undefined> => send('DELETE', `/photos/${id}`)
+/** A photograph as a JPEG, in Base64. */
+export const fetchPicture = async (id: string): Promise<string> =>
+  base64Of(await (await request(`/photos/${id}`, { withinMs: FILE_MS })).blob())
 const underWayOf = (loopId: string): string => `/loops/${loopId}/under-way`
 /** The sharpening of a loop that is under way somewhere. */
 export const fetchUnderWay = (loopId: string): Promise<{ underWay: UnderWay | null }> => call(underWayOf(loopId))

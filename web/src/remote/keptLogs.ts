@@ -1,4 +1,4 @@
-import type { LogsAnswer } from '@undercliff/contract'
+import type { LogsAnswer, SawAnswer } from '@undercliff/contract'
 import type { Entry } from '@undercliff/core'
 import { fetchLoop } from './api'
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb'
@@ -6,6 +6,8 @@ import { openDB, type DBSchema, type IDBPDatabase } from 'idb'
 /** Every log of the crew, for when nothing answers: larger than what is held in memory, and read one by one. */
 interface Schema extends DBSchema {
   loops: { key: string; value: readonly Entry[] }
+  /** Saws with their logs, and what the shed said of each when they were read. */
+  saws: { key: string; value: { readonly answer: SawAnswer; readonly said: string } }
   /** Whose logs they are, and up to where they were read. */
   place: { key: 'place'; value: { readonly crewId: string; readonly since: string } }
 }
@@ -14,10 +16,18 @@ const DATABASE = 'undercliff-logs'
 let opened: Promise<IDBPDatabase<Schema> | null> | null = null
 
 const open = async (): Promise<IDBPDatabase<Schema>> =>
-  openDB<Schema>(DATABASE, 1, {
-    upgrade: (fresh) => {
-      fresh.createObjectStore('loops')
-      fresh.createObjectStore('place')
+  openDB<Schema>(DATABASE, 2, {
+    upgrade: (fresh, before) => {
+      if (before < 1) {
+        fresh.createObjectStore('loops')
+        fresh.createObjectStore('place')
+      }
+      fresh.createObjectStore('saws')
+    },
+    blocking: (_now, _wanted, event) => {
+      // A later version in another tab wants to change it.
+      ;(event.target as IDBDatabase).close()
+      opened = null
     },
     terminated: () => {
       opened = null
@@ -55,10 +65,13 @@ export async function keptPlace(crewId: string): Promise<string | null> {
 export async function keepLogs(crewId: string, { entries, place: since }: LogsAnswer): Promise<void> {
   const db = await database()
   if (db === null) return
-  const change = db.transaction(['loops', 'place'], 'readwrite')
+  const change = db.transaction(['loops', 'saws', 'place'], 'readwrite')
   const before = await change.objectStore('place').get('place')
   const loops = change.objectStore('loops')
-  if (before !== undefined && before.crewId !== crewId) await loops.clear()
+  if (before !== undefined && before.crewId !== crewId) {
+    await loops.clear()
+    await change.objectStore('saws').clear()
+  }
   for (const [loopId, more] of byLoop(entries)) await loops.put(withMore((await loops.get(loopId)) ?? [], more), loopId)
   await change.objectStore('place').put({ crewId, since }, 'place')
   await change.done
@@ -67,6 +80,20 @@ export async function keepLogs(crewId: string, { entries, place: since }: LogsAn
 /** The log of a loop as it was last heard; empty where none is kept. */
 export async function keptLog(loopId: string): Promise<readonly Entry[]> {
   return (await (await database())?.get('loops', loopId).catch(() => undefined)) ?? []
+}
+
+/** A saw and its log as they were last heard, and what the shed said of it then; null where none is kept. */
+export async function keptSaw(sawId: string): Promise<Schema['saws']['value'] | null> {
+  return (await (await database())?.get('saws', sawId).catch(() => undefined)) ?? null
+}
+
+/**
+ * Keeps a saw and its log for when nothing answers.
+ *
+ * @param said what the shed says of it meanwhile, as text
+ */
+export async function keepSaw(answer: SawAnswer, said: string): Promise<void> {
+  await (await database())?.put('saws', { answer, said }, answer.saw.id).catch(() => undefined)
 }
 
 /** The log of a loop as this device has kept it, else as the server has it; empty where neither can say. */
@@ -82,5 +109,5 @@ export async function readLog(loopId: string): Promise<readonly Entry[]> {
 /** Keeps none any more: another crew signs in, or the device has no room for what was typed. */
 export async function forgetLogs(): Promise<void> {
   const db = await database().catch(() => null)
-  await Promise.all([db?.clear('loops'), db?.clear('place')]).catch(() => undefined)
+  await Promise.all([db?.clear('loops'), db?.clear('saws'), db?.clear('place')]).catch(() => undefined)
 }

@@ -3,7 +3,7 @@ import { fileLife, kitDue, wheelLife, type KitItem, type KitUsage } from '@under
 import { keptRef } from './keptRef'
 import { defineStore } from 'pinia'
 import { computed, ref } from 'vue'
-import { fetchKit, putKitItem } from './api'
+import { fetchKit, putKitItem, ServerAway } from './api'
 import { useShed } from './shedStore'
 
 type WithoutVersion = KitItem extends infer T ? (T extends KitItem ? Omit<T, 'version'> : never) : never
@@ -14,6 +14,8 @@ export const useKit = defineStore('kit', () => {
   /** As it was last heard, so that a sharpening knows its files without a server. */
   const heard = keptRef<readonly KitUsage[]>('undercliff:kit-usage', [])
   const wrong = ref('')
+  /** Whether nothing answered when it was asked last. */
+  const away = ref(false)
   const all = computed<readonly KitItem[]>(() => shed.answer?.kit ?? [])
   const kit = computed(() => all.value.filter(({ gone }) => gone === undefined))
   const usageOf = (id: string): KitUsage =>
@@ -26,8 +28,10 @@ export const useKit = defineStore('kit', () => {
     try {
       const answer: KitAnswer = await fetchKit()
       heard.value = answer.usage
+      away.value = false
       wrong.value = ''
     } catch (error) {
+      away.value = error instanceof ServerAway
       wrong.value = (error as Error).message
     }
   }
@@ -51,5 +55,5 @@ export const useKit = defineStore('kit', () => {
     }
   }
 
-  return { all, kit, due, usageOf, strokesLast, loopsLast, wrong, load, put }
+  return { all, kit, due, usageOf, strokesLast, loopsLast, wrong, away, load, put }
 })

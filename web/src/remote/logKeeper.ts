@@ -1,5 +1,6 @@
-import { fetchLogs } from './api'
-import { keepLogs, keptPlace } from './keptLogs'
+import type { Saw } from '@undercliff/contract'
+import { fetchLogs, fetchSaw } from './api'
+import { keepLogs, keepSaw, keptPlace, keptSaw } from './keptLogs'
 import { hearToday } from './todaysEntries'
 
 let keeping: Promise<void> | null = null
@@ -32,4 +33,20 @@ export function keepUpWithLogs(crewId: string): Promise<void> {
       void keepUpWithLogs(crewId)
     })
   return keeping
+}
+
+/**
+ * Reads the logs of saws of which the shed says something else than when they were last read, one by one, while nobody
+ * waits for them.
+ */
+export async function keepUpWithSaws(saws: readonly Saw[]): Promise<void> {
+  for (const saw of saws) {
+    const said = JSON.stringify(saw)
+    if ((await keptSaw(saw.id))?.said === said) continue
+    try {
+      await keepSaw(await fetchSaw(saw.id), said)
+    } catch {
+      return
+    }
+  }
 }

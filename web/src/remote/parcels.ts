@@ -1,6 +1,7 @@
 import { isOfSaw, type AnyNewEntry } from '@undercliff/contract'
 import { forget, keep, keptJson, keptKeys, type Keeping } from './device'
 import { forgetLogs } from './keptLogs'
+import { forgetSeenPhotos } from './keptPhotos'
 import { KEPT_SHED } from './keptShed'
 
 /** What goes to the server in one piece: all of it is written, or none. */
@@ -34,6 +35,7 @@ export async function keepParcel(parcel: Parcel): Promise<Keeping> {
   if (first !== 'noRoom') return first
   forget(KEPT_SHED)
   await forgetLogs()
+  await forgetSeenPhotos()
   const second = await keep(PREFIX + parcel.key, text)
   // Half of it, or an older form of it, would be sent for the whole.
   if (second !== 'kept') forget(PREFIX + parcel.key)

@@ -1,5 +1,6 @@
 import { forget, keep, keptJson } from './device'
 import { forgetLogs } from './keptLogs'
+import { forgetSeenPhotos } from './keptPhotos'
 import { KEPT_SHED } from './keptShed'
 import { forgetToday } from './todaysEntries'
 import type { DemoSignIn, SetUp, SignedIn, SignIn, Switch } from '@undercliff/contract'
@@ -48,6 +49,7 @@ export const useSession = defineStore('session', () => {
     forget(KEPT_SHED)
     forgetToday()
     void forgetLogs()
+    void forgetSeenPhotos()
   }
 
   /** Asks who is signed in. While the server is away, whoever was stays. */

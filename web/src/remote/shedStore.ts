@@ -13,7 +13,7 @@ import { defineStore } from 'pinia'
 import { computed, ref, shallowRef, watch } from 'vue'
 import { groupShed } from './groupShed'
 import { KEPT_SHED, KEPT_SHEDS } from './keptShed'
-import { keepUpWithLogs } from './logKeeper'
+import { keepUpWithLogs, keepUpWithSaws } from './logKeeper'
 import { useOutbox } from './outbox'
 import { useSession } from './sessionStore'
 import { hearToday } from './todaysEntries'
@@ -70,7 +70,7 @@ export const useShed = defineStore('shed', () => {
     if (crewId === undefined) return
     setTimeout(() => {
       void fetchReckoner()
-      void keepUpWithLogs(crewId)
+      void keepUpWithLogs(crewId).then(() => keepUpWithSaws(saws.value))
     }, KEEP_AFTER_MS)
   }
   /** Where the device has no room, the shed is asked for anew when the page is opened; half of it is not kept. */

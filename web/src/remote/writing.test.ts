@@ -108,6 +108,7 @@ test('the shed takes in what an answer carries, and asks for nothing', async () 
     saws: [],
     profiles: [],
     kit: [],
+    photos: [],
     loops: [card('one', 'K1'), card('two', 'K2')],
   } satisfies ShedAnswer
   answer = { entries: [], cards: [card('two', 'K7'), card('three', 'K3')], saws: [] }

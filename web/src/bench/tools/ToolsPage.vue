@@ -56,7 +56,7 @@ const day = (at: string): string => sayDay(at, shed.dates)
 </script>
 
 <template>
-  <ShedAway v-if="!shed.loaded" />
+  <ShedAway v-if="shed.answer === null" />
   <div v-else class="stack">
     <header class="row head">
       <h1>Tools</h1>
@@ -65,7 +65,10 @@ const day = (at: string): string => sayDay(at, shed.dates)
       }}</span>
       <button v-if="open === undefined" type="button" class="act small add" @click="open = null">Add to the kit</button>
     </header>
-    <p v-if="kit.wrong" class="stop-text" role="alert">{{ kit.wrong }}</p>
+    <p v-if="kit.away" class="soft">
+      As this device last heard of it, {{ shed.age() }}. Tools are changed once the shed answers.
+    </p>
+    <p v-else-if="kit.wrong" class="stop-text" role="alert">{{ kit.wrong }}</p>
     <KitForm v-if="open !== undefined" :key="open?.id ?? 'new'" :item="open" @done="open = undefined" />
     <p v-if="kit.kit.length === 0 && open === undefined" class="sheet">
       Nothing is written down yet. Add the file that is in use, the wheels with the speed that is marked on them, and

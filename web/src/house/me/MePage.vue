@@ -5,6 +5,7 @@ import { NInput } from 'naive-ui'
 import { onMounted, ref } from 'vue'
 import { fetchSessions, putPassword, revokeSession } from '../../remote/api'
 import { useNotices } from '../../remote/notices'
+import { usePhotos } from '../../remote/photoStore'
 import { useOutbox } from '../../remote/outbox'
 import { useSession } from '../../remote/sessionStore'
 import { useShed } from '../../remote/shedStore'
@@ -13,6 +14,7 @@ import { useShed } from '../../remote/shedStore'
 const session = useSession()
 const shed = useShed()
 const outbox = useOutbox()
+const photos = usePhotos()
 const notices = useNotices()
 const sessions = ref<readonly SessionListed[]>([])
 const current = ref('')
@@ -74,6 +76,10 @@ const dayOf = (instant: string): string => sayMoment(new Date(instant), shed.dat
       <p v-if="outbox.keptHere > 0" class="caution">
         {{ outbox.keptHere }} entries wait on this device to be sent. They stay here until whoever wrote them signs in
         again.
+      </p>
+      <p v-if="photos.waiting.length > 0" class="caution">
+        {{ photos.waiting.length === 1 ? 'A photograph waits' : `${photos.waiting.length} photographs wait` }} on this
+        device to be sent, and stays here in the same way.
       </p>
       <p v-if="wrong" class="stop-text" role="alert">{{ wrong }}</p>
       <template v-if="session.isLead">

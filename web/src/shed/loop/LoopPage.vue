@@ -36,6 +36,7 @@ import LogList from './LogList.vue'
 import LoopMap from '../../parts/LoopMap.vue'
 import FirstHint from '../../parts/FirstHint.vue'
 import NextJob from '../../parts/NextJob.vue'
+import PlatePhotos from '../../parts/photos/PlatePhotos.vue'
 import VerdictPanel from '../../parts/VerdictPanel.vue'
 import LoopAway from '../../parts/LoopAway.vue'
 
@@ -205,6 +206,11 @@ const gauges = computed(() => {
         </section>
       </div>
     </div>
+    <PlatePhotos
+      class="sheet"
+      :subject="{ loopId: state.loopId }"
+      :suggestions="['Stamp of a drive link', 'Chain box', 'Tag']"
+    />
     <LogList class="sheet" :entries="loop.entries" :waiting="loop.waiting" @strike="loop.strikeOut" />
   </div>
 </template>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Saw, SawAnswer } from '@undercliff/contract'
+import { isOfSaw, type Saw, type SawAnswer } from '@undercliff/contract'
 import {
   fitCheck,
   FIT_WORDS,
@@ -31,22 +31,28 @@ import SawItself from './SawItself.vue'
 import { useRouter } from 'vue-router'
 import FitMark from '../../parts/FitMark.vue'
 import LoopTile from '../../parts/LoopTile.vue'
-import { fetchSaw } from '../../remote/api'
+import { fetchSaw, ServerAway } from '../../remote/api'
+import { keepSaw, keptSaw } from '../../remote/keptLogs'
+import { useOutbox } from '../../remote/outbox'
 import { useMoves } from '../../move/moveStore'
 import { useSession } from '../../remote/sessionStore'
 import { useShed } from '../../remote/shedStore'
 import { useWriting } from '../../remote/writing'
 import BarStampField from '../stamps/BarStampField.vue'
+import PlatePhotos from '../../parts/photos/PlatePhotos.vue'
 import SelectField from '../../parts/SelectField.vue'
 
 /** A saw's bar, nose and sprocket: what they take, how worn they are, what is due, what was done. */
 const props = defineProps<{ nickname: string }>()
 const shed = useShed()
 const session = useSession()
+const outbox = useOutbox()
 const writing = useWriting()
 const moves = useMoves()
 const router = useRouter()
 const answer = shallowRef<SawAnswer | null>(null)
+/** Whether it is drawn as this device last heard of it. */
+const asKept = ref(false)
 const missing = ref(false)
 const wrong = ref('')
 /** Renamed, it stays the one that was opened, until the address follows. */
@@ -80,8 +86,14 @@ async function fetchIt(): Promise<void> {
   if (saw.value === undefined) return
   try {
     answer.value = await fetchSaw(saw.value.id)
+    asKept.value = false
+    wrong.value = ''
+    void keepSaw(answer.value, JSON.stringify(saw.value))
   } catch (error) {
-    wrong.value = (error as Error).message
+    const kept = error instanceof ServerAway ? await keptSaw(saw.value.id) : null
+    asKept.value = kept !== null
+    if (kept !== null) answer.value = kept.answer
+    else wrong.value = (error as Error).message
   }
 }
 watch(
@@ -202,10 +214,23 @@ const candidates = computed(() => {
     .filter(({ check }) => check.level !== 'mustNot')
     .sort((a, b) => (a.check.level === b.check.level ? 0 : a.check.level === 'fits' ? -1 : 1))
 })
-const entries = computed(() =>
-  answer.value === null ? [] : [...answer.value.entries].filter(({ kind }) => kind !== 'sawCorrected').reverse(),
-)
-const counted = computed(() => new Set(sawEntriesThatCount(answer.value?.entries ?? []).map(({ id }) => id)))
+/** What waits on this device to be sent is part of the log. */
+const log = computed((): readonly SawEntry[] => {
+  if (answer.value === null) return []
+  const told = answer.value.entries
+  const known = new Set(told.map(({ id }) => id))
+  const unsent = outbox.waiting
+    .flatMap((parcel) => parcel.entries)
+    .filter((entry) => isOfSaw(entry))
+    .filter(({ id, sawId: of }) => of === saw.value?.id && !known.has(id))
+  return [...told, ...unsent.map((entry) => ({ ...entry, writtenAt: entry.happenedAt, writtenBy: entry.personId }))]
+})
+const waits = computed(() => {
+  const known = new Set(answer.value?.entries.map(({ id }) => id))
+  return new Set(log.value.filter(({ id }) => !known.has(id)).map(({ id }) => id))
+})
+const entries = computed(() => [...log.value].filter(({ kind }) => kind !== 'sawCorrected').reverse())
+const counted = computed(() => new Set(sawEntriesThatCount(log.value).map(({ id }) => id)))
 const dayOf = (instant: string): string => sayDay(instant, shed.dates)
 const [, WORN_OUT] = SAW_FIGURES.loopsPerSprocket.value
 </script>
@@ -243,6 +268,7 @@ const [, WORN_OUT] = SAW_FIGURES.loopsPerSprocket.value
         >A loop for this saw</RouterLink
       >
     </header>
+    <p v-if="asKept" class="soft">Bar, sprocket and log as this device last heard of them, {{ shed.age() }}.</p>
     <p v-if="wrong" class="stop-text" role="alert">{{ wrong }}</p>
 
     <div class="two">
@@ -408,6 +434,11 @@ const [, WORN_OUT] = SAW_FIGURES.loopsPerSprocket.value
       <p v-if="candidates.length === 0" class="soft">No other loop fits.</p>
     </section>
     <SawItself v-if="session.isLead" :saw="saw" :on-tag="on?.tag ?? null" :write="write" @renamed="follow" />
+    <PlatePhotos
+      class="sheet"
+      :subject="{ sawId: saw.id }"
+      :suggestions="['Stamp of the bar', 'Plate of the saw', 'Sprocket']"
+    />
     <section class="sheet">
       <h2>
         Log <span class="soft figures">{{ entries.length }}</span>
@@ -418,7 +449,8 @@ const [, WORN_OUT] = SAW_FIGURES.loopsPerSprocket.value
           <p>
             {{ saySawEntry(entry, shed.lengths)
             }}<span class="soft">
-              {{ entry.personId ? shed.nameOf(entry.personId) : '' }}{{ entry.note ? `: ${entry.note}` : '' }}</span
+              {{ entry.personId ? shed.nameOf(entry.personId) : '' }}{{ entry.note ? `: ${entry.note}` : ''
+              }}{{ waits.has(entry.id) ? ' · waits on this device' : '' }}</span
             >
           </p>
           <button

@@ -1,0 +1,59 @@
+import { PHOTO_SIDE_PX } from '@undercliff/contract'
+import sharp, { type Metadata } from 'sharp'
+import { Refusal } from './refusal'
+
+/** Most pixels that are read: what the largest sensors in telephones take. */
+const MOST_PIXELS = 120_000_000
+const QUALITY = 78
+
+/** How files of the kinds that are taken begin; what begins otherwise is not given to a reader at all. */
+const isTaken = (bytes: Buffer): boolean =>
+  bytes.subarray(0, 3).equals(Buffer.from([0xff, 0xd8, 0xff])) ||
+  bytes.subarray(0, 8).equals(Buffer.from([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a])) ||
+  (bytes.toString('latin1', 0, 4) === 'RIFF' && bytes.toString('latin1', 8, 12) === 'WEBP')
+
+const notAPicture = (why: string): Refusal => new Refusal('not-a-picture', why)
+
+/**
+ * The picture alone, as a JPEG: upright, at most {@link PHOTO_SIDE_PX} on its longer side, and written anew from its
+ * pixels, so that nothing else that a file carried (place, time, device, thumbnail, text) is in it.
+ *
+ * @param sent a JPEG, PNG or WebP
+ * @throws Refusal when it is none, cannot be read to its end, or has too many pixels
+ */
+export async function cleanPicture(sent: Buffer): Promise<Buffer> {
+  if (!isTaken(sent)) throw notAPicture('Send a photograph: a JPEG, a PNG or a WebP.')
+  try {
+    return await sharp(sent, { limitInputPixels: MOST_PIXELS, failOn: 'truncated' })
+      .autoOrient()
+      .resize({ width: PHOTO_SIDE_PX, height: PHOTO_SIDE_PX, fit: 'inside', withoutEnlargement: true })
+      .flatten({ background: '#ffffff' })
+      .jpeg({ quality: QUALITY })
+      .toBuffer()
+  } catch {
+    throw notAPicture('That file cannot be read as a picture: it is damaged, cut short, or far too large.')
+  }
+}
+
+const carriesMore = ({ exif, iptc, xmp, orientation }: Metadata): boolean =>
+  exif !== undefined || iptc !== undefined || xmp !== undefined || orientation !== undefined
+
+/**
+ * A picture of a backup as it stands in it, once it is known to be one that {@link cleanPicture} may have made: what
+ * is read back is what was written, byte for byte.
+ *
+ * @throws Refusal when it is not
+ */
+export async function keptPicture(bytes: Buffer): Promise<Buffer> {
+  try {
+    const image = sharp(bytes, { limitInputPixels: PHOTO_SIDE_PX * PHOTO_SIDE_PX, failOn: 'truncated' })
+    const about = await image.metadata()
+    if (about.format === 'jpeg' && !carriesMore(about)) {
+      await image.stats()
+      return bytes
+    }
+  } catch {
+    // Said below.
+  }
+  throw new Refusal('backup-damaged', 'A photograph in it is not one that Undercliff wrote. Nothing was read.')
+}

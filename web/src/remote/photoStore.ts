@@ -1,0 +1,134 @@
+import type { PhotoAbout, PhotoSubject } from '@undercliff/contract'
+import { nanoid } from 'nanoid'
+import { defineStore } from 'pinia'
+import { computed, shallowRef } from 'vue'
+import { deletePhoto, fetchPicture, putPhoto, ServerAway, ServerRefusal, SignedOut } from './api'
+import {
+  forgetWaitingPhoto,
+  keepSeenPhoto,
+  keepWaitingPhoto,
+  seenPhoto,
+  waitingPhotos,
+  type WaitingPhoto,
+} from './keptPhotos'
+import { useSession } from './sessionStore'
+import { useShed } from './shedStore'
+
+/** A photograph as a page shows it: the server's, or one that waits here. */
+export interface ShownPhoto extends Pick<PhotoAbout, 'id' | 'shows' | 'takenAt' | 'personId'> {
+  /** Whether the server does not have it yet. */
+  readonly waits: boolean
+  readonly refused: string | null
+}
+
+/** Bytes in Base64 as an address that an image takes. */
+const addressOf = (base64: string): string => `data:image/jpeg;base64,${base64}`
+
+/** Photographs of what is stamped on bars and boxes: kept on this device until the server has them. */
+// eslint-disable-next-line max-lines-per-function -- a store is one setup function
+export const usePhotos = defineStore('photos', () => {
+  const shed = useShed()
+  const session = useSession()
+  const all = shallowRef<readonly WaitingPhoto[]>([])
+  const mine = computed(() => all.value.filter(({ by }) => by === session.me?.personId))
+  let sending: Promise<void> | null = null
+  const read = waitingPhotos().then((kept) => {
+    all.value = [...kept, ...all.value]
+  })
+
+  /** Photographs of a saw or a loop, the oldest first. */
+  function photosOf({ sawId, loopId }: PhotoSubject): ShownPhoto[] {
+    const ofIt = (one: PhotoSubject): boolean => (sawId === undefined ? one.loopId === loopId : one.sawId === sawId)
+    const told = (shed.answer?.photos ?? []).filter(ofIt)
+    const known = new Set(told.map(({ id }) => id))
+    return [
+      ...told.map((one) => ({ ...one, waits: false, refused: null })),
+      ...mine.value
+        .filter(({ photo }) => ofIt(photo) && !known.has(photo.id))
+        .map(({ photo, by, refused }) => ({ ...photo, personId: by, waits: true, refused })),
+    ]
+  }
+
+  /** @returns whether the next may be sent */
+  async function sendOne(one: WaitingPhoto): Promise<boolean> {
+    const { photo } = one
+    try {
+      await putPhoto(photo)
+    } catch (error) {
+      if (error instanceof ServerRefusal) {
+        const refused = { ...one, refused: error.problem.detail }
+        all.value = all.value.map((other) => (other === one ? refused : other))
+        await keepWaitingPhoto(refused)
+        return true
+      }
+      if (error instanceof ServerAway || error instanceof SignedOut) return false
+      // A server that makes a mistake may make none the next time.
+      return true
+    }
+    await keepSeenPhoto(photo.id, photo.picture)
+    await forgetWaitingPhoto(photo.id)
+    await shed.load()
+    all.value = all.value.filter((other) => other.photo.id !== photo.id)
+    return true
+  }
+
+  async function sendAll(): Promise<void> {
+    await read
+    for (const one of mine.value.filter(({ refused }) => refused === null)) if (!(await sendOne(one))) return
+  }
+
+  /** Sends what waits of whoever is signed in. */
+  const send = (): Promise<void> =>
+    (sending ??= sendAll().finally(() => {
+      sending = null
+    }))
+
+  /**
+   * Keeps a photograph with a saw or loop and sends it.
+   *
+   * @param picture a JPEG in Base64, scaled down
+   * @returns what became of it
+   */
+  async function add(subject: PhotoSubject, picture: string, shows: string): Promise<'sent' | 'kept' | 'held'> {
+    const photo = { id: nanoid(), ...subject, shows, takenAt: new Date().toISOString(), picture }
+    const one: WaitingPhoto = { photo, by: session.me?.personId ?? '', refused: null }
+    const kept = await keepWaitingPhoto(one)
+    await read
+    all.value = [...all.value, one]
+    await sending
+    await send()
+    if (!all.value.some((other) => other.photo.id === photo.id)) return 'sent'
+    return kept ? 'kept' : 'held'
+  }
+
+  /**
+   * Deletes a photograph for good, or throws one away that was never sent.
+   *
+   * @throws when the server would not, or cannot be reached
+   */
+  async function remove({ id, waits }: Pick<ShownPhoto, 'id' | 'waits'>): Promise<void> {
+    if (!waits) {
+      await deletePhoto(id).catch((error: unknown) => {
+        // Somebody was quicker.
+        if (!(error instanceof ServerRefusal && error.problem.code === 'no-such-photo')) throw error
+      })
+      await shed.load()
+      return
+    }
+    await forgetWaitingPhoto(id)
+    all.value = all.value.filter(({ photo }) => photo.id !== id)
+  }
+
+  /** Where an image finds a picture; null where it is neither on this device nor can be fetched. */
+  async function addressFor(id: string): Promise<string | null> {
+    await read
+    const here = all.value.find(({ photo }) => photo.id === id)?.photo.picture ?? (await seenPhoto(id))
+    if (here !== null) return addressOf(here)
+    const picture = await fetchPicture(id).catch(() => null)
+    if (picture === null) return null
+    void keepSeenPhoto(id, picture)
+    return addressOf(picture)
+  }
+
+  return { waiting: mine, photosOf, add, remove, send, addressFor }
+})
