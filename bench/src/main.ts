@@ -1,6 +1,7 @@
 import { browserBench } from './browserBench'
 import { decisionBench } from './decisionBench'
 import { foldBench } from './foldBench'
+import { homeBench } from './homeBench'
 import { importBench } from './importBench'
 import { initialScriptBench } from './initialScriptBench'
 import { shedBench } from './shedBench'
@@ -16,6 +17,7 @@ const figures: Figure[] = [
   ...(await shedBench()),
   ...(await browserBench()),
   ...(await woodBench()),
+  ...(await homeBench()),
 ]
 let missed = 0
 const meets = (value: number, { atMost = Infinity, atLeast = -Infinity }: Bound): boolean =>

@@ -1,4 +1,5 @@
 import type { NewEntry } from '@undercliff/core'
+import fc from 'fast-check'
 import { createPinia, setActivePinia } from 'pinia'
 import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest'
 import { mayKeep } from './device'
@@ -74,8 +75,46 @@ test.each([
   answers = []
   sent.length = 0
   await pass(2100)
-  expect(sent).toEqual([['entry-one'], ['entry-two']])
+  expect(sent).toEqual([['entry-one', 'entry-two']])
   expect(keptKeys()).toEqual([])
+})
+
+test('of much that waits the server writes each thing once and in order, and what it refuses is set aside alone', async () => {
+  const some = fc.array(fc.record({ bad: fc.boolean(), long: fc.boolean() }), { minLength: 1, maxLength: 70 })
+  await fc.assert(
+    fc.asyncProperty(some, async (waiting) => {
+      vi.stubGlobal('localStorage', new StandInStorage())
+      setActivePinia(createPinia())
+      const outbox = useOutbox()
+      answers = [away]
+      const ids = waiting.map((_one, i) => `entry-${String(i).padStart(3, '0')}`)
+      for (const [i, id] of ids.entries()) {
+        vi.setSystemTime(1_772_000_000_000 + i)
+        const note = waiting[i]?.long === true ? id.repeat(200) : id
+        void outbox.send([{ ...entry(id), note }])
+      }
+      await pass(10)
+      const bad = new Set(ids.filter((_id, i) => waiting[i]?.bad))
+      const taken: string[] = []
+      sent.length = 0
+      answers = [
+        () => {
+          const asked = sent.at(-1) ?? []
+          if (asked.some((id) => bad.has(id))) return refusal()
+          taken.push(...asked)
+          return written(JSON.stringify({ entries: [] }))
+        },
+      ]
+      outbox.hurry()
+      await pass(500)
+      await outbox.flush()
+      expect(taken).toEqual(ids.filter((id) => !bad.has(id)))
+      expect(outbox.refused.map(({ entries }) => entries.map(({ id }) => id))).toEqual([...bad].map((id) => [id]))
+      expect(outbox.waiting).toEqual([])
+      expect(Math.max(...sent.map((request) => request.length))).toBeLessThanOrEqual(50)
+    }),
+    { numRuns: 40 },
+  )
 })
 
 test('what was kept outlives the page', async () => {

@@ -3,7 +3,16 @@ import { defineStore } from 'pinia'
 import { computed, ref, shallowRef } from 'vue'
 import { postEntries, ServerAway, ServerRefusal, SignedOut } from './api'
 import { onKeptElsewhere, type Keeping } from './device'
-import { forgetParcel, parcelKey, keepParcel, keptParcels, sayingOf, subjectsOf, type Parcel } from './parcels'
+import {
+  forgetParcel,
+  inRequests,
+  keepParcel,
+  keptParcels,
+  parcelKey,
+  sayingOf,
+  subjectsOf,
+  type Parcel,
+} from './parcels'
 import { useSession } from './sessionStore'
 
 /**
@@ -75,10 +84,14 @@ export const useOutbox = defineStore('outbox', () => {
     return keeping
   }
 
+  const dropAll = (some: readonly Pick<Parcel, 'key'>[]): void => {
+    const gone = new Set(some.map(({ key }) => key))
+    for (const key of gone) forgetParcel(key)
+    unkept.value = new Map([...unkept.value].filter(([one]) => !gone.has(one)))
+    parcels.value = parcels.value.filter(({ key }) => !gone.has(key))
+  }
   const drop = (key: string): void => {
-    forgetParcel(key)
-    unkept.value = new Map([...unkept.value].filter(([one]) => one !== key))
-    parcels.value = parcels.value.filter((parcel) => parcel.key !== key)
+    dropAll([{ key }])
   }
 
   /**
@@ -139,22 +152,55 @@ export const useOutbox = defineStore('outbox', () => {
     }, waitMs)
   }
 
+  /** Those that may be sent now; what comes after one that may not, of the same loop or saw, waits for it. */
+  function mayGo(some: readonly Parcel[], behind: Set<string>): Parcel[] {
+    const here = new Map(mine.value.map((parcel) => [parcel.key, parcel]))
+    return some.flatMap(({ key }) => {
+      const parcel = here.get(key)
+      if (parcel === undefined) return []
+      const subjects = subjectsOf(parcel)
+      const rests = (restsUntil.get(key) ?? 0) > Date.now() || subjects.some((one) => behind.has(one))
+      if (rests) for (const one of subjects) behind.add(one)
+      return rests ? [] : [parcel]
+    })
+  }
+
+  /**
+   * Sends parcels in one request. Where the server will not have all of them, each half goes by itself, so that in the
+   * end the one that is wrong stands alone, and what it is wrong with is said of it.
+   */
+  async function sendGroup(group: readonly Parcel[], behind: Set<string>): Promise<'goOn' | 'away'> {
+    const going = mayGo(group, behind)
+    const [first] = going
+    if (first === undefined) return 'goOn'
+    if (going.length === 1) {
+      const outcome = await sendOne(first)
+      if (outcome === 'failed') for (const one of subjectsOf(first)) behind.add(one)
+      return outcome === 'away' ? 'away' : 'goOn'
+    }
+    try {
+      const answer = await postEntries(going.flatMap(({ entries }) => entries))
+      dropAll(going)
+      for (const listener of listeners) listener(answer)
+      return 'goOn'
+    } catch (error) {
+      if (error instanceof ServerAway) awayBecause.value = error.said
+      if (error instanceof ServerAway || error instanceof SignedOut) return 'away'
+      const middle = going.length >> 1
+      const earlier = await sendGroup(going.slice(0, middle), behind)
+      return earlier === 'away' ? 'away' : sendGroup(going.slice(middle), behind)
+    }
+  }
+
   async function flushAll(): Promise<void> {
     clearTimeout(timer)
     sync()
-    /** What comes after a parcel that failed, of the same loop or saw, waits for it. */
     const behind = new Set<string>()
-    for (const { key } of [...mine.value]) {
-      const parcel = mine.value.find((one) => one.key === key)
-      if (parcel === undefined) continue
-      const subjects = subjectsOf(parcel)
-      const rests = (restsUntil.get(key) ?? 0) > Date.now() || subjects.some((one) => behind.has(one))
-      const outcome = rests ? 'failed' : await sendOne(parcel)
-      if (outcome === 'away') {
+    for (const group of inRequests(mine.value)) {
+      if ((await sendGroup(group, behind)) === 'away') {
         later()
         return
       }
-      if (outcome === 'failed') for (const one of subjects) behind.add(one)
     }
     awayBecause.value = null
     if (behind.size > 0) later()

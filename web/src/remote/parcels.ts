@@ -1,4 +1,4 @@
-import { isOfSaw, type AnyNewEntry } from '@undercliff/contract'
+import { isOfSaw, MOST_ENTRIES, type AnyNewEntry } from '@undercliff/contract'
 import { forget, keep, keptJson, keptKeys, type Keeping } from './device'
 import { forgetLogs } from './keptLogs'
 import { forgetSeenPhotos } from './keptPhotos'
@@ -49,6 +49,26 @@ export const forgetParcel = (key: string): void => {
 /** The loops and saws that a parcel is about. */
 export const subjectsOf = ({ entries }: Pick<Parcel, 'entries'>): string[] =>
   entries.map((entry) => (isOfSaw(entry) ? entry.sawId : entry.loopId))
+
+/** Longest text of the entries in one request; the server takes twice as much. */
+const LONGEST_REQUEST = 100_000
+
+/** Parcels in their order, as many together as go into one request. */
+export function inRequests(parcels: readonly Parcel[]): Parcel[][] {
+  const requests: Parcel[][] = []
+  let [entries, length] = [Infinity, 0]
+  for (const parcel of parcels) {
+    const text = JSON.stringify(parcel.entries).length
+    if (entries + parcel.entries.length > MOST_ENTRIES || length + text > LONGEST_REQUEST) {
+      requests.push([])
+      ;[entries, length] = [0, 0]
+    }
+    requests.at(-1)?.push(parcel)
+    entries += parcel.entries.length
+    length += text
+  }
+  return requests
+}
 
 /** Text that is the same for entries that say the same, whenever they were made and under whatever id. */
 export const sayingOf = (entries: readonly AnyNewEntry[]): string =>
