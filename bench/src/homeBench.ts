@@ -87,8 +87,10 @@ async function written(address: string, cookie: string): Promise<LogsAnswer['ent
   }
 }
 
-const waiting = (context: BrowserContext): Promise<number> | undefined =>
-  context.pages()[0]?.evaluate(
+const waiting = async (context: BrowserContext): Promise<number> => {
+  const [page] = context.pages()
+  if (page === undefined) throw new Error('the device is closed')
+  return page.evaluate(
     () =>
       new Promise<number>((resolve) => {
         const open = indexedDB.open('undercliff')
@@ -96,11 +98,12 @@ const waiting = (context: BrowserContext): Promise<number> | undefined =>
           const keys = open.result.transaction('texts').objectStore('texts').getAllKeys()
           keys.onsuccess = () => {
             open.result.close()
-            resolve(keys.result.filter((key) => String(key).startsWith('undercliff:outbox:')).length)
+            resolve(keys.result.filter((key) => typeof key === 'string' && key.startsWith('undercliff:outbox:')).length)
           }
         }
       }),
   )
+}
 
 /** What three devices gathered out of range goes home at once: how long until all of it is written. */
 export async function homeBench(): Promise<Figure[]> {

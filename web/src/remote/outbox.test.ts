@@ -79,7 +79,7 @@ test.each([
   expect(keptKeys()).toEqual([])
 })
 
-test('of much that waits the server writes each thing once and in order, and what it refuses is set aside alone', async () => {
+test('of much that waits each thing is written once and in order, and what is refused is set aside alone', async () => {
   const some = fc.array(fc.record({ bad: fc.boolean(), long: fc.boolean() }), { minLength: 1, maxLength: 70 })
   await fc.assert(
     fc.asyncProperty(some, async (waiting) => {
