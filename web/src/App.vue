@@ -73,8 +73,9 @@ watch(
   async (answers) => {
     if (!answers) return
     await outbox.flush()
-    const { usePhotos } = await import('./remote/photoStore')
-    await usePhotos().send()
+    // Where it cannot be fetched, nothing answers again: another time.
+    const store = await import('./remote/photoStore').catch(() => null)
+    await store?.usePhotos().send()
   },
 )
 /** What others log is seen here within this many milliseconds. */

@@ -12,6 +12,7 @@ import { useUpdate } from './update'
 
 const SwitchPanel = defineAsyncComponent(() => import('./session/SwitchPanel.vue'))
 const SetAsidePanel = defineAsyncComponent(() => import('./setAside/SetAsidePanel.vue'))
+const OthersPanel = defineAsyncComponent(() => import('./setAside/OthersPanel.vue'))
 const HelpPanel = defineAsyncComponent(() => import('./help/HelpPanel.vue'))
 const SearchPanel = defineAsyncComponent(() => import('./search/SearchPanel.vue'))
 const shed = useShed()
@@ -19,6 +20,7 @@ const outbox = useOutbox()
 const session = useSession()
 const update = useUpdate()
 const asideShown = ref(false)
+const othersShown = ref(false)
 const helpShown = ref(false)
 const searching = ref(false)
 const early = useEarlyKeys(searching)
@@ -50,7 +52,8 @@ onKeyStroke('/', (event) => {
       <button type="button" class="act small" @click="update.take()">Take it now</button></span
     >
     <span v-if="outbox.others > 0" class="state" role="status"
-      >{{ outbox.others }} of somebody else's wait until they sign in</span
+      >{{ outbox.others }} of somebody else's wait until they sign in
+      <button v-if="session.isLead" type="button" class="act small" @click="othersShown = true">See them</button></span
     >
     <button type="button" class="act small" @click="searching = true">Search <kbd class="keys-only">/</kbd></button>
     <RouterLink :to="{ name: 'scan' }" class="act small" aria-label="Scan a tag"
@@ -89,6 +92,7 @@ onKeyStroke('/', (event) => {
     <button type="button" class="act small" @click="asideShown = true">See what it held</button>
   </div>
   <SetAsidePanel v-if="asideShown" @close="asideShown = false" />
+  <OthersPanel v-if="othersShown" @close="othersShown = false" />
   <SwitchPanel v-if="switching" @close="switching = false" />
   <HelpPanel v-if="helpShown" @close="helpShown = false" />
   <SearchPanel v-if="searching" :early="early" @close="searching = false" />

@@ -85,6 +85,28 @@ describe('what is kept on a device', () => {
     expect(mayKeep.value).toBe(false)
   })
 
+  test('what is wiped under an open page is kept anew, with what came meanwhile', async () => {
+    await openDevice()
+    await keep('undercliff:one', 'before')
+    await keep('undercliff:two', 'goes')
+    await new Promise((resolve, reject) => {
+      const wiping = indexedDB.deleteDatabase('undercliff')
+      wiping.onsuccess = resolve
+      wiping.onerror = reject
+    })
+    // It is not there for a moment: what is known is still known, and what is typed is written down.
+    expect(keptText('undercliff:one')).toBe('before')
+    expect(await keep('undercliff:three', 'meanwhile')).toBe('kept')
+    forget('undercliff:two')
+    await vi.waitFor(() => {
+      expect(localStorage.getItem('undercliff:three')).toBeNull()
+    })
+    vi.stubGlobal('localStorage', new StandInStorage())
+    await again()
+    expect(keptKeys('undercliff:')).toEqual(['undercliff:one', 'undercliff:three'])
+    expect(keptText('undercliff:three')).toBe('meanwhile')
+  })
+
   test('another page of the device hears of it', async () => {
     await openDevice()
     const heard: [string, string | null][] = []

@@ -20,6 +20,9 @@ const LONGEST_AT_ONCE = 200_000
 /** How long a database may take to open before the page goes on without it, in ms. */
 const OPEN_MS = 4000
 
+/** How long a page waits before it opens a database anew that was taken from it, in ms. */
+const AGAIN_MS = 250
+
 interface Schema extends DBSchema {
   [TEXTS]: { key: string; value: string }
 }
@@ -28,6 +31,8 @@ interface Schema extends DBSchema {
 type Elsewhere = (key: string, text: string | null) => void
 
 let database: IDBPDatabase<Schema> | null = null
+/** Whether all of it is in memory: it came from the database, which may be taken away and come back. */
+let inMemory = false
 const texts = new Map<string, string>()
 const listeners = new Set<Elsewhere>()
 let channel: BroadcastChannel | null = null
@@ -59,25 +64,33 @@ const open = (): Promise<IDBPDatabase<Schema>> =>
       fresh.createObjectStore(TEXTS)
     },
     blocking: (_now, _wanted, event) => {
-      // A later version in another tab wants to change it: that one has it, this one asks anew.
+      // A later version in another tab wants to change it, or somebody wipes it: this page asks anew.
       ;(event.target as IDBDatabase).close()
+      takenAway()
     },
-    terminated: () => {
-      database = null
-      void reopen()
-    },
+    terminated: takenAway,
   })
 
-/** The database was taken away under an open page: what the page still has is kept anew. */
+/** The database was taken away under an open page, which opens it anew after a moment. */
+function takenAway(): void {
+  database = null
+  setTimeout(() => void reopen(), AGAIN_MS)
+}
+
+/** What the page still has is kept anew. */
 async function reopen(): Promise<void> {
+  if (database !== null || !inMemory) return
   try {
     const fresh = await open()
     const change = fresh.transaction(TEXTS, 'readwrite')
     for (const [key, text] of texts) void change.store.put(text, key)
     await change.done
+    await takeOver(fresh)
     database = fresh
-  } catch {
+  } catch (error) {
+    // What is kept until then is written down in the small storage.
     mayKeep.value = storage() !== null
+    if ((error as DOMException).name !== 'VersionError') setTimeout(() => void reopen(), AGAIN_MS)
   }
 }
 
@@ -153,6 +166,7 @@ export async function openDevice(): Promise<void> {
     // What cannot come over now stays where it stands, and comes over another time.
     await takeOver(fresh).catch(() => undefined)
     database = fresh
+    inMemory = true
     mayKeep.value = true
     channel = new BroadcastChannel(CHANNEL)
     channel.onmessage = hear
@@ -165,7 +179,7 @@ export async function openDevice(): Promise<void> {
 
 /** The text that is kept under a key; null when none is, or none can be. */
 export function keptText(key: string): string | null {
-  if (database !== null) return texts.get(key) ?? null
+  if (inMemory) return texts.get(key) ?? null
   try {
     const place = storage()
     mayKeep.value = place !== null
@@ -188,7 +202,7 @@ export function keptJson<T>(key: string): T | null {
 /** Every key that begins so, in order. */
 export function keptKeys(prefix: string): string[] {
   try {
-    const keys = database === null ? Object.keys(storage() ?? {}) : [...texts.keys()]
+    const keys = inMemory ? [...texts.keys()] : Object.keys(storage() ?? {})
     return keys.filter((key) => key.startsWith(prefix)).sort()
   } catch {
     return []
@@ -213,11 +227,12 @@ function keepSmall(key: string, text: string): Keeping {
 
 /** Keeps something on the device, and says once it is, or why it is not; what was kept before stays then. */
 export async function keep(key: string, text: string): Promise<Keeping> {
-  if (database === null) return keepSmall(key, text)
+  if (!inMemory) return keepSmall(key, text)
   const before = texts.get(key)
   texts.set(key, text)
   const written = writeDown(key, text)
   try {
+    if (database === null) throw new Error('it was taken away')
     await database.put(TEXTS, text, key)
     crossOut(key, text)
     tell(key, text)
@@ -240,9 +255,9 @@ export function forget(key: string): void {
   } catch {
     // What cannot be reached is not kept either.
   }
-  if (database === null) return
+  if (!inMemory) return
   writeDown(GONE + key, '')
-  database.delete(TEXTS, key).then(
+  database?.delete(TEXTS, key).then(
     () => {
       crossOut(GONE + key, '')
       tell(key, null)
@@ -256,7 +271,7 @@ export function onKeptElsewhere(page: Window, listener: Elsewhere): void {
   listeners.add(listener)
   page.addEventListener('storage', ({ key, newValue }) => {
     // Beside a database the small storage is a slip of paper of each page's own.
-    if (key !== null && database === null) listener(key, newValue)
+    if (key !== null && !inMemory) listener(key, newValue)
   })
 }
 
@@ -264,7 +279,7 @@ export function onKeptElsewhere(page: Window, listener: Elsewhere): void {
 export function closeDevice(): void {
   database?.close()
   channel?.close()
-  ;[database, channel] = [null, null]
+  ;[database, channel, inMemory] = [null, null, false]
   texts.clear()
   listeners.clear()
   mayKeep.value = null

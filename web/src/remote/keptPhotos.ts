@@ -26,6 +26,11 @@ const open = async (): Promise<IDBPDatabase<Schema>> =>
       fresh.createObjectStore('waiting')
       fresh.createObjectStore('seen')
     },
+    blocking: (_now, _wanted, event) => {
+      // A later version in another tab wants to change it, or somebody wipes it.
+      ;(event.target as IDBDatabase).close()
+      opened = null
+    },
     terminated: () => {
       opened = null
     },

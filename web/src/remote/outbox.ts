@@ -51,8 +51,9 @@ export const useOutbox = defineStore('outbox', () => {
   /** Those that whoever is signed in wrote. */
   const mine = computed(() => waiting.value.filter(({ by }) => by === undefined || by === session.me?.personId))
   const countOf = (some: readonly Parcel[]): number => some.reduce((sum, { entries }) => sum + entries.length, 0)
-  /** Entries of somebody else's. */
-  const others = computed(() => countOf(waiting.value) - countOf(mine.value))
+  /** Those of somebody else, and how many entries they hold. */
+  const ofOthers = computed(() => waiting.value.filter(({ by }) => by !== undefined && by !== session.me?.personId))
+  const others = computed(() => countOf(ofOthers.value))
   /** Entries that wait on this device, and those that wait in this page alone. */
   const keptHere = computed(() => countOf(waiting.value.filter(({ key }) => !unkept.value.has(key))))
   const heldHere = computed(() => countOf(waiting.value.filter(({ key }) => unkept.value.has(key))))
@@ -274,6 +275,15 @@ export const useOutbox = defineStore('outbox', () => {
     await flush()
   }
 
+  /** What somebody left on this device who cannot send it any more is sent by whoever is signed in. */
+  async function takeOver(from: string): Promise<void> {
+    const by = session.me?.personId
+    if (by === undefined) return
+    for (const parcel of ofOthers.value.filter((one) => one.by === from)) await put({ ...parcel, by })
+    await (flushing ?? Promise.resolve())
+    await flush()
+  }
+
   /** Called with what the server answers once it has written entries. */
   const onWritten = (listener: (answer: EntriesAnswer) => void): void => {
     listeners.push(listener)
@@ -309,6 +319,8 @@ export const useOutbox = defineStore('outbox', () => {
     parcels,
     waiting,
     others,
+    ofOthers,
+    takeOver,
     keptHere,
     heldHere,
     refused,

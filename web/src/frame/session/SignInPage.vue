@@ -2,10 +2,12 @@
 import type { DemoSignIn } from '@undercliff/contract'
 import { NInput } from 'naive-ui'
 import { ref } from 'vue'
+import { useOutbox } from '../../remote/outbox'
 import { useSession } from '../../remote/sessionStore'
 
 /** Stands in place of every screen until somebody is signed in. */
 const session = useSession()
+const outbox = useOutbox()
 const login = ref('')
 const password = ref('')
 const crewName = ref('')
@@ -52,6 +54,10 @@ const enterDemo = (person: DemoSignIn): Promise<void> =>
       <p v-else>Opening the shed …</p>
     </section>
     <template v-else>
+      <p v-if="outbox.keptHere > 0" class="caution">
+        {{ outbox.keptHere === 1 ? '1 entry waits' : `${outbox.keptHere} entries wait` }} on this device: sent once
+        whoever wrote it signs in here again, and not lost until then.
+      </p>
       <form class="sheet stack" @submit.prevent="enter">
         <template v-if="session.state === 'setUp'">
           <h1>Set up the shed</h1>

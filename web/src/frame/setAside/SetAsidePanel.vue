@@ -1,18 +1,17 @@
 <script setup lang="ts">
-import { isOfSaw, type AnyNewEntry } from '@undercliff/contract'
-import { asWritten, sayEntry, sayMoment, saySawEntry, type SawEntry } from '@undercliff/core'
+import type { AnyNewEntry } from '@undercliff/contract'
 import { ref, shallowRef } from 'vue'
 import LeafFields from '../../parts/LeafFields.vue'
 import Panel from '../../parts/Panel.vue'
 import { useNotices } from '../../remote/notices'
 import { useOutbox } from '../../remote/outbox'
 import type { Parcel } from '../../remote/parcels'
-import { useShed } from '../../remote/shedStore'
+import { useSayWaiting } from './sayWaiting'
 
 /** What the server would not take, with all that it held: to be put right and sent again, copied, or thrown away. */
 const emit = defineEmits<{ close: [] }>()
 const outbox = useOutbox()
-const shed = useShed()
+const { say, when, who } = useSayWaiting()
 const notices = useNotices()
 
 /** The parcel that is being put right, as it is by now. */
@@ -22,16 +21,6 @@ const doomed = ref<string | null>(null)
 const copied = ref<string | null>(null)
 const busy = ref(false)
 
-function say(entry: AnyNewEntry): string {
-  if (isOfSaw(entry)) {
-    const written: SawEntry = { ...entry, writtenAt: entry.happenedAt, writtenBy: null }
-    return `${shed.sawName(entry.sawId)}: ${saySawEntry(written, shed.lengths)}`
-  }
-  const tag = shed.loops.find(({ loopId }) => loopId === entry.loopId)?.tag ?? 'A loop'
-  return `${tag}: ${sayEntry(asWritten(entry), shed.figures, shed.sawName)}`
-}
-const when = (entry: AnyNewEntry): string => sayMoment(new Date(entry.happenedAt), shed.dates)
-const who = (entry: AnyNewEntry): string => (entry.personId === null ? '' : `, ${shed.nameOf(entry.personId)}`)
 const now = (parcel: Parcel): readonly AnyNewEntry[] => (open.value === parcel.key ? entries.value : parcel.entries)
 
 function begin(parcel: Parcel): void {

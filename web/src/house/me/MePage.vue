@@ -74,8 +74,8 @@ const dayOf = (instant: string): string => sayMoment(new Date(instant), shed.dat
       </p>
       <p class="row"><button type="button" class="act" @click="leave">Sign out</button></p>
       <p v-if="outbox.keptHere > 0" class="caution">
-        {{ outbox.keptHere }} entries wait on this device to be sent. They stay here until whoever wrote them signs in
-        again.
+        {{ outbox.keptHere === 1 ? '1 entry waits' : `${outbox.keptHere} entries wait` }} on this device to be sent. It
+        stays here until whoever wrote it signs in again.
       </p>
       <p v-if="photos.waiting.length > 0" class="caution">
         {{ photos.waiting.length === 1 ? 'A photograph waits' : `${photos.waiting.length} photographs wait` }} on this
