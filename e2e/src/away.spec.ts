@@ -47,7 +47,7 @@ const keptParcels = (page: Page): Promise<Record<string, string>> =>
             resolve(found)
             return
           }
-          if (String(cursor.key).startsWith('undercliff:outbox:')) found[cursor.key as string] = cursor.value as string
+          if (String(cursor.key).startsWith('undercliff:outbox:')) found[cursor.key] = cursor.value as string
           cursor.continue()
         }
       }
