@@ -47,7 +47,8 @@ const keptParcels = (page: Page): Promise<Record<string, string>> =>
             resolve(found)
             return
           }
-          if (String(cursor.key).startsWith('undercliff:outbox:')) found[cursor.key] = cursor.value as string
+          const { key } = cursor
+          if (typeof key === 'string' && key.startsWith('undercliff:outbox:')) found[key] = cursor.value as string
           cursor.continue()
         }
       }

@@ -1,7 +1,7 @@
 import type { Saw, SawAnswer, ShedAnswer } from '@undercliff/contract'
 import { fitCheck, fold, STORED_VERSION, type LoopCard } from '@undercliff/core'
 import type { BrowserContext, Page } from '@playwright/test'
-import { expect, keptOf, logOf, test } from './testing'
+import { changeKept, expect, keptOf, logOf, test } from './testing'
 
 const PHONE = { viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true } as const
 const inHand = (page: Page) => page.locator('[data-in-hand]')
@@ -84,7 +84,21 @@ test.describe('on a phone', () => {
     await offered.first().tap()
     await expect(inHand(page).getByRole('heading', { name: other })).toBeVisible()
     await expect(just(page)).toContainText(`${other} is on Wren; W1 came off`)
+    // What is due is asked for, each with targets for gloves, and answered by a tap.
+    await inHand(page).locator('[data-tank]').tap()
+    await expect.poll(() => keptOf(page, 'undercliff:reminders')).toContain('oil')
+    await changeKept<{ dueAt: number }[]>(page, 'undercliff:reminders', (kept) =>
+      kept.map((one) => ({ ...one, dueAt: 1 })),
+    )
+    await page.reload()
+    const tension = page.locator('[data-reminder="tension"]')
+    for (const name of ['It stays', 'Tightened', 'Later'])
+      expect((await tension.getByRole('button', { name }).boundingBox())?.height).toBeGreaterThanOrEqual(56)
+    await tension.getByRole('button', { name: 'It stays' }).tap()
+    await expect(tension).toHaveCount(0)
+    await expect(page.locator('[data-reminder="oil"]')).toContainText('chain oil goes with every tank')
     await inHand(page).getByRole('button', { name: 'Oil filled' }).tap()
+    await expect(page.locator('[data-reminder]')).toHaveCount(0)
     await expect
       .poll(async () => (await undercliff.json<SawAnswer>(`/api/saws/${wren?.id ?? ''}`)).state.oilAt)
       .not.toBeNull()

@@ -6,7 +6,7 @@ import { computed, defineAsyncComponent, nextTick, onMounted, ref, watch } from 
 import AppBar from './frame/AppBar.vue'
 import { titleOf } from './frame/places'
 import NoticeBar from './frame/NoticeBar.vue'
-import TensionReminder from './frame/TensionReminder.vue'
+import DueOnSaws from './frame/DueOnSaws.vue'
 import { useNotices } from './remote/notices'
 import { useUpdate } from './frame/update'
 // At once: its second key may come before anything could be fetched.
@@ -108,7 +108,7 @@ onMounted(() => {
         <time>{{ today }}</time>
       </p>
       <main id="page" ref="main" class="page" tabindex="-1">
-        <TensionReminder class="no-print" />
+        <DueOnSaws class="no-print" />
         <RouterView :key="$route.path" />
       </main>
       <MovePanel v-if="moves.asked" />

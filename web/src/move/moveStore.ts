@@ -3,6 +3,7 @@ import { nanoid } from 'nanoid'
 import { defineStore } from 'pinia'
 import { shallowRef } from 'vue'
 import { useChosen } from '../parts/chosenStore'
+import { FIRST_LOOK_MINUTES, LOOK_AGAIN_MINUTES, useReminders } from '../remote/reminders'
 import { useSession } from '../remote/sessionStore'
 import { useShed } from '../remote/shedStore'
 import { useWriting } from '../remote/writing'
@@ -14,6 +15,7 @@ export const useMoves = defineStore('moves', () => {
   const writing = useWriting()
   const session = useSession()
   const chosen = useChosen()
+  const reminders = useReminders()
   /** What the move panel is open for; null when it is closed. */
   const asked = shallowRef<{ readonly loopIds: readonly string[]; readonly sawId: string | null } | null>(null)
 
@@ -57,6 +59,8 @@ export const useMoves = defineStore('moves', () => {
     const off = occupant === undefined || occupant.loopId === first.loopId ? '' : `; ${occupant.tag} came off`
     const wrong = await writing.write(entries, `${what} ${whereIs(target)}${off}`)
     if (wrong !== null) return wrong
+    if (target.to === 'saw')
+      reminders.remindTension(target.sawId, target.tensionChecked ? LOOK_AGAIN_MINUTES : FIRST_LOOK_MINUTES)
     close()
     chosen.clear()
     return null

@@ -99,7 +99,7 @@ async function log(onward: boolean): Promise<void> {
   busy.value = false
   if (wrong.value !== '') return
   void leaveSet()
-  for (const { sawId } of back) if (putBack.value.includes('tension')) reminders.remind(sawId)
+  for (const { sawId } of back) if (putBack.value.includes('tension')) reminders.remindTension(sawId)
   putBack.value = []
   end()
   await router.push(

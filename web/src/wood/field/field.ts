@@ -14,7 +14,7 @@ import { computed, ref, shallowRef } from 'vue'
 import { entriesFor } from '../../move/entriesFor'
 import { keptRef } from '../../remote/keptRef'
 import { useOutbox } from '../../remote/outbox'
-import { useReminders } from '../../remote/reminders'
+import { FIRST_LOOK_MINUTES, useReminders } from '../../remote/reminders'
 import { useSession } from '../../remote/sessionStore'
 import { useShed } from '../../remote/shedStore'
 import { useWriting } from '../../remote/writing'
@@ -22,8 +22,6 @@ import { useDay } from './day'
 
 /** How long what was just logged is taken back in the same place, in ms. */
 const UNDO_MS = 60_000
-/** Minutes after which the tension is looked at first, once something went on or was touched up. */
-const FIRST_LOOK_MINUTES = 1
 
 /** Which of the saws that are here somebody used last comes first; where that is not known, what was logged last. */
 function useSawOrder() {
@@ -54,6 +52,8 @@ function useSawOrder() {
 interface Just {
   readonly text: string
   readonly entries: readonly AnyNewEntry[]
+  /** What is undone besides the entries. */
+  readonly undone: () => void
 }
 
 /** Logging with one tap: it shows at once, whatever becomes of it, and is taken back in the same place. */
@@ -64,10 +64,10 @@ function useJust() {
   const wrong = ref('')
   let timer: ReturnType<typeof setTimeout> | undefined
 
-  async function log(entries: readonly AnyNewEntry[], text: string): Promise<void> {
+  async function log(entries: readonly AnyNewEntry[], text: string, undone = (): void => undefined): Promise<void> {
     clearTimeout(timer)
     wrong.value = ''
-    const mine: Just = { text, entries }
+    const mine: Just = { text, entries, undone }
     just.value = mine
     timer = setTimeout(() => (just.value = null), UNDO_MS)
     const sent = await outbox.send(entries)
@@ -81,6 +81,7 @@ function useJust() {
   async function undo(): Promise<void> {
     const taken = just.value
     just.value = null
+    taken?.undone()
     if (taken !== null) await writing.strikeOut(taken.entries, 'Undone')
   }
   return { just, wrong, log, undo }
@@ -152,15 +153,24 @@ export function useField() {
     act(saw.value, loop.value)
   }
   const tank = (): void => {
-    withHand((_saw, { loopId, tag }) => {
-      void log([ofLoop(loopId, 'ran', { tanks: 1, conditions: day.value.conditions })], `A tank on ${tag} logged`)
+    withHand((saw, { loopId, tag }) => {
+      reminders.remindOil(saw.id)
+      void log(
+        [ofLoop(loopId, 'ran', { tanks: 1, conditions: day.value.conditions })],
+        `A tank on ${tag} logged`,
+        () => {
+          reminders.settled(saw.id, 'oil')
+        },
+      )
     })
   }
   const touchedUp = (strokes: { readonly left: number; readonly right: number }): void => {
     withHand((saw, { loopId, tag }) => {
-      reminders.remind(saw.id, FIRST_LOOK_MINUTES)
+      reminders.remindTension(saw.id, FIRST_LOOK_MINUTES)
       const body = { method: 'fileField', strokes, gaugesLowered: false } as const
-      void log([ofLoop(loopId, 'sharpened', body)], `Touch-up of ${tag} logged`)
+      void log([ofLoop(loopId, 'sharpened', body)], `Touch-up of ${tag} logged`, () => {
+        reminders.settled(saw.id, 'tension')
+      })
     })
   }
   const struck = (against: EntryBodies['struck']['against']): void => {
@@ -172,6 +182,7 @@ export function useField() {
     const { saw } = hand
     if (saw.value === undefined) return
     use(saw.value.id)
+    reminders.settled(saw.value.id, 'oil')
     void log([ofSaw(saw.value.id, 'oilFilled', {})], `Oil filled on ${saw.value.nickname}`)
   }
   const hoursSaid = (sawId: string, tanks: number, hours: number): void => {
@@ -181,7 +192,7 @@ export function useField() {
     const { saw, loop } = hand
     if (saw.value === undefined) return
     use(saw.value.id)
-    reminders.remind(saw.value.id, FIRST_LOOK_MINUTES)
+    reminders.remindTension(saw.value.id, FIRST_LOOK_MINUTES)
     const off = loop.value === undefined ? '' : `; ${loop.value.tag} came off`
     void log(onto(other, saw.value.id, loop.value), `${other.tag} is on ${saw.value.nickname}${off}`)
   }
