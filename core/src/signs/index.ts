@@ -1,4 +1,4 @@
-export { LOOK_FACTS, type LookFacts } from './likelihoods'
-export { countSigns, type SignCounts } from './learned'
-export { chanceDull, type Scene } from './priors'
+export { LOOK_FACTS, type LookFacts, type Told } from './likelihoods'
+export { countSigns, learnedSigns, type LearnedSign, type SignCounts } from './learned'
+export type { Scene } from './priors'
 export { diagnose, diagnoseAll, type Diagnosis, type Likely, type LookWorth, type Noticed } from './diagnose'

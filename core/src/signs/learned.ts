@@ -1,4 +1,4 @@
-import { SIGNS, type Cause, type Sign } from '../log'
+import { CAUSES, SIGNS, type Cause, type Sign } from '../log'
 import type { TracedSign } from '../state'
 import { startsWith, type Told } from './likelihoods'
 
@@ -63,4 +63,42 @@ export function showsBy(told: Told, cause: Cause, counts: SignCounts, ripping: b
   if (starts === 0) return Math.min(MOST, (seen / (found + WORTH)) * Math.min(1, all))
   const expected = all === 0 ? 0 : (found * starts) / all
   return Math.min(MOST, (starts * (seen + WORTH)) / (expected + WORTH))
+}
+
+/** What a crew has found behind one cause's sign. */
+interface LearnedShow {
+  readonly cause: Cause
+  /** Times that the cause was behind this sign. */
+  readonly seen: number
+  /** Chance that the cause shows so: the starting value, and as the findings have moved it. */
+  readonly starts: number
+  readonly now: number
+}
+
+/** One sign with everything that was found behind it, the most often first. */
+export interface LearnedSign {
+  readonly told: Told
+  readonly found: number
+  readonly shows: readonly LearnedShow[]
+}
+
+/**
+ * What a crew has found behind each sign so far, the sign that was traced most often first; empty where nothing was.
+ *
+ * @example
+ * learnedSigns(countSigns([{ signs: ['dust'], toward: null, cause: 'dull' }]))[0]?.shows[0]?.seen // 1
+ */
+export function learnedSigns(counts: SignCounts): LearnedSign[] {
+  return ALL_TOLD.map((told): LearnedSign => {
+    const shows = CAUSES.map((cause) => ({
+      cause,
+      seen: counts[`${cause} ${told}`] ?? 0,
+      starts: startsWith(told, cause, false),
+      now: showsBy(told, cause, counts, false),
+    })).filter(({ seen }) => seen > 0)
+    shows.sort((a, b) => b.seen - a.seen)
+    return { told, found: shows.reduce((sum, { seen }) => sum + seen, 0), shows }
+  })
+    .filter(({ found }) => found > 0)
+    .sort((a, b) => b.found - a.found)
 }

@@ -46,7 +46,7 @@ function bluntPart({ cutters }: LoopState, hand: Hand): number {
 }
 
 /** Chance that the loop is dull now, by what it ran since it was sharpened and how long it has lasted before. */
-export function chanceDull(state: LoopState): number {
+function chanceDull(state: LoopState): number {
   if (has(state, 'rounded', 'dirtDulled')) return SEEN
   const { mean } = learnSharpness(state.spells)
   const part = (state.wearTanksSinceSharpened * MEAN_OF_SCALE) / Math.max(0.1, mean)

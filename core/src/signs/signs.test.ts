@@ -6,7 +6,7 @@ import { CAUSES, SIGNS, type Cause, type EntryBodies } from '../log'
 import { specFromProfile } from '../profile'
 import { decide } from '../verdict'
 import { sawState, type SawState } from '../saw'
-import { countSigns, diagnose, LOOK_FACTS, type Diagnosis } from '.'
+import { countSigns, diagnose, learnedSigns, LOOK_FACTS, type Diagnosis } from '.'
 import { showsBy } from './learned'
 import { noisyOr, type Fault } from './noisyOr'
 
@@ -239,6 +239,30 @@ describe('learning from what was found', () => {
     expect(counts).toEqual({ dull: 12, 'dull hot': 12 })
     expect(showsBy('hot', 'dull', counts, false)).toBeGreaterThan(showsBy('hot', 'dull', {}, false))
     expect(showsBy('dust', 'dull', counts, false)).toBeLessThan(showsBy('dust', 'dull', {}, false))
+  })
+
+  test('what was found is told by sign, the most often first, with what it moved', () => {
+    const of = (sign: 'dust' | 'hot', cause: Cause, times: number) =>
+      Array.from({ length: times }, () => ({ signs: [sign], toward: null, cause }) as const)
+    const pulled = { signs: ['pulls'], toward: 'left', cause: 'bar' } as const
+    const counts = countSigns([
+      ...of('hot', 'noOil', 2),
+      ...of('dust', 'gaugesHigh', 4),
+      ...of('dust', 'dull', 1),
+      pulled,
+    ])
+    const signs = learnedSigns(counts)
+    expect(signs.map(({ told, found }) => [told, found])).toEqual([
+      ['dust', 5],
+      ['hot', 2],
+      ['pullsLeft', 1],
+    ])
+    expect(signs[0]?.shows.map(({ cause, seen }) => [cause, seen])).toEqual([
+      ['gaugesHigh', 4],
+      ['dull', 1],
+    ])
+    expect(signs[1]?.shows[0]).toMatchObject({ starts: 0.8, now: showsBy('hot', 'noOil', counts, false) })
+    expect(learnedSigns({})).toEqual([])
   })
 
   test('findings that come as often as is expected move nothing', () => {

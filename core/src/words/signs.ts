@@ -1,5 +1,6 @@
 import type { Cause, EntryBodies, Look, Sign, Wood } from '../log'
 import type { Hand } from '../loop'
+import type { Told } from '../signs'
 
 /** What a saw tells, as a person would say it. */
 export const SIGN_NAMES: Readonly<Record<Sign, string>> = {
@@ -218,4 +219,10 @@ export function sayChance(chance: number): string {
   const hundredths = Math.min(99, Math.max(1, Math.round(chance * 100)))
   const [, word] = CHANCE_WORDS.find(([least]) => chance >= least) ?? [0, 'hardly']
   return `${word}, ${hundredths} in 100`
+}
+
+/** A sign with the side that it pulls to, as a person would say it. */
+export function sayTold(told: Told): string {
+  if (told === 'pullsLeft') return 'Pulls to the left'
+  return told === 'pullsRight' ? 'Pulls to the right' : SIGN_NAMES[told]
 }

@@ -17,6 +17,7 @@ import { fetchWear } from '../../remote/api'
 import { useShed } from '../../remote/shedStore'
 import BeliefBars from './BeliefBars.vue'
 import PaceBars from './PaceBars.vue'
+import SignsLearned from './SignsLearned.vue'
 import SharpCurves from './SharpCurves.vue'
 import RadioChoice from '../../parts/RadioChoice.vue'
 
@@ -101,6 +102,7 @@ const nothing = computed(() => wear.value !== null && (groups.value?.side.length
         </p>
       </section>
       <PaceBars class="sheet" :groups="wear.pace" />
+      <SignsLearned class="sheet" :counts="shed.rules.signCounts ?? {}" />
       <SharpCurves class="sheet" :curves="wear.curves" :names="CUTTER_TYPE_NAMES" :conditions="CONDITION_WORDS" />
     </template>
   </div>

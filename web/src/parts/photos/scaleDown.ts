@@ -6,7 +6,7 @@ const LARGEST_FILE = 60_000_000
 const QUALITY = 0.8
 
 /** Width and height at most so large, in the same proportion. */
-export function within(width: number, height: number, most: number): { width: number; height: number } {
+function within(width: number, height: number, most: number): { width: number; height: number } {
   const scale = Math.min(1, most / Math.max(width, height, 1))
   return { width: Math.max(1, Math.round(width * scale)), height: Math.max(1, Math.round(height * scale)) }
 }
