@@ -1,28 +1,24 @@
 <script setup lang="ts">
 import { sayDay } from '@undercliff/core'
-import { useIntervalFn, usePreferredDark } from '@vueuse/core'
-import { NConfigProvider } from 'naive-ui'
-import { computed, defineAsyncComponent, nextTick, onMounted, ref, watch } from 'vue'
+import { useIntervalFn } from '@vueuse/core'
+import { defineAsyncComponent, nextTick, onMounted, ref, watch } from 'vue'
 import AppBar from './frame/AppBar.vue'
 import { titleOf } from './frame/places'
 import NoticeBar from './frame/NoticeBar.vue'
 import DueOnSaws from './frame/DueOnSaws.vue'
 import { useNotices } from './remote/notices'
 import { useUpdate } from './frame/update'
-// At once: its second key may come before anything could be fetched.
-import MovePanel from './move/MovePanel.vue'
+import { useEarlyMoveKeys } from './move/earlyKeys'
 import { useMoves } from './move/moveStore'
 import { useOutbox } from './remote/outbox'
 import { useSession } from './remote/sessionStore'
 import { useShed } from './remote/shedStore'
 import { fetchOtherScreens, router } from './router'
 import { useWedge } from './shed/scan/useWedge'
-import { darkOverrides, darkTheme, lightOverrides } from './theme/naive'
 
 const SignInPage = defineAsyncComponent(() => import('./frame/session/SignInPage.vue'))
-const dark = usePreferredDark()
-const theme = computed(() => (dark.value ? darkTheme : null))
-const overrides = computed(() => (dark.value ? darkOverrides : lightOverrides))
+const MovePanel = defineAsyncComponent(() => import('./move/MovePanel.vue'))
+const Themed = defineAsyncComponent(() => import('./theme/Themed.vue'))
 const shed = useShed()
 const outbox = useOutbox()
 const notices = useNotices()
@@ -30,6 +26,7 @@ const session = useSession()
 const moves = useMoves()
 const update = useUpdate()
 useWedge()
+useEarlyMoveKeys()
 /** A screen that was not fetched yet: either nothing answers, or this page is older than what does. */
 router.onError(async () => {
   await session.ask()
@@ -98,24 +95,25 @@ onMounted(() => {
 </script>
 
 <template>
-  <NConfigProvider :theme="theme" :theme-overrides="overrides" preflight-style-disabled>
-    <template v-if="session.state === 'signedIn'">
-      <a class="skip act" href="#page" @click.prevent="main?.focus()">To the page</a>
-      <AppBar />
-      <p class="hidden-text" aria-live="polite">{{ announced }}</p>
-      <p class="print-only print-head">
-        <strong>{{ shed.crew?.name }}</strong> <span>{{ titleOf($route) }}</span>
-        <time>{{ today }}</time>
-      </p>
-      <main id="page" ref="main" class="page" tabindex="-1">
-        <DueOnSaws class="no-print" />
-        <RouterView :key="$route.path" />
-      </main>
-      <MovePanel v-if="moves.asked" />
-      <NoticeBar />
-    </template>
-    <main v-else class="page"><SignInPage /></main>
-  </NConfigProvider>
+  <template v-if="session.state === 'signedIn'">
+    <a class="skip act" href="#page" @click.prevent="main?.focus()">To the page</a>
+    <AppBar />
+    <p class="hidden-text" aria-live="polite">{{ announced }}</p>
+    <p class="print-only print-head">
+      <strong>{{ shed.crew?.name }}</strong> <span>{{ titleOf($route) }}</span>
+      <time>{{ today }}</time>
+    </p>
+    <main id="page" ref="main" class="page" tabindex="-1">
+      <DueOnSaws class="no-print" />
+      <RouterView v-if="$route.meta.plain" :key="$route.path" />
+      <Themed v-else><RouterView :key="$route.path" /></Themed>
+    </main>
+    <MovePanel v-if="moves.asked" />
+    <NoticeBar />
+  </template>
+  <main v-else class="page">
+    <Themed><SignInPage /></Themed>
+  </main>
 </template>
 
 <style scoped>

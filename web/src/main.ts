@@ -1,8 +1,7 @@
-import { openDevice } from './remote/device'
+// First, so that the device is being read while what follows is got ready.
+import { opened } from './opening'
+import { start } from './start'
 import './theme/style.css'
 
-// What is kept on the device is read while the application itself is fetched: on a phone either takes its time.
-const opened = openDevice()
-const { start } = await import('./start')
 await opened
 start()

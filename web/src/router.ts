@@ -1,4 +1,9 @@
 import { createRouter, createWebHistory, type RouteRecordInfo } from 'vue-router'
+// What a phone opens out of range is there at once.
+import WoodPage from './wood/field/WoodPage.vue'
+
+/** Screens that do without the component library, which is fetched behind them. */
+const PLAIN = { plain: true } as const
 
 const screens = {
   shed: () => import('./shed/overview/ShedPage.vue'),
@@ -29,7 +34,6 @@ const screens = {
   wear: () => import('./learn/wear/WearPage.vue'),
   glossary: () => import('./learn/glossary/GlossaryPage.vue'),
   me: () => import('./house/me/MePage.vue'),
-  wood: () => import('./wood/field/WoodPage.vue'),
   signs: () => import('./wood/signs/SignsPage.vue'),
   card: () => import('./wood/card/TouchUpCardPage.vue'),
   nowhere: () => import('./frame/NowherePage.vue'),
@@ -64,7 +68,7 @@ export const router = createRouter({
     return { el: to.hash, top: 12 }
   },
   routes: [
-    { path: '/', name: 'shed', component: screens.shed },
+    { path: '/', name: 'shed', component: screens.shed, meta: PLAIN },
     { path: '/loops/:tag', name: 'loop', component: screens.loop, props: true },
     { path: '/loops/:tag/measure', name: 'measure', component: screens.measure, props: true },
     { path: '/loops/:tag/sharpened', name: 'sharpened', component: screens.sharpened, props: true },
@@ -78,9 +82,9 @@ export const router = createRouter({
     { path: '/loops/:tag/note/retired', name: 'retire', component: screens.retire, props: true },
     { path: '/loops/:tag/spec', name: 'spec', component: screens.spec, props: true },
     { path: '/saws/:nickname', name: 'saw', component: screens.saw, props: true },
-    { path: '/loops/:tag/signs', name: 'signs', component: screens.signs, props: true },
-    { path: '/loops/:tag/card', name: 'card', component: screens.card, props: true },
-    { path: '/wood', name: 'wood', component: screens.wood },
+    { path: '/loops/:tag/signs', name: 'signs', component: screens.signs, props: true, meta: PLAIN },
+    { path: '/loops/:tag/card', name: 'card', component: screens.card, props: true, meta: PLAIN },
+    { path: '/wood', name: 'wood', component: WoodPage, meta: PLAIN },
     { path: '/triage', name: 'triage', component: screens.triage },
     { path: '/tools', name: 'tools', component: screens.tools },
     { path: '/tools/caliper', name: 'caliper', component: screens.caliper },

@@ -16,7 +16,7 @@ import {
 import type { Saw } from '@undercliff/contract'
 import { useEventListener } from '@vueuse/core'
 import { NInput } from 'naive-ui'
-import { computed, nextTick, onMounted, ref, watch } from 'vue'
+import { computed, nextTick, onMounted, onUnmounted, ref, watch } from 'vue'
 import { useCount } from '../parts/figure'
 import FigureField from '../parts/FigureField.vue'
 import FitMark from '../parts/FitMark.vue'
@@ -163,7 +163,12 @@ function onKey(event: KeyboardEvent): void {
 }
 useEventListener(window, 'keydown', onKey, { capture: true })
 onMounted(() => {
+  moves.isHeard = true
   if (sawId.value !== null) void toSaw(sawId.value)
+  for (const event of moves.early.splice(0)) onKey(event)
+})
+onUnmounted(() => {
+  moves.isHeard = false
 })
 </script>
 

@@ -1,7 +1,7 @@
 import { onShelf, type LoopCard } from '@undercliff/core'
 import { nanoid } from 'nanoid'
 import { defineStore } from 'pinia'
-import { shallowRef } from 'vue'
+import { markRaw, ref, shallowRef } from 'vue'
 import { useChosen } from '../parts/chosenStore'
 import { FIRST_LOOK_MINUTES, LOOK_AGAIN_MINUTES, useReminders } from '../remote/reminders'
 import { useSession } from '../remote/sessionStore'
@@ -10,12 +10,16 @@ import { useWriting } from '../remote/writing'
 import { entriesFor, isAt, type Target } from './entriesFor'
 
 /** Moving loops, one or many at a time; every move has an undo. */
+// eslint-disable-next-line max-lines-per-function -- a store is one setup function
 export const useMoves = defineStore('moves', () => {
   const shed = useShed()
   const writing = useWriting()
   const session = useSession()
   const chosen = useChosen()
   const reminders = useReminders()
+  /** Whether the panel hears keys by itself, and those that were pressed before it did. */
+  const isHeard = ref(false)
+  const early: KeyboardEvent[] = []
   /** What the move panel is open for; null when it is closed. */
   const asked = shallowRef<{ readonly loopIds: readonly string[]; readonly sawId: string | null } | null>(null)
 
@@ -23,6 +27,7 @@ export const useMoves = defineStore('moves', () => {
     if (loopIds.length > 0) asked.value = { loopIds, sawId }
   }
   const close = (): void => {
+    early.length = 0
     asked.value = null
   }
 
@@ -66,5 +71,5 @@ export const useMoves = defineStore('moves', () => {
     return null
   }
 
-  return { asked, ask, close, move }
+  return { asked, isHeard, early: markRaw(early), ask, close, move }
 })

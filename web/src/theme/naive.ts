@@ -1,4 +1,4 @@
-import { darkTheme, type GlobalThemeOverrides } from 'naive-ui'
+import type { GlobalThemeOverrides } from 'naive-ui'
 
 const common = {
   fontFamily: "'Hyperlegible', system-ui, sans-serif",
@@ -46,5 +46,3 @@ export const darkOverrides: GlobalThemeOverrides = {
     placeholderColor: '#a3adaf',
   },
 }
-
-export { darkTheme }
