@@ -41,9 +41,10 @@ const screens = {
 
 /**
  * Fetches the other screens while nobody waits for them, so that work can be logged when the
- * server has gone away in the meantime.
+ * server has gone away in the meantime. Where the browser keeps the whole application, they are there already.
  */
 export async function fetchOtherScreens(): Promise<void> {
+  if ('serviceWorker' in navigator && navigator.serviceWorker.controller !== null) return
   for (const screen of Object.values(screens)) await screen().catch(() => undefined)
 }
 
