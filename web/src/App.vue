@@ -105,7 +105,8 @@ onMounted(() => {
     </p>
     <main id="page" ref="main" class="page" tabindex="-1">
       <DueOnSaws class="no-print" />
-      <RouterView v-if="$route.meta.plain" :key="$route.path" />
+      <!-- Before the address is resolved there is nothing to show, and no library is fetched for it. -->
+      <RouterView v-if="$route.meta.plain || $route.matched.length === 0" :key="$route.path" />
       <Themed v-else><RouterView :key="$route.path" /></Themed>
     </main>
     <MovePanel v-if="moves.asked" />
