@@ -70,7 +70,7 @@ test('a parcel that is cut off half way, or whose answer never comes, is written
     between.cut = 0
     await tapTanks(page, 1)
     await expect(waits(page)).toBeVisible()
-    expect(between.cut).toBeGreaterThan(0)
+    await expect.poll(() => between.cut).toBeGreaterThan(0)
     between.fate = 'through'
     await back(page)
     await expect(waits(page)).toBeHidden()
@@ -97,6 +97,7 @@ test('storage that is wiped in the middle loses nothing that the page still has'
     storageTypes: 'indexeddb,local_storage,cache_storage',
   })
   await tapTanks(page, 1)
+  await expect(page.getByText('What this device kept was cleared by the browser.')).toBeVisible()
   // What is kept anew outlives the page.
   await expect.poll(async () => Object.keys(await keptParcels(page)).length).toBe(3)
   await back(page)
@@ -143,6 +144,7 @@ test('a device that is restored from a backup sends old entries again, and each 
   await expect(waits(page)).toBeHidden()
   expect(await idsOf(undercliff, tag)).toEqual(ids)
   await page.getByRole('button', { name: 'See what it held' }).click()
+  await expect(page.getByText('This shed never had that loop')).toBeVisible()
   await page.getByRole('button', { name: 'Throw away …' }).click()
   await page.getByRole('button', { name: 'Throw away for good' }).click()
   await expect(page.getByText('Not taken')).toBeHidden()
@@ -160,6 +162,7 @@ test('a clock that is two days wrong is put right by the server, and what it sai
   await tapTanks(page, 1)
   await back(page)
   await page.clock.runFor(5000)
+  await expect(page.getByText('The clock of this device is 2 days fast.')).toBeVisible()
   await expect
     .poll(async () => {
       const entry = (await tanksOf(undercliff, tag)).find(({ saidAt }) => saidAt !== undefined)

@@ -76,7 +76,7 @@ watch(
   },
 )
 /** What others log is seen here within this many milliseconds. */
-const FRESH_MS = 15_000
+const FRESH_MS = 5000
 useIntervalFn(shed.keepFresh, FRESH_MS)
 onMounted(() => {
   // A page may have been open for days.

@@ -52,8 +52,18 @@ export function sayMoment(at: Date, order: DateOrder): string {
  * sayAgo(7_200_000) // '2 h ago'
  */
 export function sayAgo(ms: number): string {
-  const minutes = Math.round(ms / 60_000)
-  if (minutes < 1) return 'just now'
-  if (minutes < 60) return `${minutes} min ago`
-  return minutes < 48 * 60 ? `${Math.round(minutes / 60)} h ago` : `${Math.round(minutes / 1440)} days ago`
+  return ms < 30_000 ? 'just now' : `${saySpan(ms)} ago`
+}
+
+/**
+ * A span of time to the nearest minute, hour or day.
+ *
+ * @param ms milliseconds; less than nothing is taken as far the other way
+ * @example
+ * saySpan(-172_800_000) // '2 days'
+ */
+export function saySpan(ms: number): string {
+  const minutes = Math.round(Math.abs(ms) / 60_000)
+  if (minutes < 60) return `${minutes} min`
+  return minutes < 48 * 60 ? `${Math.round(minutes / 60)} h` : `${Math.round(minutes / 1440)} days`
 }

@@ -1,7 +1,9 @@
 <script setup lang="ts">
+import { saySpan } from '@undercliff/core'
 import { onKeyStroke } from '@vueuse/core'
 import { defineAsyncComponent, ref } from 'vue'
-import { mayKeep } from '../remote/device'
+import { clockAheadMs } from '../remote/api'
+import { mayKeep, wasCleared } from '../remote/device'
 import { useOutbox } from '../remote/outbox'
 import { useSession } from '../remote/sessionStore'
 import { useShed } from '../remote/shedStore'
@@ -81,6 +83,17 @@ onKeyStroke('/', (event) => {
   </div>
   <div v-else-if="mayKeep === false" class="refused warn" role="status">
     This browser keeps nothing for this page: what you log while the shed does not answer is lost when you close it.
+  </div>
+  <div v-if="wasCleared" class="refused warn" role="status">
+    <span
+      >What this device kept was cleared by the browser. What this page has is kept anew; for the rest, stay a minute
+      where the shed answers.</span
+    >
+    <button type="button" class="act small" @click="wasCleared = false">Understood</button>
+  </div>
+  <div v-if="clockAheadMs !== 0" class="refused warn" role="status">
+    The clock of this device is {{ saySpan(clockAheadMs) }} {{ clockAheadMs > 0 ? 'fast' : 'slow' }}. Times of entries
+    are put right by the shed; what it showed is kept beside them.
   </div>
   <div v-if="outbox.awayBecause" class="refused" role="alert">{{ outbox.awayBecause }}</div>
   <div v-if="shed.fault" class="refused" role="alert">

@@ -29,7 +29,15 @@ import type {
   UnderWay,
   WearAnswer,
 } from '@undercliff/contract'
-import type { CrewProfile, HouseRules, KitItem, Sharpening, ShedEffect } from '@undercliff/core'
+import {
+  CLOCK_SLACK_MS,
+  type CrewProfile,
+  type HouseRules,
+  type KitItem,
+  type Sharpening,
+  type ShedEffect,
+} from '@undercliff/core'
+import { ref } from 'vue'
 import { base64Of } from './base64'
 
 /** The server refused; carries its problem document. */
@@ -75,6 +83,17 @@ interface Asked extends RequestInit {
   readonly withinMs?: number
 }
 
+/** By how much this device's clock is ahead of the server's, in ms; 0 where it is right, or nobody knows. */
+export const clockAheadMs = ref(0)
+
+/** Compares clocks by what the server says of the time of its answer (RFC 9110, 6.6.1). */
+function compareClocks({ headers }: Response): void {
+  const said = Date.parse(headers.get('date') ?? '')
+  if (Number.isNaN(said)) return
+  const aheadMs = Date.now() - said
+  clockAheadMs.value = Math.abs(aheadMs) > CLOCK_SLACK_MS ? aheadMs : 0
+}
+
 /** Fetches, and gives up after a while. */
 async function fetchWithin(path: string, { withinMs = ANSWER_MS, ...init }: Asked): Promise<Response> {
   const giveUp = new AbortController()
@@ -83,6 +102,7 @@ async function fetchWithin(path: string, { withinMs = ANSWER_MS, ...init }: Aske
   }, withinMs)
   try {
     const response = await fetch(`/api${path}`, { ...init, signal: giveUp.signal })
+    compareClocks(response)
     // The body counts as well: an answer that stops halfway is none.
     const body = response.status === 204 || response.status === 304 ? null : await response.blob()
     return new Response(body, response)

@@ -1,7 +1,18 @@
 import 'fake-indexeddb/auto'
 import { IDBFactory } from 'fake-indexeddb'
 import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest'
-import { closeDevice, forget, keep, keptJson, keptKeys, keptText, mayKeep, onKeptElsewhere, openDevice } from './device'
+import {
+  closeDevice,
+  forget,
+  keep,
+  keptJson,
+  keptKeys,
+  keptText,
+  mayKeep,
+  onKeptElsewhere,
+  openDevice,
+  wasCleared,
+} from './device'
 import { keepLogs, keptLog, keptPlace } from './keptLogs'
 import { FullStorage, StandInStorage } from './standInStorage'
 
@@ -97,6 +108,9 @@ describe('what is kept on a device', () => {
     // It is not there for a moment: what is known is still known, and what is typed is written down.
     expect(keptText('undercliff:one')).toBe('before')
     expect(await keep('undercliff:three', 'meanwhile')).toBe('kept')
+    await vi.waitFor(() => {
+      expect(wasCleared.value).toBe(true)
+    })
     forget('undercliff:two')
     await vi.waitFor(() => {
       expect(localStorage.getItem('undercliff:three')).toBeNull()

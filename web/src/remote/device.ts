@@ -7,6 +7,9 @@ export type Keeping = 'kept' | 'noRoom' | 'forbidden'
 /** Whether the browser lets this page keep anything at all; null before anybody tried. */
 export const mayKeep = shallowRef<boolean | null>(null)
 
+/** Whether the browser, or somebody, cleared what this device kept while a page was open. */
+export const wasCleared = shallowRef(false)
+
 /** Where texts are kept: small and many, all of them in memory while a page is open. */
 const TEXTS = 'texts'
 const DATABASE = 'undercliff'
@@ -82,6 +85,7 @@ async function reopen(): Promise<void> {
   if (database !== null || !inMemory) return
   try {
     const fresh = await open()
+    if (texts.size > 0 && (await fresh.count(TEXTS)) === 0) wasCleared.value = true
     const change = fresh.transaction(TEXTS, 'readwrite')
     for (const [key, text] of texts) void change.store.put(text, key)
     await change.done
@@ -283,4 +287,5 @@ export function closeDevice(): void {
   texts.clear()
   listeners.clear()
   mayKeep.value = null
+  wasCleared.value = false
 }

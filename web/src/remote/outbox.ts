@@ -115,8 +115,8 @@ export const useOutbox = defineStore('outbox', () => {
     for (const listener of elsewhere) listener()
   }
 
-  const setAside = async (parcel: Parcel, why: string): Promise<void> => {
-    await put({ ...parcel, refused: why })
+  const setAside = async (parcel: Parcel, why: string, code?: string): Promise<void> => {
+    await put({ ...parcel, refused: why, ...(code === undefined ? {} : { code }) })
   }
 
   /** @returns whether what follows may be sent; what the server cannot do for one parcel it may for another */
@@ -130,7 +130,8 @@ export const useOutbox = defineStore('outbox', () => {
       if (error instanceof ServerAway) awayBecause.value = error.said
       if (error instanceof ServerAway || error instanceof SignedOut) return 'away'
       if (error instanceof ServerRefusal) {
-        await setAside(parcel, error.problem.detail)
+        const { detail, code, problems } = error.problem
+        await setAside(parcel, detail, problems?.[0]?.code ?? code)
         return 'goOn'
       }
       const failed = (parcel.failed ?? 0) + 1
@@ -270,7 +271,8 @@ export const useOutbox = defineStore('outbox', () => {
   async function sendAgain(key: string, entries: readonly AnyNewEntry[]): Promise<void> {
     const parcel = parcels.value.find((one) => one.key === key)
     if (parcel === undefined) return
-    await put({ ...parcel, entries, refused: null, failed: 0 })
+    const { code: _code, ...rest } = parcel
+    await put({ ...rest, entries, refused: null, failed: 0 })
     await (flushing ?? Promise.resolve())
     await flush()
   }

@@ -12,6 +12,8 @@ export interface Parcel {
   readonly by?: string
   /** Why it is set aside: the server would not take it, or could make nothing of it. It stays until it is put right. */
   readonly refused: string | null
+  /** The code of that, where the server gave one. */
+  readonly code?: string
   /** How often the server failed at it. */
   readonly failed?: number
 }

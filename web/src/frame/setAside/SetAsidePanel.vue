@@ -6,6 +6,7 @@ import Panel from '../../parts/Panel.vue'
 import { useNotices } from '../../remote/notices'
 import { useOutbox } from '../../remote/outbox'
 import type { Parcel } from '../../remote/parcels'
+import { whatNow } from './whatNow'
 import { useSayWaiting } from './sayWaiting'
 
 /** What the server would not take, with all that it held: to be put right and sent again, copied, or thrown away. */
@@ -44,8 +45,7 @@ async function send(parcel: Parcel): Promise<void> {
   if (outbox.refused.length === 0) emit('close')
 }
 /** A loop that somebody else put on a saw meanwhile. */
-const elsewhere = (parcel: Parcel): boolean =>
-  parcel.entries.some(isMoved) && /on another saw by now/.test(parcel.refused ?? '')
+const elsewhere = (parcel: Parcel): boolean => parcel.entries.some(isMoved) && parcel.code === 'elsewhere-by-now'
 const isMoved = (entry: AnyNewEntry): boolean => entry.kind === 'fitted' && entry.from !== undefined
 /** Whoever has it in hand knows better than the log: it goes on all the same. */
 async function allTheSame(parcel: Parcel): Promise<void> {
@@ -86,6 +86,7 @@ function throwAway(parcel: Parcel): void {
   <Panel title="Not taken by the shed" @close="emit('close')">
     <article v-for="parcel in outbox.refused" :key="parcel.key" class="parcel" data-set-aside>
       <p class="why">{{ parcel.refused }}</p>
+      <p>{{ whatNow(parcel.code) }}</p>
       <ol>
         <li v-for="(entry, i) in now(parcel)" :key="entry.id">
           <p>
