@@ -52,7 +52,7 @@ test.describe('on a phone', () => {
     await expect(inHand(page).getByRole('heading', { name: 'Wren' })).toBeVisible()
     // The day's wood is said once.
     await page.getByRole('button', { name: /^Today/ }).tap()
-    await page.getByRole('button', { name: 'Gritty bark' }).tap()
+    await page.getByRole('radio', { name: 'Gritty bark' }).tap()
     await page.reload()
     await page.locator('[data-tank]').tap()
     await expect

@@ -157,7 +157,7 @@ onKeyStroke('/', (event) => {
 .short {
   display: none;
 }
-@media (max-width: 700px) {
+@media (max-width: 700px), (max-height: 500px) {
   .long {
     display: none;
   }

@@ -60,6 +60,11 @@ onKeyStroke(
   color: var(--ink);
   border-bottom-color: var(--ink);
 }
+@media (max-height: 500px) {
+  .place {
+    padding: 2px 8px;
+  }
+}
 @media (max-width: 700px) {
   .places {
     position: fixed;

@@ -1,43 +1,35 @@
 <script setup lang="ts">
 import { CONDITIONS, CONDITION_WORDS, WOODS, WOOD_NAMES, capital } from '@undercliff/core'
 import { ref } from 'vue'
+import RadioChoice from '../../parts/RadioChoice.vue'
 import { sayDayOf, type Day } from './day'
 
 /** What the work is in: said once in the morning, and it stays until somebody says otherwise. */
 const day = defineModel<Day>({ required: true })
 const open = ref(false)
+const dirt = CONDITIONS.map((value) => ({ value, label: capital(CONDITION_WORDS[value]) }))
+const woods = WOODS.map((value) => ({ value, label: WOOD_NAMES[value] }))
 </script>
 
 <template>
   <section class="sheet day" aria-label="The day">
     <button type="button" class="act said" :aria-expanded="open" @click="open = !open">
-      <span class="soft">Today</span> {{ sayDayOf(day) }}
+      <span><span class="soft">Today</span> {{ sayDayOf(day) }}</span>
+      <span class="soft">{{ open ? 'done' : 'change' }}</span>
     </button>
     <template v-if="open">
-      <div class="row" role="group" aria-label="Dirt">
-        <button
-          v-for="one in CONDITIONS"
-          :key="one"
-          type="button"
-          class="act"
-          :aria-pressed="day.conditions === one"
-          @click="day = { ...day, conditions: one }"
-        >
-          {{ capital(CONDITION_WORDS[one]) }}
-        </button>
-      </div>
-      <div class="row" role="group" aria-label="Wood">
-        <button
-          v-for="one in WOODS"
-          :key="one"
-          type="button"
-          class="act"
-          :aria-pressed="day.wood === one"
-          @click="day = { ...day, wood: one }"
-        >
-          {{ WOOD_NAMES[one] }}
-        </button>
-      </div>
+      <RadioChoice
+        label="Dirt"
+        :model-value="day.conditions"
+        :options="dirt"
+        @update:model-value="(conditions) => conditions && (day = { ...day, conditions })"
+      />
+      <RadioChoice
+        label="Wood"
+        :model-value="day.wood"
+        :options="woods"
+        @update:model-value="(wood) => wood && (day = { ...day, wood })"
+      />
     </template>
   </section>
 </template>
@@ -50,7 +42,7 @@ const open = ref(false)
 }
 .said {
   width: 100%;
-  justify-content: flex-start;
+  justify-content: space-between;
   border-color: transparent;
 }
 </style>

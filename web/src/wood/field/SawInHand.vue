@@ -267,4 +267,24 @@ h2 {
 .small-sign {
   width: 56px;
 }
+/* A phone on its side is low: what is tapped stays in sight. */
+@media (max-height: 500px) {
+  header {
+    grid-template-columns: 56px minmax(0, 1fr);
+  }
+  .sign {
+    width: 56px;
+  }
+  .why {
+    display: none;
+  }
+  .in-hand {
+    gap: 6px;
+    padding: 6px 12px;
+  }
+  .tank,
+  .taps .act {
+    min-height: 56px;
+  }
+}
 </style>
