@@ -1,7 +1,8 @@
 import type { LogsAnswer, SawAnswer } from '@undercliff/contract'
 import type { Entry } from '@undercliff/core'
 import { fetchLoop } from './api'
-import { openDB, type DBSchema, type IDBPDatabase } from 'idb'
+import type { DBSchema } from 'idb'
+import { keptDatabase } from './keptDatabase'
 
 /** Every log of the crew, for when nothing answers: larger than what is held in memory, and read one by one. */
 interface Schema extends DBSchema {
@@ -12,35 +13,13 @@ interface Schema extends DBSchema {
   place: { key: 'place'; value: { readonly crewId: string; readonly since: string } }
 }
 
-const DATABASE = 'undercliff-logs'
-let opened: Promise<IDBPDatabase<Schema> | null> | null = null
-
-const open = async (): Promise<IDBPDatabase<Schema>> =>
-  openDB<Schema>(DATABASE, 2, {
-    upgrade: (fresh, before) => {
-      if (before < 1) {
-        fresh.createObjectStore('loops')
-        fresh.createObjectStore('place')
-      }
-      fresh.createObjectStore('saws')
-    },
-    blocking: (_now, _wanted, event) => {
-      // A later version in another tab wants to change it.
-      ;(event.target as IDBDatabase).close()
-      opened = null
-    },
-    terminated: () => {
-      opened = null
-    },
-  })
-
-/** The database; null where the browser has none. */
-const database = (): Promise<IDBPDatabase<Schema> | null> =>
-  (opened ??= open().catch(() => {
-    // Another time it may open.
-    opened = null
-    return null
-  }))
+const { get: database } = keptDatabase<Schema>('undercliff-logs', 2, (fresh, before) => {
+  if (before < 1) {
+    fresh.createObjectStore('loops')
+    fresh.createObjectStore('place')
+  }
+  fresh.createObjectStore('saws')
+})
 
 /** Entries with some more, each once; what was there before stays as it was. */
 function withMore(before: readonly Entry[], more: readonly Entry[]): readonly Entry[] {

@@ -1,5 +1,6 @@
 import type { NewPhoto } from '@undercliff/contract'
-import { openDB, type DBSchema, type IDBPDatabase } from 'idb'
+import type { DBSchema } from 'idb'
+import { keptDatabase } from './keptDatabase'
 
 /** A photograph that the server does not have yet. */
 export interface WaitingPhoto {
@@ -17,32 +18,10 @@ interface Schema extends DBSchema {
   seen: { key: string; value: string }
 }
 
-const DATABASE = 'undercliff-photos'
-let opened: Promise<IDBPDatabase<Schema> | null> | null = null
-
-const open = async (): Promise<IDBPDatabase<Schema>> =>
-  openDB<Schema>(DATABASE, 1, {
-    upgrade: (fresh) => {
-      fresh.createObjectStore('waiting')
-      fresh.createObjectStore('seen')
-    },
-    blocking: (_now, _wanted, event) => {
-      // A later version in another tab wants to change it, or somebody wipes it.
-      ;(event.target as IDBDatabase).close()
-      opened = null
-    },
-    terminated: () => {
-      opened = null
-    },
-  })
-
-/** The database; null where the browser has none. */
-const database = (): Promise<IDBPDatabase<Schema> | null> =>
-  (opened ??= open().catch(() => {
-    // Another time it may open.
-    opened = null
-    return null
-  }))
+const { get: database, close } = keptDatabase<Schema>('undercliff-photos', 1, (fresh) => {
+  fresh.createObjectStore('waiting')
+  fresh.createObjectStore('seen')
+})
 
 /** Photographs that wait on this device, whoever took them, the oldest first. */
 export async function waitingPhotos(): Promise<readonly WaitingPhoto[]> {
@@ -88,7 +67,4 @@ export async function forgetSeenPhotos(): Promise<void> {
 }
 
 /** For tests: as if the page had just been opened. */
-export async function closePhotos(): Promise<void> {
-  ;(await opened)?.close()
-  opened = null
-}
+export const closePhotos = close
