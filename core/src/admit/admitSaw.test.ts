@@ -38,6 +38,15 @@ describe('what may join a saw’s log', () => {
     expect(CLOCK_SLACK_MS).toBe(5 * 60 * 1000)
   })
 
+  test('a tank comes to what a tank can: what is said of several is shared among them', () => {
+    const said = (tanks: number, hours: number) => codes({ kind: 'hoursSaid', tanks, hours })
+    expect(said(4, 3)).toEqual([])
+    expect(said(1, 6)).toEqual([])
+    expect(said(10, 1)).toEqual([])
+    expect(said(1, 6.1)).toEqual(['hours-cannot-be'])
+    expect(said(30, 2)).toEqual(['hours-cannot-be'])
+  })
+
   test('an entry of this log is struck out once, and a correction never', () => {
     const flipped = written('flipped', { kind: 'barFlipped' })
     const correction = written('correction', { kind: 'sawCorrected', strikes: 'flipped' })

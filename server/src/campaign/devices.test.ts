@@ -49,7 +49,7 @@ function gathered(devices: readonly (readonly Tap[])[]): NewEntry[][] {
     return taps.map(({ loop, body, minutes }, n) => {
       at += minutes * 60_000
       const base = { id: `gathered-${device}-${n}`.padEnd(16, '-'), loopId: loop, personId: PERSON }
-      return { ...base, happenedAt: new Date(at).toISOString(), ...body } as NewEntry
+      return { ...base, happenedAt: new Date(at).toISOString(), ...body }
     })
   })
 }

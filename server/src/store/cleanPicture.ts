@@ -2,8 +2,8 @@ import { PHOTO_SIDE_PX } from '@undercliff/contract'
 import sharp, { type Metadata } from 'sharp'
 import { Refusal } from './refusal'
 
-/** Most pixels that are read: what the largest sensors in telephones take. */
-const MOST_PIXELS = 120_000_000
+/** Most pixels that are read, so that no small file fills the memory; devices send far fewer. */
+const MOST_PIXELS = 50_000_000
 const QUALITY = 78
 
 /** How files of the kinds that are taken begin; what begins otherwise is not given to a reader at all. */

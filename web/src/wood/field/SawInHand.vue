@@ -79,7 +79,9 @@ const logStrike = (against: StrikeObject): void => {
       <ToothSign v-if="loop" class="sign" :tooth="loop.tooth" :retired="false" />
       <div>
         <h2>
-          {{ saw.nickname }}
+          <RouterLink class="tag name" :to="{ name: 'saw', params: { nickname: saw.nickname } }">{{
+            saw.nickname
+          }}</RouterLink>
           <RouterLink v-if="loop" class="figures tag" :to="{ name: 'loop', params: { tag: loop.tag } }">{{
             loop.tag
           }}</RouterLink>
@@ -178,6 +180,9 @@ h2 {
   min-height: 56px;
   min-width: 56px;
   align-items: center;
+}
+.name {
+  margin-left: 0;
 }
 .verdict {
   font-weight: 700;
