@@ -82,6 +82,7 @@ const logStrike = (against: StrikeObject): void => {
           <RouterLink class="tag name" :to="{ name: 'saw', params: { nickname: saw.nickname } }">{{
             saw.nickname
           }}</RouterLink>
+          {{ ' ' }}
           <RouterLink v-if="loop" class="figures tag" :to="{ name: 'loop', params: { tag: loop.tag } }">{{
             loop.tag
           }}</RouterLink>
