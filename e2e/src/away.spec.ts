@@ -269,13 +269,18 @@ test.describe('a new version', () => {
     // Taken by hand, the new one has what the old one kept.
     await page.goBack()
     await expect(setting).toHaveValue('0.65')
+    const watching = await page.context().newCDPSession(page)
+    let old: string | undefined
+    watching.on('ServiceWorker.workerVersionUpdated', ({ versions }) => {
+      old ??= versions.find(({ status }) => status === 'activated')?.versionId
+    })
+    await watching.send('ServiceWorker.enable')
+    await expect.poll(() => old).toBeDefined()
     await page.getByRole('button', { name: 'Take it now' }).click()
     // A browser puts the next one in place once the old one is idle, which it never is while a driver watches it.
-    const watching = await page.context().newCDPSession(page)
-    await watching.send('ServiceWorker.enable')
     await expect
       .poll(async () => {
-        await watching.send('ServiceWorker.stopAllWorkers')
+        await watching.send('ServiceWorker.stopWorker', { versionId: old ?? '' }).catch(() => undefined)
         return isLater().catch(() => false)
       })
       .toBe(true)
