@@ -135,3 +135,20 @@ test('a page that is older than the server says so, and does not say that the sh
   })
   await expect(page.getByText(/Undercliff was updated since this page was opened/)).toBeVisible()
 })
+
+test('screens, and the panel of a move, that were never opened open when the server is away', async ({
+  page,
+  open,
+}) => {
+  await open('/')
+  // Behind the first page the rest is fetched.
+  await page.waitForLoadState('networkidle')
+  await page.context().setOffline(true)
+  await page.locator('[data-loop-tile]').filter({ hasText: 'X2' }).first().focus()
+  await page.keyboard.press('p')
+  await expect(page.getByRole('dialog')).toContainText('Where does X2 go?')
+  await page.keyboard.press('Escape')
+  await expect(page.getByRole('dialog')).toHaveCount(0)
+  await page.getByRole('link', { name: 'House' }).click()
+  await expect(page.getByRole('heading').first()).toBeVisible()
+})

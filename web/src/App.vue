@@ -17,8 +17,18 @@ import { fetchOtherScreens, router } from './router'
 import { useWedge } from './shed/scan/useWedge'
 
 const SignInPage = defineAsyncComponent(() => import('./frame/session/SignInPage.vue'))
-const MovePanel = defineAsyncComponent(() => import('./move/MovePanel.vue'))
-const Themed = defineAsyncComponent(() => import('./theme/Themed.vue'))
+const fetchThemed = () => import('./theme/Themed.vue')
+const fetchMovePanel = () => import('./move/MovePanel.vue')
+const Themed = defineAsyncComponent(fetchThemed)
+const MovePanel = defineAsyncComponent({
+  loader: fetchMovePanel,
+  onError: (_error, _again, fail) => {
+    // Nothing may wait for a panel that does not come.
+    moves.close()
+    notices.say('A loop cannot be moved from here while the shed does not answer.')
+    fail()
+  },
+})
 const shed = useShed()
 const outbox = useOutbox()
 const notices = useNotices()
@@ -87,7 +97,7 @@ onMounted(() => {
   void session.ask()
   void router.isReady().then(() =>
     setTimeout(() => {
-      void fetchOtherScreens()
+      void fetchOtherScreens([fetchThemed, fetchMovePanel])
       update.begin()
     }, 300),
   )

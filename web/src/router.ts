@@ -41,11 +41,11 @@ const screens = {
 
 /**
  * Fetches the other screens while nobody waits for them, so that work can be logged when the
- * server has gone away in the meantime. Where the browser keeps the whole application, they are there already.
+ * server has gone away in the meantime; what they stand in comes first. Where the browser keeps the whole application, they are there already.
  */
-export async function fetchOtherScreens(): Promise<void> {
+export async function fetchOtherScreens(parts: readonly (() => Promise<unknown>)[]): Promise<void> {
   if ('serviceWorker' in navigator && navigator.serviceWorker.controller !== null) return
-  for (const screen of Object.values(screens)) await screen().catch(() => undefined)
+  for (const screen of [...parts, ...Object.values(screens)]) await screen().catch(() => undefined)
 }
 
 /** Where one was, once the page is long enough again to be there; a page that stays short is as far as it goes. */
