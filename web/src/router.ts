@@ -41,7 +41,9 @@ const screens = {
 
 /**
  * Fetches the other screens while nobody waits for them, so that work can be logged when the
- * server has gone away in the meantime; what they stand in comes first. Where the browser keeps the whole application, they are there already.
+ * server has gone away in the meantime. Where the browser keeps the whole application, they are there already.
+ *
+ * @param parts what screens stand in; it comes first
  */
 export async function fetchOtherScreens(parts: readonly (() => Promise<unknown>)[]): Promise<void> {
   if ('serviceWorker' in navigator && navigator.serviceWorker.controller !== null) return
