@@ -50,10 +50,10 @@ const main = ref<HTMLElement | null>(null)
 const announced = ref('')
 /** The day that stands on paper. */
 const dayNow = (): string => sayDay(new Date(), shed.dates)
-const today = ref(dayNow())
-/** Every page has its title, in the tab and for who listens; focus goes with it unless the page puts it somewhere. */
+/** Said when it is printed: until then nobody sees it, and a phone takes its time to write a day. */
+const today = ref('')
+/** Every page says its title to who listens; focus goes with it unless the page puts it somewhere. */
 router.afterEach(async (to, from, failure) => {
-  document.title = `${titleOf(to)} · Undercliff`
   update.takeIfQuiet()
   if (failure !== undefined || to.path === from.path || from.matched.length === 0) return
   announced.value = titleOf(to)
@@ -89,7 +89,6 @@ watch(
 const FRESH_MS = 5000
 useIntervalFn(shed.keepFresh, FRESH_MS)
 onMounted(() => {
-  // A page may have been open for days.
   window.addEventListener('beforeprint', () => (today.value = dayNow()))
   outbox.watchDevice(window)
   window.addEventListener('online', shed.hurry)

@@ -1,7 +1,5 @@
 // First, so that the device is being read while what follows is got ready.
-import { opened } from './opening'
+import { reading } from './opening'
 import { start } from './start'
-import './theme/style.css'
 
-await opened
-start()
+await start(reading)

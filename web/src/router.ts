@@ -1,4 +1,4 @@
-import { createRouter, createWebHistory, type RouteRecordInfo } from 'vue-router'
+import { createRouter, createWebHistory, START_LOCATION, type RouteRecordInfo } from 'vue-router'
 // What a phone opens out of range is there at once.
 import WoodPage from './wood/field/WoodPage.vue'
 
@@ -62,9 +62,10 @@ async function longEnough(at: { left?: number; top: number }): Promise<{ left?: 
 /** Every place has an address, and is fetched when it is opened, or behind the first page. */
 export const router = createRouter({
   history: createWebHistory(),
-  scrollBehavior: async (to, _from, saved) => {
+  scrollBehavior: async (to, from, saved) => {
     if (saved !== null) return longEnough(saved)
-    if (to.hash === '') return { top: 0 }
+    // A page that was just opened is at its top, and would be laid out once more to be put there.
+    if (to.hash === '') return from === START_LOCATION ? false : { top: 0 }
     // What it names comes with the page's data, a little later.
     for (let frame = 0; frame < 120 && document.getElementById(to.hash.slice(1)) === null; frame += 1)
       await new Promise(requestAnimationFrame)

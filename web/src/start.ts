@@ -1,7 +1,11 @@
 import { createPinia } from 'pinia'
 import { createApp } from 'vue'
 import App from './App.vue'
+import { titleOf } from './frame/places'
+import { openDevice } from './remote/device'
+import type { Reading } from './remote/deviceTexts'
 import { router } from './router'
+import './theme/style.css'
 
 // The page that the address is of is fetched with the rest.
 for (const { components } of router.resolve(location.pathname).matched) {
@@ -9,7 +13,14 @@ for (const { components } of router.resolve(location.pathname).matched) {
   if (typeof page === 'function') void (page as () => Promise<unknown>)().catch(() => undefined)
 }
 
-/** Puts the application on the page. */
-export const start = (): void => {
-  createApp(App).use(createPinia()).use(router).mount('#app')
+router.afterEach((to) => {
+  document.title = `${titleOf(to)} · Undercliff`
+})
+/** Its address is resolved while the device is being read: nothing of that asks what is kept. */
+const app = createApp(App).use(createPinia()).use(router)
+
+/** Puts the application on the page, once what is kept on the device is in memory. */
+export async function start(reading: Promise<Reading>): Promise<void> {
+  await openDevice(reading)
+  app.mount('#app')
 }

@@ -13,6 +13,7 @@ import {
   openDevice,
   wasCleared,
 } from './device'
+import { openAndRead } from './deviceTexts'
 import { keepLogs, keptLog, keptPlace } from './keptLogs'
 import { FullStorage, StandInStorage } from './standInStorage'
 
@@ -132,6 +133,37 @@ describe('what is kept on a device', () => {
     })
     expect(keptText('undercliff:one')).toBe('theirs')
     other.close()
+  })
+
+  test('what another page changes while this one is got ready is not missed', async () => {
+    await openDevice()
+    await keep('undercliff:one', 'before')
+    closeDevice()
+    const reading = openAndRead()
+    const { told } = await reading
+    const other = new BroadcastChannel('undercliff-device')
+    other.postMessage({ key: 'undercliff:one', text: 'theirs' })
+    await vi.waitFor(() => {
+      expect(told).toHaveLength(1)
+    })
+    await openDevice(reading)
+    expect(keptText('undercliff:one')).toBe('theirs')
+    other.close()
+  })
+
+  test('what is wiped while the page is got ready is kept anew', async () => {
+    await openDevice()
+    await keep('undercliff:one', 'before')
+    closeDevice()
+    const reading = openAndRead()
+    await reading
+    await new Promise((resolve) => (indexedDB.deleteDatabase('undercliff').onsuccess = resolve))
+    await openDevice(reading)
+    await vi.waitFor(() => {
+      expect(wasCleared.value).toBe(true)
+    })
+    await again()
+    expect(keptText('undercliff:one')).toBe('before')
   })
 })
 

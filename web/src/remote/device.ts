@@ -1,5 +1,5 @@
-import { openDB, type DBSchema, type IDBPDatabase } from 'idb'
 import { shallowRef } from 'vue'
+import { onTakenAway, openAndRead, openTexts, TEXTS, type Change, type TextDatabase } from './deviceTexts'
 
 /** What became of something that was to be kept on the device. */
 export type Keeping = 'kept' | 'noRoom' | 'forbidden'
@@ -10,30 +10,19 @@ export const mayKeep = shallowRef<boolean | null>(null)
 /** Whether the browser, or somebody, cleared what this device kept while a page was open. */
 export const wasCleared = shallowRef(false)
 
-/** Where texts are kept: small and many, all of them in memory while a page is open. */
-const TEXTS = 'texts'
-const DATABASE = 'undercliff'
-const CHANNEL = 'undercliff-device'
 /** What an earlier version kept, and where there is no database what is kept, begins so. */
 const OURS = 'undercliff:'
 /** What is kept no more, until the database has heard of it. */
 const GONE = 'undercliff-gone:'
 /** Longer texts can be asked for anew, and are not written down at once. */
 const LONGEST_AT_ONCE = 200_000
-/** How long a database may take to open before the page goes on without it, in ms. */
-const OPEN_MS = 4000
-
 /** How long a page waits before it opens a database anew that was taken from it, in ms. */
 const AGAIN_MS = 250
-
-interface Schema extends DBSchema {
-  [TEXTS]: { key: string; value: string }
-}
 
 /** What another page of this device changed: the text under a key, null where it is kept no more. */
 type Elsewhere = (key: string, text: string | null) => void
 
-let database: IDBPDatabase<Schema> | null = null
+let database: TextDatabase | null = null
 /** Whether all of it is in memory: it came from the database, which may be taken away and come back. */
 let inMemory = false
 const texts = new Map<string, string>()
@@ -54,25 +43,11 @@ const tell = (key: string, text: string | null): void => {
   channel?.postMessage({ key, text })
 }
 
-function hear({ data }: MessageEvent<{ readonly key: string; readonly text: string | null }>): void {
-  const { key, text } = data
+function hear({ key, text }: Change): void {
   if (text === null) texts.delete(key)
   else texts.set(key, text)
   for (const listener of listeners) listener(key, text)
 }
-
-const open = (): Promise<IDBPDatabase<Schema>> =>
-  openDB<Schema>(DATABASE, 1, {
-    upgrade: (fresh) => {
-      fresh.createObjectStore(TEXTS)
-    },
-    blocking: (_now, _wanted, event) => {
-      // A later version in another tab wants to change it, or somebody wipes it: this page asks anew.
-      ;(event.target as IDBDatabase).close()
-      takenAway()
-    },
-    terminated: takenAway,
-  })
 
 /** The database was taken away under an open page, which opens it anew after a moment. */
 function takenAway(): void {
@@ -84,7 +59,7 @@ function takenAway(): void {
 async function reopen(): Promise<void> {
   if (database !== null || !inMemory) return
   try {
-    const fresh = await open()
+    const fresh = await openTexts()
     if (texts.size > 0 && (await fresh.count(TEXTS)) === 0) wasCleared.value = true
     const change = fresh.transaction(TEXTS, 'readwrite')
     for (const [key, text] of texts) void change.store.put(text, key)
@@ -102,7 +77,7 @@ async function reopen(): Promise<void> {
  * What stands in the browser's small storage comes over: what a version before this one kept there, and what was
  * written down there because the page might go before the database has it. It is newer than what the database has.
  */
-async function takeOver(fresh: IDBPDatabase<Schema>): Promise<void> {
+async function takeOver(fresh: TextDatabase): Promise<void> {
   const old = storage()
   const keys = Object.keys(old ?? {})
   const ours = keys.filter((key) => key.startsWith(OURS))
@@ -149,31 +124,28 @@ function crossOut(key: string, text: string): void {
   }
 }
 
-const late = (ms: number): Promise<never> =>
-  new Promise((_resolve, reject) => {
-    setTimeout(() => {
-      reject(new Error('the database does not open'))
-    }, ms)
-  })
-
 /**
  * Opens what is kept on this device, once, before the first page: all of it is read into memory then, so that
  * nothing on a screen waits for it. Where the browser has no database, its small storage is used as it is, and where
  * it has neither, what is kept lasts as long as the page.
+ *
+ * @param reading what was asked for before the application was there
  */
-export async function openDevice(): Promise<void> {
+export async function openDevice(reading = openAndRead()): Promise<void> {
   try {
-    if ((globalThis as { indexedDB?: IDBFactory }).indexedDB === undefined) throw new Error('there is none')
-    const fresh = await Promise.race([open(), late(OPEN_MS)])
-    const [keys, values] = await Promise.all([fresh.getAllKeys(TEXTS), fresh.getAll(TEXTS)])
-    keys.forEach((key, i) => texts.set(key, values[i] ?? ''))
+    const { database: fresh, texts: kept, channel: pages, told } = await reading
+    for (const [key, text] of kept) texts.set(key, text)
     // What cannot come over now stays where it stands, and comes over another time.
     await takeOver(fresh).catch(() => undefined)
     database = fresh
     inMemory = true
     mayKeep.value = true
-    channel = new BroadcastChannel(CHANNEL)
-    channel.onmessage = hear
+    onTakenAway(takenAway)
+    told.forEach(hear)
+    channel = pages
+    channel.onmessage = ({ data }: MessageEvent<Change>) => {
+      hear(data)
+    }
     // Asked once; a browser that says no may still keep it.
     void navigator.storage.persist().catch(() => false)
   } catch {

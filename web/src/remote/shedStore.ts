@@ -265,7 +265,11 @@ export const useShed = defineStore('shed', () => {
     people.value.find(({ id }) => id === personId)?.name ?? 'nobody named'
   const bySawId = computed(() => new Map(saws.value.map((saw) => [saw.id, saw])))
   const sawName = (sawId: string): string => bySawId.value.get(sawId)?.nickname ?? 'a saw'
-  const loopOn = (sawId: string): LoopCard | undefined => loops.value.find((loop) => loop.sawId === sawId)
+  /** Where two are said to be on one saw, the first of them. */
+  const onSaws = computed(
+    () => new Map(loops.value.flatMap((loop) => (loop.sawId === null ? [] : [[loop.sawId, loop] as const])).reverse()),
+  )
+  const loopOn = (sawId: string): LoopCard | undefined => onSaws.value.get(sawId)
 
   return {
     answer,

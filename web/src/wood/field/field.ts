@@ -30,14 +30,12 @@ function useSawOrder() {
   const used = keptRef<Readonly<Record<string, readonly string[]>>>('undercliff:used-saws', {})
   const mine = computed(() => used.value[session.me?.personId ?? ''] ?? [])
   const saws = computed(() => {
-    const place = (id: string): number => {
+    const place = ({ id }: Saw): number => {
       const at = mine.value.indexOf(id)
-      return at === -1 ? Infinity : at
+      return at === -1 ? mine.value.length : at
     }
-    const latest = (id: string): string => shed.loopOn(id)?.lastEntryAt ?? ''
-    return shed.saws
-      .filter(({ gone }) => gone === null)
-      .sort((a, b) => place(a.id) - place(b.id) || latest(b.id).localeCompare(latest(a.id)))
+    const latest = ({ id }: Saw): number => Date.parse(shed.loopOn(id)?.lastEntryAt ?? '') || 0
+    return shed.saws.filter(({ gone }) => gone === null).sort((a, b) => place(a) - place(b) || latest(b) - latest(a))
   })
   /** Somebody has this saw in hand now. */
   function use(sawId: string): void {
