@@ -54,11 +54,11 @@ const EVERY_PAGE = [
     name: 'frame',
     test: new RegExp(
       [
-        'web/src/remote/(?!loopStore|openLoop|kitStore|unsentCards|photoStore)',
+        'web/src/remote/(?!loopStore|openLoop|kitStore|photoStore|reckonWorker)',
         'web/src/wood/field/',
         'web/src/(frame|move)/[^/?]+[.]ts$',
         'web/src/frame/[^/]+[.]vue',
-        'web/src/parts/(ToothSign|VerdictMark|ShedAway|typing|chosenStore)',
+        'web/src/parts/(ToothSign|VerdictMark|ShedAway|typing|whenIdle|chosenStore)',
         'web/src/(App|router|start|theme/style)',
         'web/src/shed/scan/(useWedge|keyBurst)',
         'core/src/(tag|words/places)',

@@ -14,6 +14,7 @@ import { useOutbox } from './remote/outbox'
 import { useSession } from './remote/sessionStore'
 import { useShed } from './remote/shedStore'
 import { fetchOtherScreens, router } from './router'
+import { whenIdle } from './parts/whenIdle'
 import { useWedge } from './shed/scan/useWedge'
 
 const SignInPage = defineAsyncComponent(() => import('./frame/session/SignInPage.vue'))
@@ -94,12 +95,12 @@ onMounted(() => {
   window.addEventListener('online', shed.hurry)
   document.addEventListener('visibilitychange', shed.keepFresh)
   void session.ask()
-  void router.isReady().then(() =>
-    setTimeout(() => {
+  void router.isReady().then(() => {
+    whenIdle(() => {
       void fetchOtherScreens([fetchThemed, fetchMovePanel])
       update.begin()
-    }, 300),
-  )
+    })
+  })
 })
 </script>
 

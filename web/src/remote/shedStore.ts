@@ -16,7 +16,9 @@ import { KEPT_SHED, KEPT_SHEDS } from './keptShed'
 import { keepUpWithLogs, keepUpWithSaws } from './logKeeper'
 import { useOutbox } from './outbox'
 import { useSession } from './sessionStore'
+import { reckonerAtHand } from './reckoner'
 import { hearToday } from './todaysEntries'
+import { cardByLog, unsentCards } from './unsentCards'
 import { fetchShed, ServerAway, SignedOut } from './api'
 import { forget as forgetKept, keep, keptJson, keptKeys } from './device'
 
@@ -31,9 +33,6 @@ const UNSENT_AFTER_MS = 1500
 const UNSENT_AWAY_MS = 150
 /** How long what somebody else changed is marked, in ms. */
 const MARKED_MS = 30_000
-
-/** What works cards out on the device: fetched behind the first page, for when the server goes away. */
-const fetchReckoner = () => import('./unsentCards').catch(() => null)
 
 /** The whole shed as the server last told it; the last answer is kept for when it is away. */
 // eslint-disable-next-line max-lines-per-function -- a store is one setup function
@@ -69,7 +68,7 @@ export const useShed = defineStore('shed', () => {
     const crewId = session.me?.crewId
     if (crewId === undefined) return
     setTimeout(() => {
-      void fetchReckoner()
+      reckonerAtHand()
       void keepUpWithLogs(crewId).then(() => keepUpWithSaws(saws.value))
     }, KEEP_AFTER_MS)
   }
@@ -211,13 +210,10 @@ export const useShed = defineStore('shed', () => {
   async function drawUnsent(): Promise<void> {
     unsentAsked += 1
     const mine = unsentAsked
-    const reckoner = await fetchReckoner()
-    if (reckoner === null) return
-    const cards = await reckoner.unsentCards(
-      outbox.waiting.flatMap(({ entries }) => entries),
-      rules.value,
-    )
-    if (mine === unsentAsked) unsent.value = cards
+    const entries = outbox.waiting.flatMap((parcel) => parcel.entries)
+    // Where they cannot be worked out, the shed is drawn as it was told.
+    const cards = await unsentCards(entries, rules.value).catch(() => null)
+    if (mine === unsentAsked && cards !== null) unsent.value = cards
   }
   // What goes home at once is drawn from the answer.
   watch(
@@ -233,11 +229,9 @@ export const useShed = defineStore('shed', () => {
     const older = keptKeys(KEPT_SHEDS).findLast((key) => key !== KEPT_SHED)
     const shed = older === undefined ? null : keptJson<ShedAnswer>(older)
     if (shed === null || answer.value !== null) return
-    const reckoner = await fetchReckoner()
-    if (reckoner === null) return
     const cards: LoopCard[] = []
     for (const { loopId } of shed.loops) {
-      const card = await reckoner.cardByLog(loopId, [], withDefaults(shed.crew.rules))
+      const card = await cardByLog(loopId, [], withDefaults(shed.crew.rules)).catch(() => null)
       if (card !== null) cards.push(card)
     }
     // An answer that came meanwhile is newer.

@@ -1,14 +1,13 @@
-import { asWritten, cardOf, fold, type Entry, type HouseRules, type LoopCard } from '@undercliff/core'
+import { asWritten, type Entry, type HouseRules, type LoopCard } from '@undercliff/core'
 import { isOfSaw, type AnyNewEntry } from '@undercliff/contract'
 import { keptLog } from './keptLogs'
+import { reckon } from './reckoner'
 
 /** The card of a loop by the log that this device has kept, with some entries more; null where it has kept none. */
 export async function cardByLog(loopId: string, more: readonly Entry[], rules: HouseRules): Promise<LoopCard | null> {
   const kept = await keptLog(loopId)
   const known = new Set(kept.map(({ id }) => id))
-  const log = [...kept, ...more.filter(({ id }) => !known.has(id))]
-  const state = fold(log)
-  return state === null ? null : cardOf(state, rules)
+  return reckon([...kept, ...more.filter(({ id }) => !known.has(id))], rules)
 }
 
 /** What was worked out last of each loop, by what waited then. */

@@ -1,0 +1,12 @@
+/** Until then the first page is drawn, in ms. */
+const DRAWN_MS = 500
+/** The longest that work is put off for what somebody is doing, in ms. */
+const LONGEST_MS = 3000
+
+/** Does something behind the first page when nothing else is to be done, so that no tap waits for it. */
+export function whenIdle(act: () => void): void {
+  setTimeout(() => {
+    if ('requestIdleCallback' in window) window.requestIdleCallback(act, { timeout: LONGEST_MS })
+    else act()
+  }, DRAWN_MS)
+}
