@@ -105,15 +105,21 @@ describe('a photograph', () => {
     expect(await waitingPhotos()).toEqual([])
   })
 
-  test('that the device cannot keep is said to be in this page alone', async () => {
+  test('that the device cannot keep is said to be in this page alone, which asks before it is closed', async () => {
     vi.stubGlobal('indexedDB', undefined)
     answer = away
     const photos = usePhotos()
+    const page = new EventTarget()
+    photos.watchPage(page as Window)
+    const asksFirst = (): boolean => !page.dispatchEvent(new Event('beforeunload', { cancelable: true }))
+    expect(asksFirst()).toBe(false)
     expect(await photos.add(WREN, JPEG, 'bar')).toBe('held')
     expect(photos.photosOf(WREN)).toHaveLength(1)
+    expect(asksFirst()).toBe(true)
     answer = () => new Response('{}', { status: 201 })
     await photos.send()
     expect(sent).toHaveLength(1)
+    expect(asksFirst()).toBe(false)
   })
 
   test('that was looked at here is forgotten when somebody signs out; what waits stays', async () => {

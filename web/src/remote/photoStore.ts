@@ -31,6 +31,8 @@ export const usePhotos = defineStore('photos', () => {
   const session = useSession()
   const all = shallowRef<readonly WaitingPhoto[]>([])
   const mine = computed(() => all.value.filter(({ by }) => by === session.me?.personId))
+  /** Those that the device would not keep: they go with the page. */
+  const unkept = new Set<string>()
   let sending: Promise<void> | null = null
   const read = waitingPhotos().then((kept) => {
     all.value = [...kept, ...all.value]
@@ -93,6 +95,7 @@ export const usePhotos = defineStore('photos', () => {
     const photo = { id: nanoid(), ...subject, shows, takenAt: new Date().toISOString(), picture }
     const one: WaitingPhoto = { photo, by: session.me?.personId ?? '', refused: null }
     const kept = await keepWaitingPhoto(one)
+    if (!kept) unkept.add(photo.id)
     await read
     all.value = [...all.value, one]
     await sending
@@ -130,5 +133,13 @@ export const usePhotos = defineStore('photos', () => {
     return addressOf(picture)
   }
 
-  return { waiting: mine, photosOf, add, remove, send, addressFor }
+  /** Whoever closes the page is asked first, where a photograph would go with it. */
+  function watchPage(page: Pick<Window, 'addEventListener'>): void {
+    page.addEventListener('beforeunload', (event) => {
+      if (all.value.some(({ photo }) => unkept.has(photo.id))) event.preventDefault()
+    })
+  }
+  if (typeof window !== 'undefined') watchPage(window)
+
+  return { waiting: mine, photosOf, add, remove, send, addressFor, watchPage }
 })

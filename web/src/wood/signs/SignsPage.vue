@@ -21,6 +21,7 @@ import {
 } from '@undercliff/core'
 import { computed, ref } from 'vue'
 import LoopAway from '../../parts/LoopAway.vue'
+import RadioChoice from '../../parts/RadioChoice.vue'
 import { useOpenLoop } from '../../remote/openLoop'
 import { useDay } from '../field/day'
 
@@ -35,7 +36,15 @@ const chosen = ref<readonly Sign[]>([])
 const toward = ref<Hand | null>(null)
 /** Whether it was cut along the grain; a ripping loop usually does. */
 const along = ref<boolean | null>(null)
-const isAlong = computed(() => along.value ?? state.value?.spec.cutterType === 'ripping')
+const isAlong = computed({
+  get: () => along.value ?? state.value?.spec.cutterType === 'ripping',
+  set: (said) => (along.value = said),
+})
+const SIDES = HANDS.map((value) => ({ value, label: `To the ${value}` }))
+const GRAIN = [
+  { value: false, label: 'Across the grain' },
+  { value: true, label: 'Along the grain' },
+]
 function choose(sign: Sign): void {
   chosen.value = chosen.value.includes(sign) ? chosen.value.filter((one) => one !== sign) : [...chosen.value, sign]
   if (!chosen.value.includes('pulls')) toward.value = null
@@ -182,22 +191,15 @@ async function traced(cause: Cause | null): Promise<void> {
           {{ SIGN_NAMES[sign] }}
         </button>
       </div>
-      <div v-if="chosen.includes('pulls')" class="row" role="group" aria-label="To which side">
-        <button
-          v-for="hand in HANDS"
-          :key="hand"
-          type="button"
-          class="act grow"
-          :aria-pressed="toward === hand"
-          @click="toward = hand"
-        >
-          To the {{ hand }}
-        </button>
-      </div>
-      <div class="row" role="group" aria-label="Which way it cut">
-        <button type="button" class="act grow" :aria-pressed="!isAlong" @click="along = false">Across the grain</button>
-        <button type="button" class="act grow" :aria-pressed="isAlong" @click="along = true">Along the grain</button>
-      </div>
+      <RadioChoice
+        v-if="chosen.includes('pulls')"
+        v-model="toward"
+        class="row"
+        label="To which side"
+        option-class="act grow"
+        :options="SIDES"
+      />
+      <RadioChoice v-model="isAlong" class="row" label="Which way it cut" option-class="act grow" :options="GRAIN" />
       <button type="button" class="act next say" :disabled="!ready" @click="notice">
         {{ ready ? 'What is it?' : chosen.length === 0 ? 'Tap a sign first' : 'To which side?' }}
       </button>
