@@ -194,12 +194,12 @@ async function traced(cause: Cause | null): Promise<void> {
       <RadioChoice
         v-if="chosen.includes('pulls')"
         v-model="toward"
-        class="row"
+        class="two"
         label="To which side"
-        option-class="act grow"
+        option-class="act"
         :options="SIDES"
       />
-      <RadioChoice v-model="isAlong" class="row" label="Which way it cut" option-class="act grow" :options="GRAIN" />
+      <RadioChoice v-model="isAlong" class="two" label="Which way it cut" option-class="act" :options="GRAIN" />
       <button type="button" class="act next say" :disabled="!ready" @click="notice">
         {{ ready ? 'What is it?' : chosen.length === 0 ? 'Tap a sign first' : 'To which side?' }}
       </button>
@@ -239,8 +239,14 @@ async function traced(cause: Cause | null): Promise<void> {
   grid-template-columns: repeat(auto-fill, minmax(138px, 1fr));
   gap: 10px;
 }
-.grow {
-  flex: 1;
+/* Nothing stands alone beside an empty place. */
+.answers > :last-child:nth-child(odd) {
+  grid-column: 1 / -1;
+}
+.two {
+  display: grid;
+  grid-template-columns: repeat(2, minmax(0, 1fr));
+  gap: 10px;
 }
 .say {
   min-height: 72px;
