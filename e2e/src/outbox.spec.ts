@@ -152,3 +152,28 @@ test('screens, and the panel of a move, that were never opened open when the ser
   await page.getByRole('link', { name: 'House' }).click()
   await expect(page.getByRole('heading').first()).toBeVisible()
 })
+
+test('a page that cannot be fetched when its address is opened says so, however early that is known', async ({
+  page,
+  open,
+}) => {
+  await open('/')
+  await page.route('**/assets/TriagePage-*.js', (route) => route.abort())
+  // The device answers late: nothing is on the page yet when the script is known not to come.
+  await page.addInitScript(() => {
+    const opening = indexedDB.open('undercliff')
+    opening.onsuccess = () => {
+      const texts = opening.result.transaction('texts', 'readwrite').objectStore('texts')
+      const until = performance.now() + 1000
+      const more = (): void => {
+        if (performance.now() < until) texts.get('none').onsuccess = more
+      }
+      more()
+    }
+  })
+  await page.goto(new URL('/triage', page.url()).href)
+  await expect(page.getByText(/Undercliff was updated since this page was opened/)).toBeVisible()
+  await page.unroute('**/assets/TriagePage-*.js')
+  await page.reload()
+  await expect(page.getByRole('heading', { level: 1 })).toBeVisible()
+})

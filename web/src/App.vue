@@ -95,7 +95,8 @@ onMounted(() => {
   window.addEventListener('online', shed.hurry)
   document.addEventListener('visibilitychange', shed.keepFresh)
   void session.ask()
-  void router.isReady().then(() => {
+  const firstPage = router.isReady().catch(() => undefined)
+  void firstPage.then(() => {
     whenIdle(() => {
       void fetchOtherScreens([fetchThemed, fetchMovePanel])
       update.begin()
