@@ -113,7 +113,7 @@ test.describe('on a phone', () => {
     await expect(page.getByRole('button', { name: 'Tap a sign first' })).toBeDisabled()
     await page.getByRole('button', { name: 'Pulls to one side' }).tap()
     await expect(page.getByRole('button', { name: 'To which side?' })).toBeDisabled()
-    await page.getByRole('button', { name: 'To the right' }).tap()
+    await page.getByRole('radio', { name: 'To the right' }).tap()
     await page.getByRole('button', { name: 'What is it?' }).tap()
     await expect(page.getByRole('list', { name: 'What may be behind it' }).getByRole('listitem').first()).toContainText(
       /in 100/,
