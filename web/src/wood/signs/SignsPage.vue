@@ -132,6 +132,7 @@ async function traced(cause: Cause | null): Promise<void> {
           <strong>{{ capital(CAUSE_NAMES[cause]) }}</strong> <span class="soft">{{ sayChance(chance) }}</span>
         </li>
       </ol>
+      <p class="soft">The likeliest behind it first; the figure says how surely it is there at all.</p>
       <div v-if="thought.look" class="stack" data-look>
         <h2>
           Look: {{ LOOK_NAMES[thought.look.look] }}
