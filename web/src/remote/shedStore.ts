@@ -230,9 +230,14 @@ export const useShed = defineStore('shed', () => {
     const shed = older === undefined ? null : keptJson<ShedAnswer>(older)
     if (shed === null || answer.value !== null) return
     const cards: LoopCard[] = []
-    for (const { loopId } of shed.loops) {
-      const card = await cardByLog(loopId, [], withDefaults(shed.crew.rules)).catch(() => null)
-      if (card !== null) cards.push(card)
+    try {
+      for (const { loopId } of shed.loops) {
+        const card = await cardByLog(loopId, [], withDefaults(shed.crew.rules))
+        if (card !== null) cards.push(card)
+      }
+    } catch {
+      // What cannot be worked out now stays where it is kept, for another time.
+      return
     }
     // An answer that came meanwhile is newer.
     if ((answer.value as ShedAnswer | null) === null && cards.length > 0) answer.value = { ...shed, loops: cards }
