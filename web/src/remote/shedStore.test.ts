@@ -106,3 +106,13 @@ test('what somebody else changed while it was looked at is marked for a while, w
   await vi.advanceTimersByTimeAsync(31_000)
   expect([...shed.changed]).toEqual([])
 })
+
+test('a shed that an older version kept stays where its cards cannot be worked out', async () => {
+  // There are no workers here, and so nothing that works cards out.
+  const kept = JSON.stringify({ crew: { rules: {} }, loops: [{ loopId: 'one' }] })
+  localStorage.setItem('undercliff:shed:1', kept)
+  const shed = useShed()
+  await vi.advanceTimersByTimeAsync(1000)
+  expect(shed.answer).toBeNull()
+  expect(localStorage.getItem('undercliff:shed:1')).toBe(kept)
+})
