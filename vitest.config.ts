@@ -7,11 +7,21 @@ export default defineConfig({
       {
         test: {
           name: 'unit',
-          include: ['{core,contract,demo,web,prove}/src/**/*.test.ts', 'scripts/*.test.ts'],
+          include: ['{core,contract,demo,prove}/src/**/*.test.ts', 'scripts/*.test.ts'],
           environment: 'node',
           setupFiles: process.env['FIRST_FAILURE'] === undefined ? [] : ['scripts/firstFailure.ts'],
           // Pure: nothing is left behind for the next file. Two busy cores take their time.
           isolate: false,
+          testTimeout: 30_000,
+        },
+      },
+      {
+        test: {
+          name: 'web',
+          include: ['web/src/**/*.test.ts'],
+          environment: 'node',
+          // What a page keeps in memory is its own: each file is a page that was just opened.
+          isolate: true,
           testTimeout: 30_000,
         },
       },

@@ -60,13 +60,15 @@ async function reopen(): Promise<void> {
   if (database !== null || !inMemory) return
   try {
     const fresh = await openTexts()
-    if (texts.size > 0 && (await fresh.count(TEXTS)) === 0) wasCleared.value = true
+    const isEmpty = (await fresh.count(TEXTS)) === 0
+    if (texts.size > 0 && isEmpty) wasCleared.value = true
     const change = fresh.transaction(TEXTS, 'readwrite')
     for (const [key, text] of texts) void change.store.put(text, key)
-    await change.done
-    await takeOver(fresh)
+    // What is kept and forgotten from here on asks the database after all of this, and comes after it there.
     database = fresh
+    await Promise.all([change.done, takeOver(fresh)])
   } catch (error) {
+    database = null
     // What is kept until then is written down in the small storage.
     mayKeep.value = storage() !== null
     if ((error as DOMException).name !== 'VersionError') setTimeout(() => void reopen(), AGAIN_MS)
@@ -76,25 +78,28 @@ async function reopen(): Promise<void> {
 /**
  * What stands in the browser's small storage comes over: what a version before this one kept there, and what was
  * written down there because the page might go before the database has it. It is newer than what the database has.
+ * The database is asked before this returns its promise; only the answer is waited for.
  */
 async function takeOver(fresh: TextDatabase): Promise<void> {
   const old = storage()
-  const keys = Object.keys(old ?? {})
-  const ours = keys.filter((key) => key.startsWith(OURS))
-  const gone = keys.filter((key) => key.startsWith(GONE))
-  if (old === null || ours.length + gone.length === 0) return
+  const slips = Object.keys(old ?? {}).flatMap((key) => {
+    const text = key.startsWith(OURS) || key.startsWith(GONE) ? (old?.getItem(key) ?? null) : null
+    return text === null ? [] : [[key, text] as const]
+  })
+  if (slips.length === 0) return
   const change = fresh.transaction(TEXTS, 'readwrite')
-  for (const key of gone) {
-    texts.delete(key.slice(GONE.length))
-    void change.store.delete(key.slice(GONE.length))
+  for (const [slip] of slips) {
+    if (!slip.startsWith(GONE)) continue
+    texts.delete(slip.slice(GONE.length))
+    void change.store.delete(slip.slice(GONE.length))
   }
-  for (const key of ours) {
-    const text = old.getItem(key) ?? ''
+  for (const [key, text] of slips) {
+    if (!key.startsWith(OURS)) continue
     texts.set(key, text)
     void change.store.put(text, key)
   }
   await change.done
-  for (const key of [...ours, ...gone]) old.removeItem(key)
+  for (const [slip, text] of slips) crossOut(slip, text)
 }
 
 /**
@@ -135,8 +140,6 @@ export async function openDevice(reading = openAndRead()): Promise<void> {
   try {
     const { database: fresh, texts: kept, channel: pages, told } = await reading
     for (const [key, text] of kept) texts.set(key, text)
-    // What cannot come over now stays where it stands, and comes over another time.
-    await takeOver(fresh).catch(() => undefined)
     database = fresh
     inMemory = true
     mayKeep.value = true
@@ -146,6 +149,8 @@ export async function openDevice(reading = openAndRead()): Promise<void> {
     channel.onmessage = ({ data }: MessageEvent<Change>) => {
       hear(data)
     }
+    // What cannot come over now stays where it stands, and comes over another time.
+    await takeOver(fresh).catch(() => undefined)
     // Asked once; a browser that says no may still keep it.
     void navigator.storage.persist().catch(() => false)
   } catch {
@@ -207,9 +212,12 @@ export async function keep(key: string, text: string): Promise<Keeping> {
   const before = texts.get(key)
   texts.set(key, text)
   const written = writeDown(key, text)
+  // It is not gone any more: a slip that says so would take it away when the page is opened again.
+  if (written) storage()?.removeItem(GONE + key)
   try {
     if (database === null) throw new Error('it was taken away')
     await database.put(TEXTS, text, key)
+    if (!written && texts.get(key) === text) storage()?.removeItem(GONE + key)
     crossOut(key, text)
     tell(key, text)
     return 'kept'
@@ -232,10 +240,12 @@ export function forget(key: string): void {
     // What cannot be reached is not kept either.
   }
   if (!inMemory) return
-  writeDown(GONE + key, '')
+  // No two slips are the same, so that none is crossed out for another.
+  const slip = String(Math.random())
+  writeDown(GONE + key, slip)
   database?.delete(TEXTS, key).then(
     () => {
-      crossOut(GONE + key, '')
+      crossOut(GONE + key, slip)
       tell(key, null)
     },
     () => undefined,
