@@ -1,10 +1,11 @@
 <script setup lang="ts">
 import { saySpan } from '@undercliff/core'
 import { onKeyStroke } from '@vueuse/core'
-import { defineAsyncComponent, ref } from 'vue'
+import { computed, defineAsyncComponent, ref } from 'vue'
 import { clockAheadMs } from '../remote/api'
 import { mayKeep, wasCleared } from '../remote/device'
 import { useOutbox } from '../remote/outbox'
+import { photosOfOthers } from '../remote/photosOfOthers'
 import { useSession } from '../remote/sessionStore'
 import { useShed } from '../remote/shedStore'
 import { isTyping } from '../parts/typing'
@@ -23,6 +24,8 @@ const session = useSession()
 const update = useUpdate()
 const asideShown = ref(false)
 const othersShown = ref(false)
+/** Entries and photographs that somebody else left on this device. */
+const leftByOthers = computed(() => outbox.others + photosOfOthers.value)
 const helpShown = ref(false)
 const searching = ref(false)
 const early = useEarlyKeys(searching)
@@ -53,8 +56,8 @@ onKeyStroke('/', (event) => {
       >A new version waits until nothing is half typed
       <button type="button" class="act small" @click="update.take()">Take it now</button></span
     >
-    <span v-if="outbox.others > 0" class="state" role="status"
-      >{{ outbox.others }} of somebody else's wait until they sign in
+    <span v-if="leftByOthers > 0" class="state" role="status"
+      >{{ leftByOthers }} of somebody else's wait until they sign in
       <button v-if="session.isLead" type="button" class="act small" @click="othersShown = true">See them</button></span
     >
     <button type="button" class="act small" @click="searching = true">Search <kbd class="keys-only">/</kbd></button>

@@ -12,24 +12,28 @@ export interface KeptDatabase<S extends DBSchema> {
  * A database under a name, as a version of the application lays it out.
  *
  * @param upgrade makes what this version has and the one before had not
+ * @param takenAway called when it was taken from under an open page: wiped, or wanted by a later version
  */
 export function keptDatabase<S extends DBSchema>(
   name: string,
   version: number,
   upgrade: NonNullable<OpenDBCallbacks<S>['upgrade']>,
+  takenAway: () => void = () => undefined,
 ): KeptDatabase<S> {
   let opened: Promise<IDBPDatabase<S> | null> | null = null
+  const gone = (): void => {
+    opened = null
+    takenAway()
+  }
   const open = async (): Promise<IDBPDatabase<S>> =>
     openDB<S>(name, version, {
       upgrade,
       blocking: (_now, _wanted, event) => {
         // A later version in another tab wants to change it, or somebody wipes it.
         ;(event.target as IDBDatabase).close()
-        opened = null
+        gone()
       },
-      terminated: () => {
-        opened = null
-      },
+      terminated: gone,
     })
   return {
     get: () =>

@@ -18,10 +18,24 @@ interface Schema extends DBSchema {
   seen: { key: string; value: string }
 }
 
-const { get: database, close } = keptDatabase<Schema>('undercliff-photos', 1, (fresh) => {
-  fresh.createObjectStore('waiting')
-  fresh.createObjectStore('seen')
-})
+let takenAway = (): void => undefined
+
+const { get: database, close } = keptDatabase<Schema>(
+  'undercliff-photos',
+  1,
+  (fresh) => {
+    fresh.createObjectStore('waiting')
+    fresh.createObjectStore('seen')
+  },
+  () => {
+    takenAway()
+  },
+)
+
+/** What is done when the photographs that wait were taken from under an open page. */
+export function onPhotosTaken(act: () => void): void {
+  takenAway = act
+}
 
 /** Photographs that wait on this device, whoever took them, the oldest first. */
 export async function waitingPhotos(): Promise<readonly WaitingPhoto[]> {

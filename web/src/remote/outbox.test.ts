@@ -117,6 +117,23 @@ test('of much that waits each thing is written once and in order, and what is re
   )
 })
 
+test('what waits goes home as it was logged, also where the clock was put back meanwhile', async () => {
+  answers = [away]
+  const ids = ['z-ahead', 'y-put-back', 'x-at-once']
+  const at = Date.now()
+  for (const [i, id] of ids.entries()) {
+    vi.setSystemTime(i === 0 ? at + 172_800_000 : at)
+    void useOutbox().send([{ ...entry(id), note: id }])
+  }
+  await pass(10)
+  // Another page of the device reads them back.
+  setActivePinia(createPinia())
+  answers = []
+  sent.length = 0
+  await useOutbox().flush()
+  expect(sent).toEqual([ids])
+})
+
 test('what was kept outlives the page', async () => {
   answers = [away]
   await useOutbox().send([entry('entry-one')])

@@ -224,9 +224,17 @@ export const useOutbox = defineStore('outbox', () => {
     if (waiting.value.length > 0) void flush()
   }
 
+  /** Where a parcel stands: behind all that is here, also once the clock of the device was put back. */
+  function nextKey(id: string): string {
+    const last = Math.max(0, ...parcels.value.map(({ key }) => Number.parseInt(key, 10) || 0))
+    return `${Math.max(Date.now(), last + 1)
+      .toString()
+      .padStart(15, '0')}-${id}`
+  }
+
   /** Keeps some entries on this device and sends them, all of them or none. */
   async function sendTogether(entries: readonly AnyNewEntry[]): Promise<Sent> {
-    const key = `${Date.now().toString().padStart(15, '0')}-${entries[0]?.id ?? ''}`
+    const key = nextKey(entries[0]?.id ?? '')
     const by = session.me?.personId
     const keeping = await put({ key, entries, refused: null, ...(by === undefined ? {} : { by }) })
     await (flushing ?? Promise.resolve())

@@ -5,6 +5,7 @@ import { IDBFactory } from 'fake-indexeddb'
 import { createPinia, setActivePinia } from 'pinia'
 import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest'
 import { closePhotos, keepSeenPhoto, seenPhoto, waitingPhotos } from './keptPhotos'
+import { photosOfOthers } from './photosOfOthers'
 import { usePhotos } from './photoStore'
 import { useSession } from './sessionStore'
 import { StandInStorage } from './standInStorage'
@@ -120,6 +121,42 @@ describe('a photograph', () => {
     await photos.send()
     expect(sent).toHaveLength(1)
     expect(asksFirst()).toBe(false)
+  })
+
+  test('that somebody left who cannot send it any more is sent by a lead', async () => {
+    answer = away
+    await usePhotos().add(WREN, JPEG, 'bar')
+    answer = () => new Response('{}', { status: 201 })
+    const leads = await again('person-lead')
+    await leads.takeOver('person-of-another')
+    expect(sent).toEqual([])
+    expect(leads.ofOthers).toMatchObject([{ by: 'person-maren' }])
+    expect(photosOfOthers.value).toBe(1)
+    await leads.takeOver('person-maren')
+    expect(sent).toMatchObject([{ ...WREN, shows: 'bar', picture: JPEG }])
+    expect(photosOfOthers.value).toBe(0)
+    expect(await waitingPhotos()).toEqual([])
+  })
+
+  test('that waits is kept anew where it was wiped under an open page, which asks before it is closed', async () => {
+    answer = away
+    const photos = usePhotos()
+    const page = new EventTarget()
+    photos.watchPage(page as Window)
+    const asksFirst = (): boolean => !page.dispatchEvent(new Event('beforeunload', { cancelable: true }))
+    await photos.add(WREN, JPEG, 'bar')
+    expect(asksFirst()).toBe(false)
+    await new Promise((resolve) => (indexedDB.deleteDatabase('undercliff-photos').onsuccess = resolve))
+    expect(asksFirst()).toBe(true)
+    await vi.waitFor(async () => {
+      expect(await waitingPhotos()).toHaveLength(1)
+    })
+    await vi.waitFor(() => {
+      expect(asksFirst()).toBe(false)
+    })
+    answer = () => new Response('{}', { status: 201 })
+    await (await again('person-maren')).send()
+    expect(sent).toMatchObject([{ picture: JPEG }])
   })
 
   test('that was looked at here is forgotten when somebody signs out; what waits stays', async () => {

@@ -1,16 +1,18 @@
 import type { PhotoAbout, PhotoSubject } from '@undercliff/contract'
 import { nanoid } from 'nanoid'
 import { defineStore } from 'pinia'
-import { computed, shallowRef } from 'vue'
+import { computed, shallowRef, watchEffect } from 'vue'
 import { deletePhoto, fetchPicture, putPhoto, ServerAway, ServerRefusal, SignedOut } from './api'
 import {
   forgetWaitingPhoto,
   keepSeenPhoto,
   keepWaitingPhoto,
+  onPhotosTaken,
   seenPhoto,
   waitingPhotos,
   type WaitingPhoto,
 } from './keptPhotos'
+import { photosOfOthers } from './photosOfOthers'
 import { useSession } from './sessionStore'
 import { useShed } from './shedStore'
 
@@ -24,6 +26,9 @@ export interface ShownPhoto extends Pick<PhotoAbout, 'id' | 'shows' | 'takenAt' 
 /** Bytes in Base64 as an address that an image takes. */
 const addressOf = (base64: string): string => `data:image/jpeg;base64,${base64}`
 
+/** How long a page waits before it keeps anew what was taken from it, in ms. */
+const AGAIN_MS = 250
+
 /** Photographs of what is stamped on bars and boxes: kept on this device until the server has them. */
 // eslint-disable-next-line max-lines-per-function -- a store is one setup function
 export const usePhotos = defineStore('photos', () => {
@@ -31,11 +36,28 @@ export const usePhotos = defineStore('photos', () => {
   const session = useSession()
   const all = shallowRef<readonly WaitingPhoto[]>([])
   const mine = computed(() => all.value.filter(({ by }) => by === session.me?.personId))
+  /** Those that somebody else took and did not send. */
+  const ofOthers = computed(() => all.value.filter((one) => one.by !== session.me?.personId && one.refused === null))
+  watchEffect(() => (photosOfOthers.value = ofOthers.value.length))
   /** Those that the device would not keep: they go with the page. */
   const unkept = new Set<string>()
   let sending: Promise<void> | null = null
   const read = waitingPhotos().then((kept) => {
     all.value = [...kept, ...all.value]
+  })
+
+  /** Keeps a photograph on the device; one that it will not keep goes with the page. */
+  async function keepHere(one: WaitingPhoto): Promise<boolean> {
+    const kept = await keepWaitingPhoto(one)
+    if (kept) unkept.delete(one.photo.id)
+    else unkept.add(one.photo.id)
+    return kept
+  }
+  onPhotosTaken(() => {
+    for (const { photo } of all.value) unkept.add(photo.id)
+    setTimeout(() => {
+      for (const one of all.value) void keepHere(one)
+    }, AGAIN_MS)
   })
 
   /** Photographs of a saw or a loop, the oldest first. */
@@ -60,7 +82,7 @@ export const usePhotos = defineStore('photos', () => {
       if (error instanceof ServerRefusal) {
         const refused = { ...one, refused: error.problem.detail }
         all.value = all.value.map((other) => (other === one ? refused : other))
-        await keepWaitingPhoto(refused)
+        await keepHere(refused)
         return true
       }
       if (error instanceof ServerAway || error instanceof SignedOut) return false
@@ -94,8 +116,7 @@ export const usePhotos = defineStore('photos', () => {
   async function add(subject: PhotoSubject, picture: string, shows: string): Promise<'sent' | 'kept' | 'held'> {
     const photo = { id: nanoid(), ...subject, shows, takenAt: new Date().toISOString(), picture }
     const one: WaitingPhoto = { photo, by: session.me?.personId ?? '', refused: null }
-    const kept = await keepWaitingPhoto(one)
-    if (!kept) unkept.add(photo.id)
+    const kept = await keepHere(one)
     await read
     all.value = [...all.value, one]
     await sending
@@ -122,6 +143,18 @@ export const usePhotos = defineStore('photos', () => {
     all.value = all.value.filter(({ photo }) => photo.id !== id)
   }
 
+  /** What somebody left on this device who cannot send it any more is sent by whoever is signed in. */
+  async function takeOver(from: string): Promise<void> {
+    const by = session.me?.personId
+    if (by === undefined) return
+    await read
+    const theirs = new Set(ofOthers.value.filter((one) => one.by === from))
+    all.value = all.value.map((one) => (theirs.has(one) ? { ...one, by } : one))
+    for (const one of theirs) await keepHere({ ...one, by })
+    await sending
+    await send()
+  }
+
   /** Where an image finds a picture; null where it is neither on this device nor can be fetched. */
   async function addressFor(id: string): Promise<string | null> {
     await read
@@ -141,5 +174,5 @@ export const usePhotos = defineStore('photos', () => {
   }
   if (typeof window !== 'undefined') watchPage(window)
 
-  return { waiting: mine, photosOf, add, remove, send, addressFor, watchPage }
+  return { waiting: mine, ofOthers, photosOf, takeOver, add, remove, send, addressFor, watchPage }
 })
