@@ -5,6 +5,7 @@ import { IDBFactory } from 'fake-indexeddb'
 import { createPinia, setActivePinia } from 'pinia'
 import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest'
 import { closePhotos, keepSeenPhoto, seenPhoto, waitingPhotos } from './keptPhotos'
+import { useOutbox } from './outbox'
 import { photosOfOthers } from './photosOfOthers'
 import { usePhotos } from './photoStore'
 import { useSession } from './sessionStore'
@@ -62,6 +63,7 @@ beforeEach(() => {
   signIn('person-maren')
 })
 afterEach(async () => {
+  vi.useRealTimers()
   await closePhotos()
   vi.unstubAllGlobals()
 })
@@ -88,6 +90,41 @@ describe('a photograph', () => {
     await marens.send()
     expect(sent).toMatchObject([{ ...WREN, shows: 'bar', picture: JPEG }])
     expect(await waitingPhotos()).toEqual([])
+  })
+
+  test('goes after the entries that wait, since its loop may be among them', async () => {
+    answer = away
+    const registered = { id: 'entry-of-loop', loopId: 'new-loop', kind: 'ran', tanks: 1, conditions: 'clean' } as const
+    const when = { happenedAt: '2026-03-01T09:00:00.000Z', personId: null }
+    const order: string[] = []
+    vi.stubGlobal('fetch', (path: string): Response => {
+      order.push(path)
+      return path === '/api/shed' ? shed() : answer()
+    })
+    void useOutbox().send([{ ...registered, ...when }])
+    expect(await usePhotos().add({ loopId: 'new-loop' }, JPEG, 'box')).toBe('kept')
+    order.length = 0
+    answer = () => new Response(JSON.stringify({ entries: [], cards: [], saws: [] }), { status: 201 })
+    await usePhotos().send()
+    expect(order.filter((path) => path !== '/api/shed').map((path) => path.slice(0, 12))).toEqual([
+      '/api/entries',
+      '/api/photos/',
+    ])
+  })
+
+  test.each([
+    ['nothing answered', away],
+    ['the server made a mistake', () => new Response('{}', { status: 500 })],
+  ])('is tried again by itself where %s', async (_what, first) => {
+    vi.useFakeTimers({ toFake: ['setTimeout', 'clearTimeout'] })
+    answer = first
+    expect(await usePhotos().add(WREN, JPEG, 'bar')).toBe('kept')
+    answer = () => new Response('{}', { status: 201 })
+    await vi.advanceTimersByTimeAsync(60_000)
+    vi.useRealTimers()
+    await vi.waitFor(() => {
+      expect(sent).toHaveLength(1)
+    })
   })
 
   test('that is refused stays with the reason until it is thrown away, and is not sent again by itself', async () => {

@@ -12,6 +12,7 @@ import {
   waitingPhotos,
   type WaitingPhoto,
 } from './keptPhotos'
+import { useOutbox } from './outbox'
 import { photosOfOthers } from './photosOfOthers'
 import { useSession } from './sessionStore'
 import { useShed } from './shedStore'
@@ -28,12 +29,15 @@ const addressOf = (base64: string): string => `data:image/jpeg;base64,${base64}`
 
 /** How long a page waits before it keeps anew what was taken from it, in ms. */
 const AGAIN_MS = 250
+/** How long a photograph that could not be sent waits before it is tried again, in ms. */
+const RETRY_MS = 30_000
 
 /** Photographs of what is stamped on bars and boxes: kept on this device until the server has them. */
 // eslint-disable-next-line max-lines-per-function -- a store is one setup function
 export const usePhotos = defineStore('photos', () => {
   const shed = useShed()
   const session = useSession()
+  const outbox = useOutbox()
   const all = shallowRef<readonly WaitingPhoto[]>([])
   const mine = computed(() => all.value.filter(({ by }) => by === session.me?.personId))
   /** Those that somebody else took and did not send. */
@@ -42,6 +46,7 @@ export const usePhotos = defineStore('photos', () => {
   /** Those that the device would not keep: they go with the page. */
   const unkept = new Set<string>()
   let sending: Promise<void> | null = null
+  let again: ReturnType<typeof setTimeout> | undefined
   const read = waitingPhotos().then((kept) => {
     all.value = [...kept, ...all.value]
   })
@@ -98,13 +103,18 @@ export const usePhotos = defineStore('photos', () => {
 
   async function sendAll(): Promise<void> {
     await read
+    if (mine.value.length === 0) return
+    // A loop that was put down on this device goes before its photographs.
+    await outbox.flush()
     for (const one of mine.value.filter(({ refused }) => refused === null)) if (!(await sendOne(one))) return
   }
 
-  /** Sends what waits of whoever is signed in. */
+  /** Sends what waits of whoever is signed in; what cannot be sent is tried again by itself. */
   const send = (): Promise<void> =>
     (sending ??= sendAll().finally(() => {
       sending = null
+      clearTimeout(again)
+      if (mine.value.some(({ refused }) => refused === null)) again = setTimeout(() => void send(), RETRY_MS)
     }))
 
   /**
