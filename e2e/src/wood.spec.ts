@@ -1,5 +1,5 @@
 import type { Saw, SawAnswer, ShedAnswer } from '@undercliff/contract'
-import { fitCheck, fold, STORED_VERSION, type LoopCard } from '@undercliff/core'
+import { entriesThatCount, fitCheck, fold, STORED_VERSION, type LoopCard } from '@undercliff/core'
 import type { BrowserContext, Page } from '@playwright/test'
 import { changeKept, expect, keptOf, logOf, test } from './testing'
 
@@ -68,6 +68,15 @@ test.describe('on a phone', () => {
   }) => {
     await open('/wood')
     await take(page, 'Wren')
+    const before = (await logOf(undercliff, 'W1')).length
+    await inHand(page).locator('[data-tank]').tap()
+    await expect.poll(async () => (await logOf(undercliff, 'W1')).length).toBe(before + 1)
+    const ofWren = page.locator('[data-today] .saw').filter({ hasText: 'Wren' })
+    const ranToday = entriesThatCount(await logOf(undercliff, 'W1')).filter(
+      ({ kind, happenedAt }) => kind === 'ran' && happenedAt.slice(0, 10) === new Date().toISOString().slice(0, 10),
+    )
+    const tanks = ranToday.length
+    await expect(ofWren).toContainText(`${tanks} tank`)
     await inHand(page).getByRole('button', { name: 'Another loop' }).tap()
     const offered = inHand(page).locator('[data-asked="swap"] .other strong')
     const { loops, saws } = await undercliff.json<ShedAnswer>('/api/shed')
@@ -86,11 +95,14 @@ test.describe('on a phone', () => {
     await expect(just(page)).toContainText(`${other} is on Wren; W1 came off`)
     // What is due is asked for, each with targets for gloves, and answered by a tap.
     await inHand(page).locator('[data-tank]').tap()
+    // What the first loop ran on this saw is this saw's still.
+    await expect(ofWren).toContainText(`${tanks + 1} tanks`)
     await expect.poll(() => keptOf(page, 'undercliff:reminders')).toContain('oil')
     await changeKept<{ dueAt: number }[]>(page, 'undercliff:reminders', (kept) =>
       kept.map((one) => ({ ...one, dueAt: 1 })),
     )
     await page.reload()
+    await expect(ofWren).toContainText(`${tanks + 1} tanks`)
     const tension = page.locator('[data-reminder="tension"]')
     for (const name of ['It stays', 'Tightened', 'Later'])
       expect((await tension.getByRole('button', { name }).boundingBox())?.height).toBeGreaterThanOrEqual(56)

@@ -143,6 +143,10 @@ export function useField() {
   const { use, ...hand } = useInHand()
   const { just, wrong, log, undo } = useJust()
   const { ofLoop, ofSaw, onto } = useEntries()
+  /** What was logged is taken back, and what is due since then with it. */
+  const unasked = (sawId: string, what: 'tension' | 'oil') => (): void => {
+    reminders.settled(sawId, what)
+  }
   /** Does something with the saw in hand and the loop on it; from then on this person used that saw last. */
   function withHand(act: (saw: Saw, loop: LoopCard) => void): void {
     const { saw, loop } = hand
@@ -153,22 +157,15 @@ export function useField() {
   const tank = (): void => {
     withHand((saw, { loopId, tag }) => {
       reminders.remindOil(saw.id)
-      void log(
-        [ofLoop(loopId, 'ran', { tanks: 1, conditions: day.value.conditions })],
-        `A tank on ${tag} logged`,
-        () => {
-          reminders.settled(saw.id, 'oil')
-        },
-      )
+      const body = { tanks: 1, conditions: day.value.conditions }
+      void log([ofLoop(loopId, 'ran', body)], `A tank on ${tag} logged`, unasked(saw.id, 'oil'))
     })
   }
   const touchedUp = (strokes: { readonly left: number; readonly right: number }): void => {
     withHand((saw, { loopId, tag }) => {
       reminders.remindTension(saw.id, FIRST_LOOK_MINUTES)
       const body = { method: 'fileField', strokes, gaugesLowered: false } as const
-      void log([ofLoop(loopId, 'sharpened', body)], `Touch-up of ${tag} logged`, () => {
-        reminders.settled(saw.id, 'tension')
-      })
+      void log([ofLoop(loopId, 'sharpened', body)], `Touch-up of ${tag} logged`, unasked(saw.id, 'tension'))
     })
   }
   const struck = (against: EntryBodies['struck']['against']): void => {
@@ -189,10 +186,11 @@ export function useField() {
   const swap = (other: LoopCard): void => {
     const { saw, loop } = hand
     if (saw.value === undefined) return
-    use(saw.value.id)
-    reminders.remindTension(saw.value.id, FIRST_LOOK_MINUTES)
+    const { id, nickname } = saw.value
+    use(id)
+    reminders.remindTension(id, FIRST_LOOK_MINUTES)
     const off = loop.value === undefined ? '' : `; ${loop.value.tag} came off`
-    void log(onto(other, saw.value.id, loop.value), `${other.tag} is on ${saw.value.nickname}${off}`)
+    void log(onto(other, id, loop.value), `${other.tag} is on ${nickname}${off}`, unasked(id, 'tension'))
   }
   return { day, ...hand, just, wrong, tank, touchedUp, struck, oiled, swap, hoursSaid, undo }
 }

@@ -1,8 +1,17 @@
 import type { AnyNewEntry } from '@undercliff/contract'
 import { isOfSaw } from '@undercliff/contract'
-import { asWritten, plural, struckOutIds, type Entry, type NewEntry, type SharpenMethod } from '@undercliff/core'
+import {
+  asWritten,
+  entriesThatCount,
+  plural,
+  ranOn,
+  type Entry,
+  type NewEntry,
+  type SharpenMethod,
+} from '@undercliff/core'
 import { defineStore } from 'pinia'
-import { computed, shallowRef } from 'vue'
+import { computed, shallowRef, watch, type ComputedRef } from 'vue'
+import { readLog } from '../../remote/keptLogs'
 import { isToday, keptToday, onToday } from '../../remote/todaysEntries'
 import { useOutbox } from '../../remote/outbox'
 import { useShed } from '../../remote/shedStore'
@@ -13,6 +22,9 @@ const COUNTED: Partial<Record<Entry['kind'], string>> = {
   fitted: 'swap',
   noticed: 'sign',
 }
+
+/** Kinds after which a loop is on another saw, or on none. */
+const ROAMS: ReadonlySet<Entry['kind']> = new Set(['fitted', 'takenOff', 'moved', 'sentOut'])
 
 /** What a sharpening is called by where and how it was done. */
 const SHARPENINGS: Readonly<Record<SharpenMethod, string>> = {
@@ -52,6 +64,46 @@ function sayByPerson(entries: readonly Entry[], nameOf: (personId: string | null
   }))
 }
 
+/** Tanks that each saw ran today, by the loops that were on it then. */
+function useTanksBySaw(all: ComputedRef<readonly Entry[]>, entries: ComputedRef<readonly Entry[]>) {
+  const shed = useShed()
+  /** Loops that ran today and went from saw to saw: where they were before is in their logs. */
+  const roamed = computed(() => {
+    const went = new Set(entries.value.filter(({ kind }) => ROAMS.has(kind)).map(({ loopId }) => loopId))
+    const ran = entries.value.filter(({ kind, loopId }) => kind === 'ran' && went.has(loopId))
+    return [...new Set(ran.map(({ loopId }) => loopId))].sort()
+  })
+  const logs = shallowRef<ReadonlyMap<string, readonly Entry[]>>(new Map())
+  watch(
+    () => roamed.value.join(' '),
+    async () => {
+      for (const loopId of roamed.value) {
+        if (logs.value.has(loopId)) continue
+        const log = await readLog(loopId)
+        logs.value = new Map([...logs.value, [loopId, log]])
+      }
+    },
+    { immediate: true },
+  )
+  const tanksBySaw = computed(() => {
+    const saws = new Map<string, string | null>()
+    for (const [loopId, log] of logs.value) {
+      const known = new Set(log.map(({ id }) => id))
+      const today = all.value.filter((entry) => entry.loopId === loopId && !known.has(entry.id))
+      for (const [id, sawId] of ranOn([...log, ...today])) saws.set(id, sawId)
+    }
+    const onNow = new Map(shed.loops.map(({ loopId, sawId }) => [loopId, sawId]))
+    const tanks = new Map<string, number>()
+    for (const entry of entries.value) {
+      if (entry.kind !== 'ran') continue
+      const sawId = saws.has(entry.id) ? saws.get(entry.id) : onNow.get(entry.loopId)
+      if (sawId != null) tanks.set(sawId, (tanks.get(sawId) ?? 0) + entry.tanks)
+    }
+    return tanks
+  })
+  return { tanksBySaw }
+}
+
 /** What was logged today, by anybody, as far as this device has heard; what waits on it counts too. */
 export const useToday = defineStore('today', () => {
   const outbox = useOutbox()
@@ -66,25 +118,14 @@ export const useToday = defineStore('today', () => {
       .filter((entry): entry is NewEntry => !isOfSaw(entry))
       .map((entry) => asWritten(entry)),
   )
-  /** Entries of today that count, each once. */
-  const entries = computed((): readonly Entry[] => {
-    const all = new Map([...heard.value, ...waiting.value].map((entry) => [entry.id, entry]))
-    const list = [...all.values()].filter(({ happenedAt }) => isToday(happenedAt))
-    const struck = struckOutIds(list)
-    return list.filter(({ id, kind }) => kind !== 'corrected' && !struck.has(id))
+  /** Everything of today, corrections too, each once. */
+  const all = computed((): readonly Entry[] => {
+    const byId = new Map([...heard.value, ...waiting.value].map((entry) => [entry.id, entry]))
+    return [...byId.values()].filter(({ happenedAt }) => isToday(happenedAt))
   })
-  const sawOf = (loopId: string): string | null => shed.loops.find((loop) => loop.loopId === loopId)?.sawId ?? null
-
-  /** Tanks that each saw ran today, by the loops that are on them. */
-  const tanksBySaw = computed(() => {
-    const tanks = new Map<string, number>()
-    for (const entry of entries.value) {
-      if (entry.kind !== 'ran') continue
-      const sawId = sawOf(entry.loopId)
-      if (sawId !== null) tanks.set(sawId, (tanks.get(sawId) ?? 0) + entry.tanks)
-    }
-    return tanks
-  })
+  /** Entries of today that count, in their order. */
+  const entries = computed((): readonly Entry[] => entriesThatCount(all.value))
+  const { tanksBySaw } = useTanksBySaw(all, entries)
   const byPerson = computed(() => sayByPerson(entries.value, shed.nameOf))
   /** Loops on the truck that are fit and need nothing. */
   const sharpOnTruck = computed(() =>

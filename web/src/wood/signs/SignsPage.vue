@@ -161,6 +161,7 @@ async function traced(cause: Cause | null): Promise<void> {
           <button v-if="thought.actOn" type="button" class="act next" @click="traced(thought.actOn)">
             It was {{ CAUSE_NAMES[thought.actOn] }}
           </button>
+          <button v-else type="button" class="act next" @click="traced(null)">Nothing found</button>
           <RouterLink v-if="thought.actOn === 'dull'" class="act" :to="{ name: 'card', params: { tag } }"
             >How to touch up</RouterLink
           >
@@ -172,7 +173,9 @@ async function traced(cause: Cause | null): Promise<void> {
         </button>
       </div>
       <div v-if="showOthers" class="answers">
-        <button type="button" class="act" @click="traced(null)">Nothing found</button>
+        <button v-if="thought.actOn !== null || !thought.settled" type="button" class="act" @click="traced(null)">
+          Nothing found
+        </button>
         <button v-for="cause in otherCauses" :key="cause" type="button" class="act" @click="traced(cause)">
           {{ capital(CAUSE_NAMES[cause]) }}
         </button>
