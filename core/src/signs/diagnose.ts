@@ -30,6 +30,8 @@ export interface Diagnosis {
   readonly look: LookWorth | null
   /** What to act on, once it is sure enough or the looks are done; null before, or where nothing was found. */
   readonly actOn: Cause | null
+  /** Whether that is all but sure, and not only likelier than the rest. */
+  readonly isSure: boolean
   /** Whether there is nothing more to look for, whatever was found. */
   readonly settled: boolean
   /** Whether the saw must rest until somebody has looked: gauges may be too low. */
@@ -145,7 +147,7 @@ export function diagnose(scene: Scene, noticed: Noticed, counts: SignCounts = {}
   const look = bestLook(faults, leaks, counted, now, done)
   return look === null
     ? { causes, look, ...settledOn(null, causes), rests }
-    : { causes, look, actOn: null, settled: false, rests }
+    : { causes, look, actOn: null, isSure: false, settled: false, rests }
 }
 
 /**
@@ -168,10 +170,10 @@ export function diagnoseAll(scene: Scene, counts: SignCounts = {}): Diagnosis {
 }
 
 /** What is acted on once there is nothing more to look for. */
-function settledOn(sure: Cause | null, causes: readonly Likely[]): Pick<Diagnosis, 'actOn' | 'settled'> {
+function settledOn(sure: Cause | null, causes: readonly Likely[]): Pick<Diagnosis, 'actOn' | 'isSure' | 'settled'> {
   const [likeliest] = causes
   const best = likeliest !== undefined && likeliest.chance >= TOO_FAINT ? likeliest.cause : null
-  return { actOn: sure ?? best, settled: true }
+  return { actOn: sure ?? best, isSure: sure !== null, settled: true }
 }
 
 /** The look that narrows most for its minutes, of those that were not taken. */

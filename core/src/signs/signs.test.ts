@@ -114,7 +114,7 @@ describe('what must come out right', () => {
     const longer = new Log().measureAll((cutter) => (cutter % 2 === 1 ? 5600 : 6000))
     const second = thoughtOf(notice(longer, { signs: ['pulls'], toward: 'right' }))
     expect(second.causes[0]?.cause).toBe('rightLonger')
-    expect(second.actOn).toBe('rightLonger')
+    expect(second).toMatchObject({ actOn: 'rightLonger', isSure: true })
     // Mirrored it is the other side.
     const left = thoughtOf(
       notice(
@@ -186,6 +186,8 @@ describe('looks', () => {
     const last = thoughtOf(log)
     expect(last.look).toBeNull()
     expect(last.settled).toBe(true)
+    // After looks that found nothing, nothing is told as if it were known.
+    expect(last.isSure).toBe(false)
   })
 
   test('whatever is noticed and found, chances are chances and three looks are enough', () => {

@@ -57,11 +57,16 @@ export const CAUSE_NAMES: Readonly<Record<Cause, string>> = {
   greedy: 'too greedy a bite for this wood or engine',
 }
 
-/** One look: what it is called in the middle of a sentence, and how it is done. */
+/** One look: what it is called in the middle of a sentence, how it is done, and what keeps whoever does it safe. */
 interface LookWords {
   readonly name: string
   readonly how: string
+  /** As for any look where it is left out; null where nothing is touched. */
+  readonly caution?: string | null
 }
+
+/** For every look that puts a hand near the chain. */
+const HANDS_NEAR = 'Engine off and cold or battery out, gloves on.'
 
 const LOOK_WORDS: Readonly<Record<Look, LookWords>> = {
   edge: {
@@ -89,6 +94,7 @@ const LOOK_WORDS: Readonly<Record<Look, LookWords>> = {
   turnBar: {
     name: 'bar turned over',
     how: 'Turn the bar over and cut again: if the curve turns with it, it is the bar.',
+    caution: `${HANDS_NEAR} The tension is right and the cover on before it runs again.`,
   },
   groove: {
     name: 'drive link in the groove',
@@ -96,13 +102,14 @@ const LOOK_WORDS: Readonly<Record<Look, LookWords>> = {
   },
   turnByHand: {
     name: 'turned by hand',
-    how: 'Engine off, gloves on: pull the chain at the middle of the bar and draw it round by hand.',
+    how: 'Pull the chain at the middle of the bar and draw it round by hand.',
   },
   oil: {
     name: 'oil',
     how:
-      'Hold the nose over something pale and run it: a line of oil has to come. ' +
-      'Is there oil in the tank, is the hole clear?',
+      'Is there oil in the tank? Then hold the nose a hand’s breadth over something pale and run it: a line of oil ' +
+      'has to come. Where none comes, engine off: is the hole in the bar clear?',
+    caution: 'It runs for this one: both hands on it, the nose clear of everything, nobody near.',
   },
   sprocket: { name: 'sprocket', how: 'Cover off: are its teeth worn deep, and does its pitch go with the chain’s?' },
   tangs: { name: 'drive links', how: 'Look along the tangs for burrs and bent ones.' },
@@ -111,6 +118,7 @@ const LOOK_WORDS: Readonly<Record<Look, LookWords>> = {
     how:
       'Think: which wood, and which way? Dry, dead, rotten or frozen wood makes dust, ' +
       'and a cut along the grain makes fine chips.',
+    caution: null,
   },
 }
 
@@ -120,6 +128,12 @@ export const LOOK_NAMES = Object.fromEntries(
 
 /** How a look is done, for a person with gloves on. */
 export const lookHow = (look: Look): string => LOOK_WORDS[look].how
+
+/** What keeps whoever does a look safe; null where nothing is touched. */
+export function lookCaution(look: Look): string | null {
+  const { caution = HANDS_NEAR } = LOOK_WORDS[look]
+  return caution
+}
 
 /** What is done about a cause. */
 export interface Remedy {

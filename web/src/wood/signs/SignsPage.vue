@@ -5,6 +5,7 @@ import {
   CAUSES,
   diagnose,
   HANDS,
+  lookCaution,
   lookHow,
   LOOK_FACTS,
   LOOK_NAMES,
@@ -140,7 +141,8 @@ async function traced(cause: Cause | null): Promise<void> {
             thought.look.minutes < 1 ? 'half a minute' : `about ${thought.look.minutes} min`
           }}</span>
         </h2>
-        <p class="caution">Engine off and cold or battery out, gloves on. {{ lookHow(thought.look.look) }}</p>
+        <p v-if="lookCaution(thought.look.look)" class="caution">{{ lookCaution(thought.look.look) }}</p>
+        <p>{{ lookHow(thought.look.look) }}</p>
         <div class="answers">
           <button
             v-for="cause in LOOK_FACTS[thought.look.look].shows"
@@ -155,6 +157,9 @@ async function traced(cause: Cause | null): Promise<void> {
         </div>
       </div>
       <div v-else-if="remedy" class="stack" data-remedy>
+        <p v-if="thought.actOn && !thought.isSure" class="soft">
+          No look out here makes it surer. What is likeliest, first:
+        </p>
         <h2>{{ remedy.text }}</h2>
         <p v-if="remedy.caution" class="caution" :class="{ grave: remedy.rests }">{{ remedy.caution }}</p>
         <div class="answers">
@@ -240,7 +245,7 @@ async function traced(cause: Cause | null): Promise<void> {
 }
 .answers {
   display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(138px, 1fr));
+  grid-template-columns: repeat(2, minmax(0, 1fr));
   gap: 10px;
 }
 /* Nothing stands alone beside an empty place. */
