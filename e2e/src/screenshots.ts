@@ -74,6 +74,8 @@ const tellDust = async (page: Page): Promise<void> => {
     await page.getByRole('button', { name }).click()
   await page.locator('[data-look], [data-remedy]').first().waitFor()
   await page.getByText(/kept on this device/).waitFor({ state: 'hidden' })
+  // The notice, which stays for a while, would stand in the middle of a whole page.
+  await page.getByRole('button', { name: 'Undo' }).waitFor({ state: 'hidden' })
 }
 /** Through the steps before the first side, and over its first cutters. */
 const toTheSeventhCutter = async (page: Page): Promise<void> => {
