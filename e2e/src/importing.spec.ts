@@ -1,3 +1,4 @@
+import type { ShedAnswer } from '@undercliff/contract'
 import { readFileSync } from 'node:fs'
 import { fileURLToPath } from 'node:url'
 import Papa from 'papaparse'
@@ -208,4 +209,30 @@ test('fifty thousand rows are refused in words, and nothing hangs', async ({ pag
   const buffer = Buffer.from(`Tag,Pitch,Gauge,DL\n${rows}\n`)
   await page.getByLabel('CSV or XLSX').setInputFiles({ name: 'all.csv', mimeType: 'text/csv', buffer })
   await expect(page.getByText('That is 50000 rows; at most 20000 come in at once.')).toBeVisible()
+})
+
+test('a tag that somebody else takes while the preview stands is taken in the preview too', async ({
+  page,
+  open,
+  undercliff,
+}) => {
+  await open('/import')
+  const sheet = 'Tag,Pitch,Gauge,Links,Type\nH8,3/8 std,1.5,72,semi\nH9,3/8 std,1.5,72,semi\n'
+  await page
+    .getByLabel('CSV or XLSX')
+    .setInputFiles({ name: 'two.csv', mimeType: 'text/csv', buffer: Buffer.from(sheet) })
+  await expect(page.getByRole('button', { name: 'Bring in 2 loops' })).toBeEnabled()
+  const { loops } = await undercliff.json<ShedAnswer>('/api/shed')
+  const retagged = {
+    id: 'taken-meanwhile-1',
+    loopId: loops.find(({ tag }) => tag === 'K5')?.loopId,
+    happenedAt: new Date().toISOString(),
+    personId: null,
+    kind: 'retagged',
+    tag: 'H9',
+  }
+  expect((await undercliff.send('POST', '/api/entries', { entries: [retagged] })).status).toBe(201)
+  await expect(page.locator('[data-fate]').filter({ hasText: 'H9' })).toContainText('The tag H9 is taken.')
+  await page.getByRole('button', { name: /^Leave out the 1 that cannot/ }).click()
+  await expect(page.getByRole('button', { name: 'Bring in 1 loop', exact: true })).toBeEnabled()
 })

@@ -17,7 +17,7 @@ import {
   type RememberedColumns,
   type SharedTrouble,
 } from '@undercliff/core'
-import { computed, nextTick, onUnmounted, ref, shallowRef } from 'vue'
+import { computed, nextTick, onUnmounted, ref, shallowRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import SelectField from '../../parts/SelectField.vue'
 import { postImport } from '../../remote/api'
@@ -138,6 +138,13 @@ function look(): void {
   }
   ask({ ask: 'plan', match: { ...match.value }, context })
 }
+/** The shed answers later than the file was opened, or somebody else changes it meanwhile: tags may be taken by now. */
+watch(
+  () => shed.answer,
+  () => {
+    if ((plan.value !== null || busy.value === 'planning') && busy.value !== 'writing') look()
+  },
+)
 const columns = computed(() => [
   { value: -1, label: 'no column' },
   ...(laidOut.value?.headings ?? []).map((heading, i) => ({
