@@ -80,7 +80,8 @@ function useTanksBySaw(all: ComputedRef<readonly Entry[]>, entries: ComputedRef<
       for (const loopId of roamed.value) {
         if (logs.value.has(loopId)) continue
         const log = await readLog(loopId)
-        logs.value = new Map([...logs.value, [loopId, log]])
+        // Where nobody can say it now, it counts for the saw that the loop is on.
+        if (log.length > 0) logs.value = new Map([...logs.value, [loopId, log]])
       }
     },
     { immediate: true },

@@ -157,9 +157,7 @@ async function traced(cause: Cause | null): Promise<void> {
         </div>
       </div>
       <div v-else-if="remedy" class="stack" data-remedy>
-        <p v-if="thought.actOn && !thought.isSure" class="soft">
-          No look out here makes it surer. What is likeliest, first:
-        </p>
+        <p v-if="thought.actOn && !thought.isSure" class="soft">It is not sure. What is likeliest, first:</p>
         <h2>{{ remedy.text }}</h2>
         <p v-if="remedy.caution" class="caution" :class="{ grave: remedy.rests }">{{ remedy.caution }}</p>
         <div class="answers">
