@@ -43,6 +43,7 @@ const CORE_LAYERS = [
     'signs',
     'kit',
     'fold',
+    'jobs',
     'verdict',
     'sharpening',
     'fit',

@@ -3,6 +3,7 @@ import type {
   CrewWear,
   DateOrder,
   Entry,
+  Hand,
   HouseRules,
   KitItem,
   LengthPreference,
@@ -41,6 +42,10 @@ export interface Person {
   readonly id: string
   readonly name: string
   readonly role: Role
+  /** The side on which they say that their hand bites less. */
+  readonly weakSide?: Hand | null
+  /** They left the crew: what they did stays theirs. */
+  readonly gone?: boolean
 }
 
 export interface Crew {

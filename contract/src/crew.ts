@@ -4,6 +4,7 @@ import {
   FILE_SCHOOLS,
   GAUGE_SCHOOLS,
   GUIDE_SCHOOLS,
+  HANDS,
   isCurrency,
   LENGTH_PREFERENCES,
   PITCH_CLASSES,
@@ -13,6 +14,7 @@ import {
   WHEN_SCHOOLS,
   WHERE_SCHOOLS,
   WOOD_STEPS,
+  type Hand,
   type HouseRules,
   type PitchClass,
 } from '@undercliff/core'
@@ -56,10 +58,25 @@ const person = (nameField: NameField) =>
     role: yup.string<'lead' | 'sawyer'>().oneOf(['lead', 'sawyer'], 'A person is a lead or a sawyer.'),
   })
 
+/** The side on which somebody says that their hand bites less; null takes it back. */
+const weakSide = () =>
+  yup
+    .string<Hand>()
+    .nullable()
+    .oneOf([...HANDS, null], 'A side is left or right.')
+
 /** A person as they are added. */
 export const newPersonSchema = person(name)
 /** A person in a backup. */
-export const backedUpPersonSchema = person(anyName)
+export const backedUpPersonSchema = person(anyName).shape({ weakSide: weakSide(), gone: yesNo() })
+
+/** Body of `PUT /api/people/:personId`: what is left out stays. */
+export const personChangeSchema = strictObject({ name: name(40).optional(), weakSide: weakSide(), gone: yesNo() })
+export interface PersonChange {
+  readonly name?: string
+  readonly weakSide?: Hand | null
+  readonly gone?: boolean
+}
 export type NewPerson = yup.InferType<typeof newPersonSchema>
 
 const rulesVersion = () => yup.number().required('The version is missing.').integer().min(1)

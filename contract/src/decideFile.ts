@@ -6,6 +6,7 @@ import {
   rulesConflicts,
   sayReason,
   sayTurn,
+  withHousePlate,
   type Entry,
   schoolWords,
   type FullDecision,
@@ -70,7 +71,8 @@ export function decideFile(
       ),
     }) as const
   if (!read.ok) return refuse(read.problems)
-  const { entries, rules, now } = read
+  const { rules, now } = read
+  const entries = read.entries.map((entry) => withHousePlate(entry, rules))
   const conflicts = rulesConflicts(rules)
   const [conflict] = conflicts
   if (conflict !== undefined) {

@@ -7,6 +7,7 @@ import {
   DRIVE_LINKS,
   DUTIES,
   ENTERED_ORIGINS,
+  GAUGE_SCHOOLS,
   CHOSEN,
   READ_WITH,
   FILE_AGES,
@@ -22,6 +23,7 @@ import {
   LINK_KINDS,
   LOOKS,
   SIGNS,
+  WOOD_STEPS,
   WOODS,
   START_MARKS,
   STRIKE_OBJECTS,
@@ -63,6 +65,8 @@ const newLengthUm = () =>
 const settingUm = () => lengthUm().min(200, 'No gauge stands that high.').max(2000, 'No gauge stands that low.')
 const fileUm = () => lengthUm().min(2000, 'No file is that thin.').max(10_000, 'No file is that thick.')
 const angle = () => yup.number().min(0).max(50, 'No top plate is filed to such an angle.')
+const downAngle = () => yup.number().min(0, 'A down angle is 0 to 20°.').max(20, 'A down angle is 0 to 20°.')
+const headTilt = () => yup.number().min(30, 'A head is tilted 30 to 90°.').max(90, 'A head is tilted 30 to 90°.')
 /** Longest text that is kept of what is stamped on links or bars, or printed on a box. */
 const LONGEST_STAMP = 40
 export const stamp = () => text(LONGEST_STAMP)
@@ -83,6 +87,8 @@ export const profileValues = {
   settingUm: settingUm().required('The depth-gauge setting is missing.'),
   fileUm: fileUm().required('The file is missing.'),
   topPlateAngleDeg: angle().required('The top plate angle is missing.'),
+  downAngleDeg: downAngle(),
+  headTiltDeg: headTilt(),
   links: optionalOneOf(LINK_KINDS, 'The kind of links'),
   stamp: stamp(),
 }
@@ -104,6 +110,8 @@ const specChanges = {
   settingUm: settingUm(),
   fileUm: fileUm(),
   topPlateAngleDeg: angle(),
+  downAngleDeg: downAngle(),
+  headTiltDeg: headTilt(),
   startMark: optionalOneOf(START_MARKS, 'The start mark'),
   links: optionalOneOf(LINK_KINDS, 'The kind of links'),
   stamp: stamp(),
@@ -137,11 +145,23 @@ const readings = (least: number) =>
         lengthUm: lengthUm(),
         damage: damage.optional(),
         settingUm: lengthUm(),
+        angleDeg: angle(),
+        confirmed: yesNo(),
       }).required(),
     )
     .required('The readings are missing.')
     .min(least, 'There is nothing read.')
     .max(125, 'No loop has that many cutters.')
+
+/** The plate that gauges were filed to. */
+const plate = () =>
+  strictObject({
+    rests: oneOf(GAUGE_SCHOOLS, 'What the plate rests on'),
+    step: optionalOneOf(WOOD_STEPS, 'The step of the plate'),
+    stampedUm: lengthUm(),
+  })
+    .default(undefined)
+    .optional()
 
 const strokes = () => yup.number().required('The strokes of a side are missing.').integer().min(0).max(500)
 
@@ -255,6 +275,7 @@ export const entrySchemas = {
     gaugesLowered: yesNo().required('Say whether the gauges were lowered.'),
     gaugesByEye: yesNo(),
     settingUm: lengthUm(),
+    plate: plate(),
     damageCleared: yesNo(),
     evened: yesNo(),
     stopChecked: yesNo(),
@@ -269,6 +290,8 @@ export const entrySchemas = {
       .min(0, 'The minutes cannot be below 0.')
       .max(24 * 60, 'Longer than a day is a slip.'),
     stopUm: lengthUm(),
+    stopRead: yesNo(),
+    angleDeg: angle(),
     apart: yup.array(strictObject({ cutter: cutterNumber(), strokes: strokes() }).required()).max(125),
     pairs: yup
       .array(
@@ -284,7 +307,14 @@ export const entrySchemas = {
     ...entryBase,
     kind: oneOf(['gaugesLowered'], 'The kind'),
     settingUm: lengthUm(),
+    plate: plate(),
     gaugesByEye: yesNo(),
+  }),
+  begun: strictObject({
+    ...entryBase,
+    kind: oneOf(['begun'], 'The kind'),
+    side: oneOf(HANDS, 'The side that it was begun with'),
+    tool: optionalOneOf(SHARPENING_TOOLS, 'The tool'),
   }),
   noticed: strictObject({
     ...entryBase,

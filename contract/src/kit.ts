@@ -71,6 +71,7 @@ const kitSchemas = {
       .array(oneOf(PITCH_CLASSES, 'The pitch').required())
       .required('Say which chains it serves.')
       .max(PITCH_CLASSES.length),
+    linesDeg: yup.array(degrees('The line', 60)).max(12, 'No guide has so many lines.').default(undefined).optional(),
   }),
   plate: strictObject({
     ...base,

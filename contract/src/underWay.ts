@@ -5,13 +5,18 @@ import { cutterNumber, id, instant, lengthUm, oneOf, strictObject, text } from '
 import { sharpeningFields } from './sharpening'
 
 /** A sharpening as a device keeps it: what was wanted, and what happened since. */
-export interface KeptWalk extends Pick<Sharpening, 'action' | 'tool' | 'personId' | 'fileAge' | 'fileBite' | 'first'> {
+export interface KeptWalk extends Pick<
+  Sharpening,
+  'action' | 'tool' | 'personId' | 'fileAge' | 'fileBite' | 'first' | 'speeds'
+> {
   /** Things of the kit that it uses. */
   readonly fileId?: string
   readonly wheelId?: string
   readonly grinderId?: string
   /** It was done with a job sheet in hand, and is only written down now. */
   readonly fromPaper?: boolean
+  /** The entry by which the loop's log knows that it was begun. */
+  readonly begunId?: string
   readonly events: readonly WalkEvent[]
 }
 
@@ -76,6 +81,7 @@ export const underWaySchema = strictObject({
     wheelId: id().optional(),
     grinderId: id().optional(),
     fromPaper: yup.boolean(),
+    begunId: id().optional(),
     events: yup.array(event).required('What happened is missing.').max(MOST_EVENTS),
   }).required('The sharpening is missing.'),
 })

@@ -20,7 +20,7 @@ import * as sharpen from './sharpen'
 import { kaplanMeier, learnLifetime, medianSurvival, shrunkGroups, survivalAt } from './stats'
 import { freshTag, looksMade, madeTag, readTag } from './tag'
 import * as units from './units'
-import { learnedOf } from './verdict/learned'
+import { learnedOf } from './jobs/learned'
 import { sayCandidate, sayGauge, sayNext, saySawEntry, schoolWords } from './words'
 
 // What the small parts of core come to over grids that hold their limits, a fingerprint for each part. As in
@@ -128,16 +128,18 @@ const PARTS: Readonly<Record<string, () => unknown>> = {
         damage: draws.so(0.3) ? [{ kind: draws.of(CUTTER_DAMAGE_KINDS), depthUm: draws.whole(0, 1500) }] : [],
       })),
     )
-    const schools = ['matchShortest', 'sameStrokes', 'worstSetsCount', 'extraOnBad'] as const
+    const schools = ['matchShortest', 'sameStrokes', 'worstSetsCount', 'extraOnBad', 'ownGauges'] as const
     return [
       across(cutters, schools, (some, school) => [
         sharpen.filingRemovals(some, 200, school),
         sharpen.stagesOf(some, 200, school, 120, 21),
       ]),
       across(cutters, ['file', 'wheel'] as const, (some, tool) => sharpen.removals(some, tool, 180, true)),
-      grid(0, 3000, 37).map((um) => [sharpen.strokesFor(um), sharpen.grindTouches([um, 2 * um])]),
+      grid(0, 3000, 37).map((um) => [sharpen.strokesFor(um), sharpen.touchesFor(um)]),
       across(grid(0, 900, 90), ['field', 'bench'] as const, (strokes, where) =>
-        (['topPlate', 'freehand', 'jig'] as const).map((guide) => sharpen.filingMinutesOf(strokes, 36, where, guide)),
+        (['plateGuide', 'freehand', 'jig'] as const).map((tool) =>
+          sharpen.workMinutes(tool, sharpen.evenLoad(36, strokes, { inField: where === 'field' })),
+        ),
       ),
       cutters.map((some) => some.map(({ damage }) => [shapeUm(damage), damageAfterRemoval(damage, 300)])),
       grid(1, 9, 1).map((cutter) =>

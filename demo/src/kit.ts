@@ -91,7 +91,7 @@ export function withKit(
     const tool = TOOL_OF[entry.method]
     if (spec === undefined || tool === undefined) return entry
     const { cutters } = layoutLoop({ ...spec, pitchUm: pitchUmOf(spec) })
-    const given = cutters.map(({ hand }) => ({ offUm: 250, strokes: entry.strokes?.[hand] }))
+    const given = cutters.map(({ hand }) => ({ hand, offUm: 250, strokes: entry.strokes?.[hand] }))
     const usual = startingMinutes(tool, entry.method === 'fileField' ? 'field' : 'bench', given)
     const pace = (PACE[nameOf(entry.personId).charAt(0)] ?? 1) * (0.9 + (i % 5) * 0.05)
     const used = kit

@@ -89,7 +89,7 @@ class Bench {
         return `entry${this.hours}`
       },
       endedMs: START + (this.hours + 1) * HOUR_MS,
-      gaugesToUm: null,
+      gaugesTo: null,
       minutes: null,
     })
     for (const entry of entries) this.log.push({ ...entry, writtenAt: entry.happenedAt, writtenBy: null })

@@ -268,6 +268,7 @@ const BODY_PROBLEMS: {
   retagged: nothing,
   ran: nothing,
   gaugesLowered: nothing,
+  begun: nothing,
   retired: nothing,
   dutyChanged: nothing,
 }

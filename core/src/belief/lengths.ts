@@ -77,6 +77,9 @@ export const LENGTH_SPREADS = {
   /** The same where somebody checked the stop after the turn. */
   turnedChecked: 40,
   groundCutter: 25,
+  /** Where a stop ended the cutters, by where it was read, and by where it was meant to be. */
+  stopRead: 40,
+  stopMeant: 150,
   /** The same of a loop that was filed even, by eye and caliper. */
   evenedCutter: 60,
   evenedSides: 40,
@@ -577,6 +580,48 @@ export function grindLengths(
       own: own - (through ? needs : 0),
       variance: variance + (through ? depthSd(needs) : wheelDay) ** 2,
     }
+  })
+}
+
+/** Where a stop ended every cutter. */
+export interface AtStop {
+  readonly stopUm: Um
+  /** Whether that was read on a cutter. */
+  readonly read: boolean
+  /** Whether the stop was checked after the work was turned. */
+  readonly checked: boolean
+  readonly oneSide: OneSide | null
+}
+
+/**
+ * All cutters come down to a stop that is known. One that was shorter already is not touched.
+ *
+ * @returns what came off each cutter
+ */
+export function stopLengths(belief: LengthBelief, { stopUm, read, checked, oneSide }: AtStop): number[] {
+  const { tied, hands } = belief
+  const { groundCutter, turned, turnedChecked, stopRead, stopMeant } = LENGTH_SPREADS
+  const sdUm = read ? stopRead : stopMeant
+  const before = hands.map((_, i) => figureOf(tied, i))
+  const besideUm = checked ? turnedChecked : turned
+  const level = { loads: loadsOf(tied, 0).map(() => 0), own: stopUm, variance: sdUm ** 2 }
+  if (oneSide === null) levelLengths(belief, level, groundCutter, besideUm)
+  else {
+    openSide(belief, oneSide.hand)
+    const own = { ...level, loads: loadsOf(tied, 0).map(() => 0) }
+    levelSide(
+      belief,
+      oneSide.hand,
+      { ...own, variance: sdUm ** 2 + (oneSide.follows ? besideUm ** 2 : 0) },
+      groundCutter,
+    )
+  }
+  return before.map(({ mean, variance }, i) => {
+    if (oneSide !== null && hands[i] !== oneSide.hand) return 0
+    const off = mean - stopUm
+    if (off >= -3 * Math.hypot(Math.sqrt(variance), sdUm, besideUm)) return Math.max(0, off)
+    setFigure(tied, i, { mean, variance })
+    return 0
   })
 }
 

@@ -90,7 +90,12 @@ describe('settings of depth gauges', () => {
     const belief = newSettings(HANDS, 500)
     readSettingOf(belief, 3, 950, PLATE)
     expect(settingOf(belief, 5).mean).toBe(500)
-    expect(lowerSettings(belief, 650)).toEqual(HANDS.map((_, i) => i !== 3))
+    expect(
+      lowerSettings(
+        belief,
+        HANDS.map(() => 650),
+      ),
+    ).toEqual(HANDS.map((_, i) => i !== 3))
     expect(settingOf(belief, 3).mean).toBe(950)
     expect(settingOf(belief, 4).mean).toBe(650)
     expect(sd(settingOf(belief, 4).variance)).toBeLessThan(40)
@@ -98,7 +103,10 @@ describe('settings of depth gauges', () => {
 
   test('after a pass one gauge that reads off the plate says that the others may be too', () => {
     const belief = newSettings(HANDS, 500)
-    lowerSettings(belief, 650)
+    lowerSettings(
+      belief,
+      HANDS.map(() => 650),
+    )
     readSettingOf(belief, 0, 590, PLATE)
     expect(settingOf(belief, 5).mean).toBeLessThan(645)
     expect(settingOf(belief, 5).mean).toBeGreaterThan(610)
@@ -112,7 +120,11 @@ describe('settings of depth gauges', () => {
         HANDS.map(() => 25),
       )
       readSettingOf(belief, i % 12, 640 - 20 * (i % 5), PLATE)
-      if (i % 6 === 5) lowerSettings(belief, 650)
+      if (i % 6 === 5)
+        lowerSettings(
+          belief,
+          HANDS.map(() => 650),
+        )
     }
     expect(belief.tied.size).toBeLessThanOrEqual(7)
     for (const [i] of HANDS.entries()) {

@@ -107,16 +107,22 @@ export function sinkSettings({ hands, tied, open }: SettingBelief, offUm: readon
 /**
  * Gauges come down to a plate. One that stands lower stays where it is: steel cannot be put back.
  *
+ * @param settingsUm what the plate leaves on each, by its place from 0; null for one that was passed over
  * @param byEye without a plate: about there, and nobody knows how far off
  * @returns whether each was brought to the plate, by its place from 0
  */
-export function lowerSettings({ tied, open }: SettingBelief, settingUm: Um, byEye = false): readonly boolean[] {
+export function lowerSettings(
+  { tied, open }: SettingBelief,
+  settingsUm: readonly (Um | null)[],
+  byEye = false,
+): readonly boolean[] {
   open.left = null
   open.right = null
-  const lowered = tied.own.map((_, i) => meanOf(tied, i) <= settingUm)
+  const toUm = (i: number): number => settingsUm[i] ?? -Infinity
+  const lowered = tied.own.map((_, i) => meanOf(tied, i) <= toUm(i))
   const { passByEye, gaugeByEye } = SETTING_SPREADS
   const { pass, gauge } = byEye ? { pass: passByEye, gauge: gaugeByEye } : SETTING_SPREADS
-  for (const [i, down] of lowered.entries()) if (down) setFigure(tied, i, { mean: settingUm, variance: gauge ** 2 })
+  for (const [i, down] of lowered.entries()) if (down) setFigure(tied, i, { mean: toUm(i), variance: gauge ** 2 })
   if (lowered.every(Boolean)) dropShared(tied)
   addShared(tied, { mean: 0, variance: pass ** 2 }, (i) => (lowered[i] === true ? 1 : 0))
   return lowered

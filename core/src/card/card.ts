@@ -4,7 +4,7 @@ import { fileFor } from '../geometry'
 import { usableLengthUm, type LoopSpec } from '../profile'
 import type { MinutesRange } from '../sharpen'
 import type { CountRange } from '../wear'
-import { gaugeStanding, type GaugeStanding, type HouseRules } from '../house'
+import { gaugeRuleOf, gaugeStanding, type GaugeStanding, type HouseRules } from '../house'
 import type { Action, Duty } from '../log'
 import { decide, forecast, waysOut, type Forecast, type Reason, type RunnerUp, type WayOut } from '../verdict'
 
@@ -83,9 +83,10 @@ const has = ({ cutters }: LoopState, wanted: CutterDamageKind): boolean =>
   cutters.some(({ damage }) => damage.some(({ kind }) => kind === wanted))
 
 function gaugeOf(state: LoopState, rules: HouseRules, ahead: Forecast): ToothSign['gauge'] {
-  if (state.cutters.some((cutter) => gaugeStanding(state.spec, cutter, rules) === 'low')) return 'low'
+  const rule = gaugeRuleOf(state, rules)
+  if (state.cutters.some((cutter) => gaugeStanding(state.spec, cutter, rule) === 'low')) return 'low'
   const mean = { length: { um: ahead.meanLengthUm }, setting: { um: ahead.settingUm } }
-  if (gaugeStanding(state.spec, mean, rules) === 'high') return 'high'
+  if (gaugeStanding(state.spec, mean, rule) === 'high') return 'high'
   return has(state, 'gaugeFlat') ? 'flat' : 'fine'
 }
 

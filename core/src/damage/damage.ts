@@ -9,6 +9,8 @@ export interface CutterDamage {
   readonly depthUm: Um | null
   /** The depth was worked out from a neighbour of the same strike, not looked at. */
   readonly estimated?: true
+  /** What a shape takes to be put right, where that was worked out; as its kind has it where it is left out. */
+  readonly takesUm?: Um
   /** Some of it was filed away since it was seen, and the rest is left to the next sharpenings. */
   readonly catchingUp?: true
 }
@@ -75,7 +77,7 @@ export function damageAfterRemoval(damage: readonly CutterDamage[], removedUm: U
  * shapeUm([{ kind: 'hook', depthUm: null }, { kind: 'wrongAngle', depthUm: null }]) // 400
  */
 export const shapeUm = (damage: readonly CutterDamage[]): Um =>
-  damage.reduce((most, { kind }) => Math.max(most, CUTTER_DAMAGE[kind].takesUm), 0)
+  damage.reduce((most, { kind, takesUm = CUTTER_DAMAGE[kind].takesUm }) => Math.max(most, takesUm), 0)
 
 /** Depth at either end of a strike's run, as a part of the deepest. Starting value. */
 const AT_THE_ENDS = 0.25

@@ -20,10 +20,11 @@ import type { NormalBelief } from '../stats'
 import type { Um } from '../units'
 
 /** A cutter while the log is being folded; how long it is stands in the belief about all of them. */
-export interface DraftCutter extends Omit<CutterState, 'length' | 'setting' | 'damage'> {
+export interface DraftCutter extends Omit<CutterState, 'length' | 'setting' | 'damage' | 'angleDeg'> {
   lengthKnown: Known
   settingKnown: Known
   damage: readonly CutterDamage[]
+  angleDeg: number | null
 }
 
 /** Sharpenings of one kind. */
@@ -75,6 +76,7 @@ export interface Draft extends Omit<
   | 'held'
   | 'parts'
   | 'openStrikes'
+  | 'explained'
   | 'removals'
   | 'timed'
   | 'spent'
@@ -90,6 +92,7 @@ export interface Draft extends Omit<
   sharpenedBy: Record<Population, number>
   parts: readonly PartDamage[]
   openStrikes: LoopState['openStrikes'][number][]
+  explained: LoopState['explained'][number][]
   removals: LoopState['removals'][number][]
   timed: LoopState['timed'][number][]
   spent: LoopState['spent'][number][]
@@ -110,8 +113,12 @@ export interface Draft extends Omit<
   readBy: Map<number, string | null>
   /** Length and setting read together since the gauges were last lowered. */
   readTogether: Map<number, { readonly lengthUm: Um; readonly settingUm: Um }>
-  /** Setting of the plate that the gauges were filed to, until the next sharpening. */
-  plateUm: Um | null
+  /** What the plate left that the gauges were filed to, by cutter, until the next sharpening. */
+  plateUm: readonly (Um | null)[] | null
+  /** What would explain that a cutter is shorter than was thought, until it is read: by its number. */
+  mayBeShorter: Map<number, 'struck' | 'shop'>
+  /** Cutters that were read in the round that is under way, in however many entries, and when it began. */
+  round: { cutters: Set<number>; at: Instant } | null
   /** The latest sharpening, while the loop has not run since. */
   sharpenedLast: EntryOf<'sharpened'> | null
   /** Tanks since sharpened, by what the work was. */
@@ -183,7 +190,13 @@ export function openDraft(entry: EntryOf<'registered'>, spec: LoopSpec): Draft {
     place: { at: 'bench' },
     stints: [],
     shopCostMinor: 0,
-    cutters: layout.cutters.map((cutter) => ({ ...cutter, lengthKnown: known, settingKnown: known, damage: [] })),
+    cutters: layout.cutters.map((cutter) => ({
+      ...cutter,
+      lengthKnown: known,
+      settingKnown: known,
+      damage: [],
+      angleDeg: null,
+    })),
     lengths: lengthsAtFirst(hands, spec, entry),
     ...handsOf(entry.knownBite),
     settings: newSettings(hands, spec.settingUm, used !== undefined),
@@ -191,6 +204,11 @@ export function openDraft(entry: EntryOf<'registered'>, spec: LoopSpec): Draft {
     parts: [],
     openStrikes: [],
     waitingSide: null,
+    begun: null,
+    explained: [],
+    woodStep: null,
+    mayBeShorter: new Map(),
+    round: null,
     sharpenings: 0,
     sharpenedBy: { touchUp: 0, routine: 0, grind: 0 },
     sharpeningsSinceGauges: 0,
@@ -269,6 +287,8 @@ export function closeDraft(draft: Draft): LoopState {
     readBy: _readBy,
     readTogether: _readTogether,
     plateUm: _plate,
+    mayBeShorter: _mayBeShorter,
+    round: _round,
     sharpenedLast: _sharpenedLast,
     spellTanks: _spellTanks,
     stints,
@@ -283,13 +303,14 @@ export function closeDraft(draft: Draft): LoopState {
     lengths: { ...draft.lengths, tied: keepTied(draft.lengths.tied) },
     settings: { ...draft.settings, tied: keepTied(draft.settings.tied) },
     held: [...held.values()],
-    cutters: cutters.map(({ number, hand, positionUm, damage, lengthKnown, settingKnown }, i) => {
+    cutters: cutters.map(({ number, hand, positionUm, damage, angleDeg, lengthKnown, settingKnown }, i) => {
       const { mean, variance } = lengthOf(draft.lengths, i)
       return {
         number,
         hand,
         positionUm,
         damage,
+        angleDeg,
         length: estimateOf({ mean: Math.min(longest, Math.max(0, mean)), variance }, lengthKnown),
         setting: estimateOf(settingOf(draft.settings, i), settingKnown),
       }

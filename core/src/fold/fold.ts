@@ -4,7 +4,7 @@ import type { Applier } from './apply/applier'
 import { applyDecided, applyDutyChanged, lapse, lapseIfLate } from './apply/decisions'
 import { applyInspected } from './apply/inspected'
 import { applyMeasured } from './apply/measured'
-import { applySharpened, lowerGauges } from './apply/sharpened'
+import { applyBegun, applySharpened, lowerGauges } from './apply/sharpened'
 import { applyCameBack, applyFitted, applyMoved, applySentOut, applyTakenOff } from './apply/places'
 import { applyLooked, applyNoticed, applyTraced } from './apply/signs'
 import { applyRan, applyRetired, applyStruck } from './apply/use'
@@ -29,6 +29,7 @@ const appliers: Appliers = {
   gaugesLowered: (draft, entry) => {
     lowerGauges(draft, entry)
   },
+  begun: applyBegun,
   noticed: applyNoticed,
   looked: applyLooked,
   traced: applyTraced,

@@ -47,9 +47,12 @@ test('progressive gauges keep the attack angle: the setting doubles toward the m
 })
 
 test('a plate has a step for softer and one for harder wood; a constant setting has none', () => {
-  const at = (woodStep: GaugeRule['woodStep']) => targetSetting(spec, 4000, { gaugeSchool: 'progressive', woodStep })
+  const at = (woodStep: GaugeRule['woodStep'], lengthUm = 8000) =>
+    targetSetting(spec, lengthUm, { gaugeSchool: 'progressive', woodStep })
   expect(at('softer') - at('standard')).toBe(WOOD_STEP_UM)
   expect(at('standard') - at('harder')).toBe(WOOD_STEP_UM)
+  // A step is one of attack: at the mark, where the reach is double, it is double too.
+  expect(at('softer', 0) - at('standard', 0)).toBe(2 * WOOD_STEP_UM)
   expect(targetSetting(spec, 4000, { gaugeSchool: 'constant', woodStep: 'softer' })).toBe(650)
 })
 

@@ -61,12 +61,16 @@ export function reachAt(spec: LoopSpec, lengthUm: Um): Um {
 
 const STEP: Record<WoodStep, number> = { softer: 1, standard: 0, harder: -1 }
 
+/** What a step of a progressive plate is stamped with for this loop: the setting that it leaves on a new cutter. */
+export const stampOf = ({ settingUm }: Pick<LoopSpec, 'settingUm'>, step: WoodStep): Um =>
+  settingUm + STEP[step] * WOOD_STEP_UM
+
 /** By how much a target setting grows for each unit that the cutter gets shorter. */
-function targetGrowth(spec: LoopSpec, { gaugeSchool }: GaugeRule): number {
+function targetGrowth(spec: LoopSpec, { gaugeSchool, woodStep }: GaugeRule): number {
   if (gaugeSchool === 'constant') return 0
   const [atNew, atMark] = PITCH_PROFILES[spec.pitchClass].reachUm.value
   const usable = usableLengthUm(spec)
-  return (spec.settingUm / atNew) * ((atMark - atNew) / usable)
+  return (stampOf(spec, woodStep) / atNew) * ((atMark - atNew) / usable)
 }
 
 /**
@@ -84,10 +88,31 @@ export function targetSetting(spec: LoopSpec, lengthUm: Um, rule: GaugeRule): Um
     case 'constant':
       return spec.settingUm
     case 'progressive': {
-      const attack = spec.settingUm / reachAt(spec, spec.newLengthUm)
-      return Math.round(attack * reachAt(spec, lengthUm)) + STEP[rule.woodStep] * WOOD_STEP_UM
+      const attack = stampOf(spec, rule.woodStep) / reachAt(spec, spec.newLengthUm)
+      return Math.round(attack * reachAt(spec, lengthUm))
     }
   }
+}
+
+/** What of a plate decides on the setting that it leaves. */
+interface PlateLike {
+  readonly rests: GaugeSchool
+  readonly step?: WoodStep
+  readonly stampedUm?: Um
+}
+
+/**
+ * The setting that a plate leaves on a cutter. A constant one leaves what is stamped on it; a progressive one the same
+ * attack as it does on a new cutter, so that its setting grows with the reach.
+ *
+ * @param stampedUm what it leaves on a new cutter; as the loop was new where it is left out
+ * @example
+ * plateLeaves(spec38, 3500, { rests: 'progressive', stampedUm: 650 }) // 1016: the reach is 9.4 mm there
+ */
+export function plateLeaves(spec: LoopSpec, lengthUm: Um, { rests, step = 'standard', stampedUm }: PlateLike): Um {
+  if (rests === 'constant') return stampedUm ?? spec.settingUm
+  if (stampedUm === undefined) return targetSetting(spec, lengthUm, { gaugeSchool: rests, woodStep: step })
+  return Math.round((stampedUm / reachAt(spec, spec.newLengthUm)) * reachAt(spec, lengthUm))
 }
 
 /**

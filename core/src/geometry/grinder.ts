@@ -9,7 +9,7 @@ export interface GrinderSettings {
   readonly squareGround: { readonly sidePlateLeanDeg: number } | null
   /** Turn of the clamp for left-hand cutters; right-hand ones take the same the other way. */
   readonly clampDeg: number
-  /** Head tilts in use; the loop's own sheet says which. */
+  /** Head tilts in use; one and the same twice where the loop's own sheet says which. */
   readonly headTiltDeg: readonly [number, number]
   /** Table tilt: 0 but for full chisel in a house that grinds it with a down angle. */
   readonly downAngleDeg: number
@@ -44,8 +44,9 @@ export function grinderSettings(
     wheelUm: PITCH_PROFILES[spec.pitchClass].wheelUm.value,
     squareGround: spec.cutterType === 'squareGround' ? { sidePlateLeanDeg: SIDE_PLATE_LEAN_DEG } : null,
     clampDeg: wanted.angleDeg,
-    headTiltDeg: BENCH_FIGURES.headTiltDeg.value,
-    downAngleDeg: spec.cutterType === 'fullChisel' ? wanted.downAngleDeg : 0,
+    headTiltDeg:
+      spec.headTiltDeg === undefined ? BENCH_FIGURES.headTiltDeg.value : [spec.headTiltDeg, spec.headTiltDeg],
+    downAngleDeg: spec.downAngleDeg ?? (spec.cutterType === 'fullChisel' ? wanted.downAngleDeg : 0),
     stopUm: wanted.stopUm,
     gauges: {
       wheelUm: BENCH_FIGURES.gaugeWheelUm.value,

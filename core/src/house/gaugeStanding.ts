@@ -1,8 +1,33 @@
 import { targetSetting, type GaugeRule } from '../geometry'
+import type { Entry, NewEntry } from '../log'
 import type { LoopSpec } from '../profile'
+import type { LoopState } from '../state'
 import { normalBelow } from '../stats'
 import type { Um } from '../units'
 import type { HouseRules } from './rules'
+
+/**
+ * What gauges of a loop are judged by: the house's school, and the step of the plate that they were last lowered with,
+ * which goes by the saw and the day. The house's own step holds where nobody said.
+ */
+export const gaugeRuleOf = <R extends GaugeRule>({ woodStep }: Pick<LoopState, 'woodStep'>, rules: R): R =>
+  woodStep === null || rules.gaugeSchool !== 'progressive' || woodStep === rules.woodStep
+    ? rules
+    : { ...rules, woodStep }
+
+/**
+ * An entry that says that gauges were lowered and not to what: by the house's own plate, under the house's school, on
+ * this loop at its wear. What says more stays as it is; what a two-in-one did follows from the tool.
+ */
+export function withHousePlate<E extends NewEntry | Entry>(
+  entry: E,
+  { gaugeSchool: rests, woodStep: step }: GaugeRule,
+): E {
+  const lowers = entry.kind === 'gaugesLowered' || (entry.kind === 'sharpened' && entry.gaugesLowered)
+  if (!lowers || (entry.kind === 'sharpened' && entry.tool === 'twoInOne')) return entry
+  if (entry.settingUm !== undefined || entry.plate !== undefined || entry.gaugesByEye === true) return entry
+  return { ...entry, plate: rests === 'constant' ? { rests } : { rests, step } }
+}
 
 /** How a depth gauge stands against its target: `high` bites too little, `low` too much. */
 export type GaugeStanding = 'high' | 'fine' | 'low'

@@ -5,7 +5,7 @@ import { BENCH_SCHOOLS, GUIDE_SCHOOLS, SIDE_PLATE_SCHOOLS, UNEVEN_SCHOOLS, type 
 /** The questions on which crews disagree, and the schools of each by their ids. Common practice. */
 export const SCHOOL_IDS = {
   uneven: UNEVEN_SCHOOLS,
-  gauges: ['constant', 'progressive', 'progressiveSofter', 'progressiveHarder'],
+  gauges: ['constant', 'progressive'],
   file: FILE_SCHOOLS,
   chisel: ['thirtyFlat', 'twentyFiveFlat', 'thirtyDown', 'twentyFiveDown'],
   sidePlate: SIDE_PLATE_SCHOOLS,
@@ -35,12 +35,11 @@ export const SCHOOL_SETS: { readonly [Q in Question]: Readonly<Record<SchoolId<Q
     sameStrokes: { unevenSchool: 'sameStrokes' },
     worstSetsCount: { unevenSchool: 'worstSetsCount' },
     extraOnBad: { unevenSchool: 'extraOnBad' },
+    ownGauges: { unevenSchool: 'ownGauges' },
   },
   gauges: {
-    constant: { gaugeSchool: 'constant', woodStep: 'standard' },
-    progressive: { gaugeSchool: 'progressive', woodStep: 'standard' },
-    progressiveSofter: { gaugeSchool: 'progressive', woodStep: 'softer' },
-    progressiveHarder: { gaugeSchool: 'progressive', woodStep: 'harder' },
+    constant: { gaugeSchool: 'constant' },
+    progressive: { gaugeSchool: 'progressive' },
   },
   file: { oneSize: { fileSchool: 'oneSize' }, largerThenSmaller: { fileSchool: 'largerThenSmaller' } },
   chisel: {
@@ -53,6 +52,7 @@ export const SCHOOL_SETS: { readonly [Q in Question]: Readonly<Record<SchoolId<Q
     moreHook: { sidePlate: 'moreHook' },
     neutral: { sidePlate: 'neutral' },
     lessHook: { sidePlate: 'lessHook' },
+    third: { sidePlate: 'third' },
   },
   guide: {
     topPlate: { guide: 'topPlate' },

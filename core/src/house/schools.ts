@@ -10,11 +10,13 @@ export const UNEVEN_SCHOOLS = [
   'worstSetsCount',
   /** Each to clean steel; evenness is restored later on the grinder. */
   'extraOnBad',
+  /** Each to clean steel, each gauge set to its own cutter: lengths may differ. */
+  'ownGauges',
 ] as const
 export type UnevenSchool = (typeof UNEVEN_SCHOOLS)[number]
 
 /** How the side plate is left: the hook. */
-export const SIDE_PLATE_SCHOOLS = ['moreHook', 'neutral', 'lessHook'] as const
+export const SIDE_PLATE_SCHOOLS = ['moreHook', 'neutral', 'lessHook', 'third'] as const
 export type SidePlateSchool = (typeof SIDE_PLATE_SCHOOLS)[number]
 
 /** What guides the file. */
@@ -44,7 +46,7 @@ export type BenchSchool = (typeof BENCH_SCHOOLS)[number]
 export interface Schools {
   readonly unevenSchool: UnevenSchool
   readonly gaugeSchool: GaugeSchool
-  /** Step of a progressive plate. */
+  /** Step of a progressive plate where nobody said one for the saw and the day. */
   readonly woodStep: WoodStep
   /** One file for life, or the larger one while it clears the tie strap. */
   readonly fileSchool: FileSchool

@@ -1,5 +1,7 @@
 import { describe, expect, test } from 'vitest'
-import { Log, stateOf } from '../fixtures/logs'
+import { Log, SPEC, stateOf } from '../fixtures/logs'
+import type { WoodStep } from '../geometry'
+import type { LoopSpec } from '../profile'
 import type { SpentOn } from '../state'
 import {
   changeFile,
@@ -173,9 +175,26 @@ test('of the plates that the crew owns the nearest is taken, and never one of th
     ...{ id, name: id, version: 1, kind: 'plate', rests, stepsUm },
   })
   const kit = [plate('one', 'constant', 650), plate('two', 'constant', 750), plate('grows', 'progressive', 640, 760)]
-  expect(plateFor(kit, 660, 'constant')).toMatchObject({ plate: { id: 'one' }, stepUm: 650, offUm: -10 })
+  const constant = { gaugeSchool: 'constant', woodStep: 'standard' } as const
+  const wanting = (settingUm: number): LoopSpec => ({ ...SPEC, settingUm })
+  expect(plateFor(kit, wanting(660), 5000, constant)).toMatchObject({ plate: { id: 'one' }, leavesUm: 650, offUm: -10 })
   // As near, the one that takes less off the gauges: steel is not put back.
-  expect(plateFor(kit, 700, 'constant')?.plate.id).toBe('one')
-  expect(plateFor(kit, 740, 'progressive')).toMatchObject({ plate: { id: 'grows' }, stepUm: 760 })
-  expect(plateFor(kit.slice(0, 2), 650, 'progressive')).toBeNull()
+  expect(plateFor(kit, wanting(700), 5000, constant)?.plate.id).toBe('one')
+  expect(plateFor(kit.slice(0, 2), SPEC, 5000, { ...constant, gaugeSchool: 'progressive' })).toBeNull()
+})
+
+test('a progressive plate is chosen by its step, whatever the wear: never by the millimetres stamped on it', () => {
+  const kit: KitItem[] = [
+    { id: 'two', name: 'Two-step plate', version: 1, kind: 'plate', rests: 'progressive', stepsUm: [650, 760] },
+  ]
+  const at = (lengthUm: number, woodStep: WoodStep) =>
+    plateFor(kit, SPEC, lengthUm, { gaugeSchool: 'progressive', woodStep })
+  for (const lengthUm of [8000, 5000, 3500, 1000]) {
+    expect(at(lengthUm, 'standard')).toMatchObject({ stampedUm: 650, step: 'standard' })
+    expect(at(lengthUm, 'softer')).toMatchObject({ stampedUm: 760, step: 'softer' })
+    // On a new cutter a step leaves what is stamped on it, and grows with the reach by itself.
+    expect(at(lengthUm, 'standard')?.offUm).toBe(0)
+  }
+  expect(at(8000, 'standard')?.leavesUm).toBe(650)
+  expect(at(3500, 'standard')?.leavesUm).toBeGreaterThan(1000)
 })

@@ -44,6 +44,8 @@ export interface KitBodies {
     readonly tool: Exclude<SharpeningTool, 'benchGrinder' | 'smallGrinder' | 'handGrinder' | 'freehand'>
     /** Chains that it serves; all where it is empty. */
     readonly serves: readonly PitchClass[]
+    /** Angle lines that are marked on it, degrees; those that such guides usually have where it is left out. */
+    readonly linesDeg?: readonly number[]
   }
   plate: {
     /** One setting for life, or one that grows as the cutter wears. */

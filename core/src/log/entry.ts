@@ -1,4 +1,5 @@
 import type { CutterDamage, PartDamage } from '../damage'
+import type { WoodStep } from '../geometry'
 import type { Hand } from '../loop'
 import type { Origin, LoopSpec, SpecValues } from '../profile'
 import type { Um } from '../units'
@@ -34,6 +35,22 @@ export interface CutterReading {
   readonly damage?: readonly CutterDamage[]
   /** Depth-gauge setting: working corner above gauge tip. */
   readonly settingUm?: Um
+  /** Top plate angle as it was found, degrees. */
+  readonly angleDeg?: number
+  /** The length was read again, or said to be right when it was asked about. */
+  readonly confirmed?: boolean
+}
+
+/**
+ * The plate that gauges were filed to. A progressive one is named by its step, never by what is stamped on it: the
+ * setting that it leaves follows from the wear.
+ */
+export interface PlateUsed {
+  readonly rests: 'constant' | 'progressive'
+  /** Step of a progressive plate; the plain one where it is left out. */
+  readonly step?: WoodStep
+  /** What is stamped on it: the setting that it leaves on a new cutter. As the loop was new where it is left out. */
+  readonly stampedUm?: Um
 }
 
 /** A cutter measured just before and just after a sharpening. */
@@ -191,6 +208,8 @@ export interface EntryBodies {
     readonly gaugesByEye?: boolean
     /** Setting left by the gauge plate, where gauges were lowered and it was read. */
     readonly settingUm?: Um
+    /** The plate that they were lowered to, where the setting was not read. */
+    readonly plate?: PlateUsed
     /** Whether everything that was known to be damaged is clean now. */
     readonly damageCleared?: boolean
     /** Whether a file brought every cutter down to the shortest, rather than giving all the same strokes. */
@@ -211,10 +230,16 @@ export interface EntryBodies {
     readonly minutes?: number
     /** Where a stop ended every cutter. */
     readonly stopUm?: Um
+    /** Whether that was read on a cutter; else it is where the stop was meant to be. */
+    readonly stopRead?: boolean
+    /** Top plate angle that it was sharpened at, degrees, where somebody read it off the tool. */
+    readonly angleDeg?: number
     /** Cutters that got other than their side did. */
     readonly apart?: readonly { readonly cutter: number; readonly strokes: number }[]
   }
-  gaugesLowered: { readonly settingUm?: Um; readonly gaugesByEye?: boolean }
+  gaugesLowered: { readonly settingUm?: Um; readonly plate?: PlateUsed; readonly gaugesByEye?: boolean }
+  /** The first cutter of a sharpening was done: until both sides are, one side is sharp and the other is not. */
+  begun: { readonly side: Hand; readonly tool?: SharpeningTool }
   /** What the saw told while it cut. */
   noticed: {
     readonly signs: readonly Sign[]
@@ -267,6 +292,7 @@ const EVERY_KIND: Readonly<Record<EntryKind, true>> = {
   measured: true,
   sharpened: true,
   gaugesLowered: true,
+  begun: true,
   noticed: true,
   looked: true,
   traced: true,

@@ -59,6 +59,8 @@ export interface PitchProfile {
   readonly topPlateSlopeDeg: Sourced<number>
   /** Top plate above the tie strap when new, at the cutting edge. */
   readonly topPlateHeightUm: Sourced<Um>
+  /** Width of the top plate, across the chain. */
+  readonly plateWidthUm: Sourced<Um>
 }
 
 /** What a cutter type brings with it. */

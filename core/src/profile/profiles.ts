@@ -41,6 +41,9 @@ const sunk = (lengthUm: Um): Um => Math.round(lengthUm * Math.tan(SLOPE.value * 
 const clearedBy = (fileUm: Um, usableUm: Um): Sourced<Um> =>
   sourced('derived', Math.round(fileUm * 0.75) + sunk(usableUm), 'the usual file clears the strap to the mark')
 
+/** Widths of top plates: 5.5 mm on 3/8", others by the size of their cutters. Starting values: measure one. */
+const plateWidth = (um: Um): Sourced<Um> => sourced('assumed', um, 'measure one across the chain')
+
 /**
  * The five pitch classes. Figures are common practice unless their origin says otherwise, and a
  * loop's own box, sheet or measurement replaces any of them.
@@ -59,6 +62,7 @@ export const PITCH_PROFILES: Readonly<Record<PitchClass, PitchProfile>> = {
     reachUm: reachLike38(6350),
     topPlateSlopeDeg: SLOPE,
     topPlateHeightUm: clearedBy(fromMm(4), 5500),
+    plateWidthUm: plateWidth(3700),
   },
   lowProfile: {
     pitchClass: 'lowProfile',
@@ -73,6 +77,7 @@ export const PITCH_PROFILES: Readonly<Record<PitchClass, PitchProfile>> = {
     reachUm: reachLike38(7700),
     topPlateSlopeDeg: SLOPE,
     topPlateHeightUm: clearedBy(fromMm(4), 6500),
+    plateWidthUm: plateWidth(4500),
   },
   p325: {
     pitchClass: 'p325',
@@ -87,6 +92,7 @@ export const PITCH_PROFILES: Readonly<Record<PitchClass, PitchProfile>> = {
     reachUm: reachLike38(8255),
     topPlateSlopeDeg: SLOPE,
     topPlateHeightUm: clearedBy(fromMm(4.8), 7000),
+    plateWidthUm: plateWidth(4800),
   },
   threeEighths: {
     pitchClass: 'threeEighths',
@@ -106,6 +112,7 @@ export const PITCH_PROFILES: Readonly<Record<PitchClass, PitchProfile>> = {
       Math.round(fromMm(5.5) * 0.8) + sunk(4000),
       'the larger file clears the strap until half worn',
     ),
+    plateWidthUm: plateWidth(5500),
   },
   p404: {
     pitchClass: 'p404',
@@ -120,6 +127,7 @@ export const PITCH_PROFILES: Readonly<Record<PitchClass, PitchProfile>> = {
     reachUm: reachLike38(10_262),
     topPlateSlopeDeg: SLOPE,
     topPlateHeightUm: clearedBy(fromMm(5.5), 8500),
+    plateWidthUm: plateWidth(6000),
   },
 }
 

@@ -28,6 +28,10 @@ export interface SpecValues {
   /** Round file diameter the crew uses on it. */
   readonly fileUm: Um
   readonly topPlateAngleDeg: number
+  /** Down angle of this loop; the house's for its type where it is left out. */
+  readonly downAngleDeg?: number
+  /** Head tilt on a grinder by its own sheet; those in use where it is left out. */
+  readonly headTiltDeg?: number
   readonly startMark?: StartMark
   /** Plain where nobody says. */
   readonly links?: LinkKind
@@ -79,6 +83,8 @@ const ORIGINS: Readonly<Record<SpecField, (spec: LoopSpec) => Origin>> = {
   sequence: crew,
   cutterType: crew,
   firstHand: crew,
+  downAngleDeg: crew,
+  headTiltDeg: crew,
   startMark: crew,
   links: crew,
   stamp: crew,

@@ -26,6 +26,7 @@ const LEADS: { readonly [K in EntryKind]: Why<Omit<EntryOf<K>, 'writtenAt' | 'wr
   measured: null,
   sharpened: null,
   gaugesLowered: null,
+  begun: null,
   noticed: null,
   looked: null,
   traced: null,

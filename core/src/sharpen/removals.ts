@@ -48,6 +48,14 @@ export function removals(cutters: readonly CutterToSharpen[], tool: Tool, usualU
 export const soundUm = (cutter: Pick<CutterToSharpen, 'damage'>, usualUm: Um): Um =>
   cutter.damage.length === 0 ? usualUm : Math.max(neededUm(cutter, usualUm), shapeUm(cutter.damage))
 
+/** A shape that takes length counts like damage that reaches as deep. */
+export function withShape<C extends Pick<CutterToSharpen, 'damage'>>(cutter: C): C {
+  const takes = shapeUm(cutter.damage)
+  return takes === 0
+    ? cutter
+    : { ...cutter, damage: [...cutter.damage, { kind: 'chipped', depthUm: Math.max(0, takes - BEHIND_DAMAGE_UM) }] }
+}
+
 /**
  * What a file takes off each cutter of a loop that has a short or damaged one, by the school that
  * the house follows.
@@ -77,6 +85,7 @@ export function filingRemovals(cutters: readonly CutterToSharpen[], usualUm: Um,
       return capped(() => most)
     }
     case 'extraOnBad':
+    case 'ownGauges':
       return capped((_cutter, i) => needed[i] ?? usualUm)
   }
 }

@@ -22,7 +22,7 @@ export interface SidePlateFacts {
  */
 export function sidePlateOf(school: SidePlateSchool): SidePlateFacts {
   const [least, most] = BENCH_FIGURES.filePartAbove.value
-  const partAbove = { moreHook: least, neutral: (least + most) / 2, lessHook: most }[school]
-  const lasts = { moreHook: 0.85, neutral: 1, lessHook: 1.1 }[school]
+  const partAbove = { moreHook: least, neutral: (least + most) / 2, lessHook: most, third: 1 / 3 }[school]
+  const lasts = { moreHook: 0.85, neutral: 1, lessHook: 1.1, third: 1.15 }[school]
   return { partAbove, bevelDeg: fileBevelDeg(partAbove), lasts }
 }

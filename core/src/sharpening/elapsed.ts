@@ -1,5 +1,5 @@
 import type { SharpeningPlan } from './plan'
-import type { StepId } from './steps'
+import type { StepId } from '../jobs/steps'
 import { stepsAt, type WalkEvent } from './walk'
 
 const MINUTE_MS = 60_000

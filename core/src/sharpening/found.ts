@@ -1,14 +1,8 @@
 import { CUTTER_DAMAGE } from '../damage'
-import type { HouseRules } from '../house'
 import type { LoopSpec } from '../profile'
-import { topPlateAngleFor } from '../sharpen'
+import { angleOffDeg } from '../sharpen'
+import type { SharpeningPlan } from './plan'
 import type { Walk } from './walk'
-
-/**
- * Degrees by which a cutter's angle may differ from the others': ripping chain jumps by one (common practice), for
- * others it is a starting value.
- */
-const DIFFERS_DEG = { ripping: 1, other: 5 } as const
 
 /** A cutter that was measured at another angle than it is sharpened at. */
 export interface OddAngle {
@@ -20,11 +14,10 @@ export interface OddAngle {
 /** Cutters whose angle was measured and is not the one wanted, so that the chain jumps on them. */
 export function oddAngles(
   spec: LoopSpec,
-  rules: Pick<HouseRules, 'chiselAngleDeg'>,
+  { angleDeg: wantedDeg }: Pick<SharpeningPlan, 'angleDeg'>,
   { work }: Pick<Walk, 'work'>,
 ): OddAngle[] {
-  const wantedDeg = topPlateAngleFor(spec, rules.chiselAngleDeg)
-  const most = spec.cutterType === 'ripping' ? DIFFERS_DEG.ripping : DIFFERS_DEG.other
+  const most = angleOffDeg(spec)
   return [...work].flatMap(([cutter, { angleDeg: deg }]) =>
     deg === null || Math.abs(deg - wantedDeg) < most ? [] : [{ cutter, deg, wantedDeg }],
   )

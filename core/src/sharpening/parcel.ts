@@ -1,6 +1,7 @@
-import type { CutterReading, EntryBodies, FileAge, NewEntry, SharpenMethod } from '../log'
+import { TOOL_FACTS } from '../jobs/tools'
+import type { CutterReading, EntryBodies, FileAge, NewEntry, PlateUsed, SharpenMethod } from '../log'
 import type { Hand } from '../loop'
-import type { CutterJob } from './cutterJobs'
+import type { CutterJob } from '../jobs/cutterJobs'
 import { minutesOf } from './elapsed'
 import type { SharpeningPlan } from './plan'
 import { walkOf, type CutterWork, type Walk, type WalkEvent } from './walk'
@@ -13,8 +14,8 @@ export interface Written {
   readonly newId: () => string
   /** When it ended, milliseconds since 1970. */
   readonly endedMs: number
-  /** Setting that the gauges were lowered to; null where they were left alone. */
-  readonly gaugesToUm: number | null
+  /** The plate that the gauges were lowered to besides; null where they were left alone, or the tool has them done. */
+  readonly gaugesTo: PlateUsed | null
   /** Things of the crew's that it used up, and how the file was. */
   readonly used?: readonly string[]
   readonly fileAge?: FileAge
@@ -108,19 +109,34 @@ function clearedAll(plan: SharpeningPlan, jobs: readonly CutterJob[], { work }: 
 
 type Said = Omit<EntryBodies['sharpened'], 'method' | 'gaugesLowered'>
 
+/** Where a stop ends every cutter strokes are no measure; what was left out is said all the same. */
+function saidOfLeftOut(jobs: readonly CutterJob[], { work }: Walk): Said {
+  const apart = jobs
+    .filter(({ number }) => work.get(number)?.done !== true)
+    .map(({ number }) => ({ cutter: number, strokes: 0 }))
+  return apart.length === 0 ? {} : { apart }
+}
+
 /** What a sharpening by file says beyond what every one does. */
 function saidOfStrokes(plan: SharpeningPlan, jobs: readonly CutterJob[], walk: Walk): Said {
-  if (plan.gives === 'touches') return {}
+  if (plan.gives === 'touches' || plan.stopUm !== null) return saidOfLeftOut(jobs, walk)
   const strokes = { left: strokesOn(plan, 'left', walk), right: strokesOn(plan, 'right', walk) }
   const apart = apartFrom(strokes, jobs, walk)
   return { strokes, ...(plan.evens ? { evened: true } : {}), ...(apart.length === 0 ? {} : { apart }) }
 }
 
 /** What one to a stop says of it. Of the first side alone there was nothing to check it against. */
-function saidOfStop({ stopUm, waiting }: SharpeningPlan, alone: Hand | null, walk: Walk): Said {
-  if (stopUm === null) return {}
+function saidOfStop(plan: SharpeningPlan, alone: Hand | null, walk: Walk): Said {
+  const { waiting } = plan
+  const { stopUm, stopRead } = walk
+  // Where it ends nobody knew beforehand, and nobody has read it since.
+  if (stopUm === null || (plan.stopUnknown && !stopRead)) return {}
   const checked = alone === null || waiting !== null
-  return { stopUm, ...(checked ? { stopChecked: walk.check !== null && !walk.unchecked } : {}) }
+  return {
+    stopUm,
+    ...(stopRead ? { stopRead } : {}),
+    ...(checked ? { stopChecked: walk.check !== null && !walk.unchecked } : {}),
+  }
 }
 
 /**
@@ -132,16 +148,7 @@ export function parcelOf(plan: SharpeningPlan, events: readonly WalkEvent[], wri
   const walk = walkOf(plan, events)
   if (endedAs(plan, walk) === 'nothing') return []
   const alone = workedAlone(plan, walk)
-  const {
-    loopId,
-    personId,
-    newId,
-    endedMs,
-    gaugesToUm,
-    used = [],
-    fileAge,
-    minutes = minutesOf(plan, events),
-  } = written
+  const { loopId, personId, newId, endedMs, gaugesTo, used = [], fileAge, minutes = minutesOf(plan, events) } = written
   const base = (after: number) => ({
     id: newId(),
     loopId,
@@ -158,7 +165,7 @@ export function parcelOf(plan: SharpeningPlan, events: readonly WalkEvent[], wri
       ...base(1),
       kind: 'sharpened',
       method: methodOf(plan),
-      gaugesLowered: false,
+      gaugesLowered: TOOL_FACTS[plan.tool].gaugesToo,
       tool: plan.tool,
       ...(minutes === null ? {} : { minutes: Math.round(minutes * 10) / 10 }),
       ...saidOfStrokes(plan, jobs, walk),
@@ -169,6 +176,6 @@ export function parcelOf(plan: SharpeningPlan, events: readonly WalkEvent[], wri
       ...(alone === null ? {} : { onlySide: alone }),
     },
     ...readings(readingsOf(walk, 'afterUm'), 2),
-    ...(gaugesToUm === null ? [] : [{ ...base(3), kind: 'gaugesLowered' as const, settingUm: gaugesToUm }]),
+    ...(gaugesTo === null ? [] : [{ ...base(3), kind: 'gaugesLowered' as const, plate: gaugesTo }]),
   ]
 }

@@ -1,8 +1,7 @@
 import type { Um } from '../units'
 import { LENGTH_SPREADS } from '../belief'
 import { READING_SD_UM } from '../measure'
-import { strokesFor } from '../sharpen'
-import type { CutterJob } from './cutterJobs'
+import { strokesNear, type CutterJob } from '../jobs/cutterJobs'
 
 /** One cutter that was read after it had its strokes. */
 export interface Stroked {
@@ -48,16 +47,6 @@ export function strokeWorth(before: StrokeWorth, read: readonly Stroked[]): Stro
   return { meanUm: Math.max(LEAST_UM, weighted / precision), sdUm: Math.sqrt(1 / precision) }
 }
 
-/**
- * Strokes that come nearest to what is to come off: always one more would take more metal each time. Damage is
- * worked through to its end.
- *
- * @example
- * strokesNear(105, 20, false) // 5
- */
-export const strokesNear = (removeUm: Um, strokeUm: number, throughDamage: boolean): number =>
-  strokesFor(throughDamage ? removeUm : Math.max(1, removeUm - strokeUm / 2), strokeUm)
-
 /** Strokes that a cutter gets now that it is known what one takes off. */
 export const countNow = (
   { lengthUm, targetUm, damageUm }: Pick<CutterJob, 'lengthUm' | 'targetUm' | 'damageUm'>,
@@ -77,7 +66,7 @@ export interface Recheck {
 }
 
 /** Nearer together than this two sides are alike: a caliper tells no less, and no saw shows it. Starting value. */
-const ALIKE_UM: Um = 50
+export const ALIKE_UM: Um = 50
 
 /**
  * Whether the second side comes out as the first did, and what to change before the rest of it.

@@ -9,9 +9,9 @@ import {
 } from '../geometry'
 import type { HouseRules } from '../house'
 import type { LoopSpec } from '../profile'
-import { sidePlateOf, topPlateAngleFor } from '../sharpen'
+import { sidePlateOf } from '../sharpen'
 import type { Um } from '../units'
-import { downAngleFor, TOOL_FACTS, type SharpeningTool } from './tools'
+import { downAngleFor, type SharpeningTool } from '../jobs/tools'
 
 /** A line of a guide, and how far off it the file is held. */
 export interface GuideLine {
@@ -39,7 +39,7 @@ export interface FileSetUp {
   /** How much more of it stands above than is wanted: a guide on the chassis does not sink with the cutters. */
   readonly higherThanWantedUm: Um
   /** A jig is set by its scales and ends a cutter at a stop; null for a guide that has neither. */
-  readonly jig: { readonly stopUm: Um | null } | null
+  readonly jig: { readonly stopUm: Um | null; readonly stops: boolean } | null
 }
 
 /** How a bevelled file is held. */
@@ -53,6 +53,9 @@ export interface SquareSetUp {
 /** How a wheel is set up. */
 export interface WheelSetUp extends GrinderSettings {
   readonly with: 'wheel'
+  readonly tool: 'benchGrinder' | 'smallGrinder'
+  /** Where the stop ends is found on the way. */
+  readonly stopUnknown: boolean
   /** Radius that its rim is dressed to. */
   readonly rimRadiusUm: Um
   /** How far below the top plate the rim ends: where its depth stop is set. */
@@ -76,10 +79,16 @@ export type SetUp = FileSetUp | SquareSetUp | WheelSetUp | StoneSetUp
 /** What decides on a set-up besides the loop. */
 export interface SetUpWanted {
   readonly tool: SharpeningTool
+  /** Top plate angle that is meant, degrees. */
+  readonly angleDeg: number
+  /** Angle lines that are marked on the tool; null where it has none. */
+  readonly linesDeg: readonly number[] | null
   /** The shortest cutter now: wear decides on the file, and on how high a roller holds it. */
   readonly shortestUm: Um
   /** Length that a wheel's stop ends every cutter at. */
   readonly stopUm: Um
+  /** Nobody has measured how deep the worst is hurt: where it ends is found on the way. */
+  readonly stopUnknown: boolean
   /** Depth-gauge setting wanted afterwards. */
   readonly settingUm: Um
 }
@@ -92,18 +101,17 @@ const LEAN_DEG = 5
 const STONE_ABOVE = 0.2
 
 /** The line of a guide that is nearest to an angle. */
-function lineFor(tool: SharpeningTool, angleDeg: number): GuideLine | null {
-  const { madeForDeg } = TOOL_FACTS[tool]
-  if (madeForDeg === null) return null
-  const lineDeg = [...madeForDeg].sort((a, b) => Math.abs(a - angleDeg) - Math.abs(b - angleDeg))[0] ?? angleDeg
+function lineFor({ angleDeg, linesDeg }: SetUpWanted): GuideLine | null {
+  if (linesDeg === null) return null
+  const lineDeg = [...linesDeg].sort((a, b) => Math.abs(a - angleDeg) - Math.abs(b - angleDeg))[0] ?? angleDeg
   return { lineDeg, offDeg: angleDeg - lineDeg }
 }
 
-function fileSetUp(spec: LoopSpec, { tool, shortestUm, stopUm }: SetUpWanted, rules: SetUpRules): FileSetUp {
+function fileSetUp(spec: LoopSpec, asked: SetUpWanted, rules: SetUpRules): FileSetUp {
+  const { tool, angleDeg, shortestUm, stopUm, stopUnknown } = asked
   const { fileUm } = fileFor(spec, shortestUm, rules.fileSchool)
   const wanted = sidePlateOf(rules.sidePlate).partAbove
   const partAbove = tool === 'rollerGuide' ? partAboveWorn(spec, shortestUm, fileUm, wanted, 'chassis') : wanted
-  const angleDeg = topPlateAngleFor(spec, rules.chiselAngleDeg)
   return {
     with: 'file',
     fileUm,
@@ -111,11 +119,11 @@ function fileSetUp(spec: LoopSpec, { tool, shortestUm, stopUm }: SetUpWanted, ru
     aboveUm: Math.round(fileUm * partAbove),
     bevelDeg: fileBevelDeg(partAbove),
     angleDeg,
-    line: lineFor(tool, angleDeg),
+    line: lineFor(asked),
     downDeg: downAngleFor(spec, rules),
     clearUm: topPlateHeight(spec, shortestUm) - fileBottom(fileUm, partAbove),
     higherThanWantedUm: Math.round(fileUm * (partAbove - wanted)),
-    jig: tool === 'jig' ? { stopUm: stopUm > 0 ? stopUm : null } : null,
+    jig: tool === 'jig' ? { stopUm: stopUm > 0 && !stopUnknown ? stopUm : null, stops: stopUm > 0 } : null,
   }
 }
 
@@ -123,10 +131,11 @@ function fileSetUp(spec: LoopSpec, { tool, shortestUm, stopUm }: SetUpWanted, ru
  * How a tool is set up for a loop at its present wear. Common practice; manuals come first.
  *
  * @example
- * setUpFor(spec38, { tool: 'jig', shortestUm: 8000, stopUm: 7800, settingUm: 650 }, DEFAULT_RULES).with // 'file'
+ * const wanted = { tool: 'jig', angleDeg: 30, linesDeg: null, shortestUm: 8000, stopUm: 7800, stopUnknown: false } as const
+ * setUpFor(spec38, { ...wanted, settingUm: 650 }, DEFAULT_RULES).with // 'file'
  */
 export function setUpFor(spec: LoopSpec, wanted: SetUpWanted, rules: SetUpRules): SetUp {
-  const angleDeg = topPlateAngleFor(spec, rules.chiselAngleDeg)
+  const { angleDeg } = wanted
   switch (wanted.tool) {
     case 'freehand':
     case 'plateGuide':
@@ -138,16 +147,17 @@ export function setUpFor(spec: LoopSpec, wanted: SetUpWanted, rules: SetUpRules)
       return { with: 'squareFile', angleDeg, leanDeg: LEAN_DEG }
     case 'benchGrinder':
     case 'smallGrinder': {
-      const { stopUm, settingUm } = wanted
+      const { stopUm, stopUnknown, settingUm } = wanted
       const settings = grinderSettings(spec, { angleDeg, downAngleDeg: downAngleFor(spec, rules), stopUm, settingUm })
       const [thin, thick] = settings.wheelUm
       const rimRadiusUm = Math.round((thin + thick) / 4)
       const depthUm = fileBottom(2 * rimRadiusUm, sidePlateOf(rules.sidePlate).partAbove)
-      return { with: 'wheel', ...settings, rimRadiusUm, depthUm, clearUm: topPlateHeight(spec, stopUm) - depthUm }
+      const clearUm = topPlateHeight(spec, stopUm) - depthUm
+      return { with: 'wheel', tool: wanted.tool, ...settings, stopUnknown, rimRadiusUm, depthUm, clearUm }
     }
     case 'handGrinder': {
       const { fileUm } = fileFor(spec, wanted.shortestUm, rules.fileSchool)
-      const line = lineFor('handGrinder', angleDeg)
+      const line = lineFor(wanted)
       const aboveUm = Math.round(fileUm * STONE_ABOVE)
       return { with: 'stone', stoneUm: fileUm, partAbove: STONE_ABOVE, aboveUm, angleDeg, line }
     }

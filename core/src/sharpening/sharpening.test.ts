@@ -5,15 +5,8 @@ import { topPlateHeight } from '../geometry'
 import { DEFAULT_RULES, type HouseRules } from '../house'
 import { specFromProfile, type CutterType } from '../profile'
 import { decide, grinderFor } from '../verdict'
-import {
-  planSharpening,
-  SHARPENING_TOOLS,
-  STEP_IDS,
-  usualTool,
-  whyNotWith,
-  type Sharpening,
-  type SharpeningPlan,
-} from '.'
+import { SHARPENING_TOOLS, STEP_IDS, usualTool, whyNotWith } from '../jobs'
+import { planSharpening, type Sharpening, type SharpeningPlan } from '.'
 
 const RIGHT_HANDED = 'person-right'
 const plan = (log: Log, wanted: Partial<Sharpening> = {}, rules: Partial<HouseRules> = {}): SharpeningPlan =>
@@ -143,7 +136,7 @@ describe('what a tool is not for', () => {
       if (tool !== 'squareFile' && tool !== 'benchGrinder')
         expect(whyNotWith(tool, square, constant)).toBe('neverRound')
     for (const guide of ['topPlate', 'chassis', 'twoInOne', 'jig', 'freehand'] as const)
-      expect(usualTool('file', square, { guide })).toBe('squareFile')
+      expect(usualTool('file', square, { ...DEFAULT_RULES, guide })).toBe('squareFile')
     expect(whyNotWith('squareFile', SPEC, constant)).toBe('neverBevelled')
     const { setUp, refusal } = planSharpening(stateOf(new Log(square)), DEFAULT_RULES, {
       action: 'file',
@@ -206,7 +199,10 @@ describe('steps', () => {
       const ids = steps.map(({ id }) => id)
       expect(ids[0]).toBe('makeSafe')
       expect(ids.includes('ring'), tool).toBe(tool.endsWith('Grinder'))
-      expect(ids).toEqual(expect.arrayContaining(['turn', 'recheck', 'gauges', 'lookOver', 'putBack']))
+      expect(ids).toEqual(expect.arrayContaining(['turn', 'recheck', 'lookOver', 'putBack']))
+      // A two-in-one has the gauges done with every stroke: no pass of their own.
+      expect(ids.includes('gauges'), tool).toBe(tool !== 'twoInOne')
+      expect(ids.includes('stop'), tool).toBe(['jig', 'benchGrinder', 'smallGrinder'].includes(tool))
     }
   })
 

@@ -3,7 +3,7 @@ import { admitAll } from '../admit'
 import { Log, SPEC, stateOf } from '../fixtures/logs'
 import { fold } from '../fold'
 import { DEFAULT_RULES } from '../house'
-import type { Entry } from '../log'
+import type { Entry, PlateUsed } from '../log'
 import { specFromProfile } from '../profile'
 import { decide, waysOut } from '../verdict'
 import {
@@ -30,9 +30,9 @@ function until(plan: SharpeningPlan, id: string, ...first: WalkEvent[]): WalkEve
   return events
 }
 let ids = 0
-const written = { loopId: 'loop-under-test', personId: null, endedMs: Date.parse(AT), gaugesToUm: null }
-const parcel = (plan: SharpeningPlan, events: WalkEvent[], gaugesToUm: number | null = null) =>
-  parcelOf(plan, events, { ...written, gaugesToUm, newId: () => `parcel-entry-${(ids += 1)}` })
+const written = { loopId: 'loop-under-test', personId: null, endedMs: Date.parse(AT), gaugesTo: null }
+const parcel = (plan: SharpeningPlan, events: WalkEvent[], gaugesTo: PlateUsed | null = null) =>
+  parcelOf(plan, events, { ...written, gaugesTo, newId: () => `parcel-entry-${(ids += 1)}` })
 
 describe('a walk', () => {
   const log = new Log(SMALL).measureAll(6500, 20)
@@ -106,7 +106,7 @@ describe('a parcel', () => {
     for (let i = 0; i < 10; i += 1) events.push(done(6))
     expect(walkOf(plan, events).step?.id).toBe('gauges')
     events.push(read(2, 6380), done())
-    const entries = parcel(plan, events, 650)
+    const entries = parcel(plan, events, { rests: 'constant' })
     expect(entries.map(({ kind }) => kind)).toEqual(['sharpened', 'measured', 'gaugesLowered'])
     expect(entries[0]).toMatchObject({ strokes: { left: 7, right: 6 }, method: 'fileBench', gaugesLowered: false })
     const all = [...log.entries, ...entries.map((entry) => ({ ...entry, writtenAt: AT, writtenBy: null }))]
@@ -238,9 +238,9 @@ describe('what is found on the way', () => {
     const ripping = specFromProfile({ pitchClass: 'p404', gaugeUm: 1600, driveLinks: 60, cutterType: 'ripping' })
     const rip = planSharpening(stateOf(new Log(ripping)), DEFAULT_RULES, { action: 'regrind', personId: null })
     const at = (deg: number) => walkOf(rip, [{ at: AT, kind: 'angle', cutter: 7, deg }])
-    expect(oddAngles(ripping, DEFAULT_RULES, at(11))).toEqual([{ cutter: 7, deg: 11, wantedDeg: 10 }])
-    expect(oddAngles(ripping, DEFAULT_RULES, at(10.5))).toEqual([])
-    expect(oddAngles(SMALL, DEFAULT_RULES, walkOf(plan, [{ at: AT, kind: 'angle', cutter: 7, deg: 31 }]))).toEqual([])
+    expect(oddAngles(ripping, rip, at(11))).toEqual([{ cutter: 7, deg: 11, wantedDeg: 10 }])
+    expect(oddAngles(ripping, rip, at(10.5))).toEqual([])
+    expect(oddAngles(SMALL, plan, walkOf(plan, [{ at: AT, kind: 'angle', cutter: 7, deg: 31 }]))).toEqual([])
   })
 
   test('back goes to the cutter before, and from the first one to the step before', () => {

@@ -3,10 +3,19 @@ import type { Instant } from '../log'
 import type { Hand } from '../loop'
 import { BEHIND_DAMAGE_UM } from '../sharpen'
 import type { Um } from '../units'
-import type { CutterJob, SideJob } from './cutterJobs'
+import { strokesNear, type CutterJob, type SideJob } from '../jobs/cutterJobs'
 import type { SharpeningPlan } from './plan'
-import { countNow, recheck, strokeWorth, worthBefore, type Recheck, type StrokeWorth, type Stroked } from './progress'
-import type { Step } from './steps'
+import {
+  ALIKE_UM,
+  countNow,
+  recheck,
+  strokeWorth,
+  worthBefore,
+  type Recheck,
+  type StrokeWorth,
+  type Stroked,
+} from './progress'
+import type { Step, StepId } from '../jobs/steps'
 
 /** What happens in the course of a sharpening, one thing after another; undo takes the last one back. */
 export type WalkEvent = { readonly at: Instant } & (
@@ -40,6 +49,8 @@ export interface CutterWork {
   readonly angleDeg: number | null
   /** What was found on it on the way. */
   readonly found: readonly CutterDamage[]
+  /** It came out long and was gone back to: strokes or touches that it has had beyond its first turn. */
+  readonly again: boolean
 }
 
 const UNTOUCHED: CutterWork = {
@@ -51,6 +62,7 @@ const UNTOUCHED: CutterWork = {
   afterUm: null,
   angleDeg: null,
   found: [],
+  again: false,
 }
 
 /** A sharpening as it stands. */
@@ -70,6 +82,18 @@ export interface Walk {
   readonly check: Recheck | null
   /** The second side went on unchecked. */
   readonly unchecked: boolean
+  /** Where the stop ended: as it was read on the cutter that it was found on, else as it was meant; null for none. */
+  readonly stopUm: Um | null
+  readonly stopRead: boolean
+  /** Cutters that came out long and are gone back to, each until it is right. */
+  readonly long: readonly LongCutter[]
+}
+
+/** A cutter that came out longer than where the others were brought to. */
+export interface LongCutter {
+  readonly number: number
+  readonly hand: Hand
+  readonly byUm: Um
 }
 
 interface Going {
@@ -90,15 +114,61 @@ function goOn(plan: SharpeningPlan, going: Going): void {
     going.at = Math.min(plan.steps.length, going.at + 1)
     going.place = 0
   }
-  if (checkedAlready(plan, going)) goOn(plan, going)
+  if (doneAlready(plan, going)) goOn(plan, going)
 }
 
-/** Whether the cutter in hand had its strokes when the second side was checked against the first. */
-function checkedAlready(plan: SharpeningPlan, { at, place, work }: Going): boolean {
+/**
+ * Whether the cutter in hand had its turn before its side began: under a wheel the one that the stop was found on, and
+ * the one by which the second side was checked. One that came out long is done again; so is the first in a jig, whose
+ * stop was still being set.
+ */
+function doneAlready(plan: SharpeningPlan, { at, place, work }: Going): boolean {
   const step = plan.steps[at]
-  if (step?.id !== 'secondSide') return false
   const number = sideOf(plan, step)?.cutters[place]?.number
-  return number !== undefined && number === checkCutter(plan)?.number && work.get(number)?.done === true
+  if (number === undefined || work.get(number)?.done !== true || longBy(plan, work, number) > 0) return false
+  if (step?.id === 'firstSide') return plan.gives === 'touches' && number === stopCutter(plan)?.number
+  return step?.id === 'secondSide' && number === checkCutter(plan)?.number
+}
+
+/** The cutter that the stop is found on: the worst; null where no stop has to be found. */
+export const stopCutter = ({ steps, worst }: SharpeningPlan): CutterJob | null =>
+  steps.some(({ id }) => id === 'stop') ? worst : null
+
+/** Where the stop ended, and whether it was read: the last reading of the cutter that it was found on. */
+function stopOf(plan: SharpeningPlan, work: ReadonlyMap<number, CutterWork>): { um: Um | null; read: boolean } {
+  const found = stopCutter(plan)
+  const um = found === null ? null : (work.get(found.number)?.afterUm ?? null)
+  if (um !== null) return { um, read: true }
+  return { um: plan.stopUm, read: false }
+}
+
+/**
+ * By how much a cutter came out longer than it was to, by its last reading; 0 where it is right, or nobody knows.
+ * Where a stop ended is where all are to be; a filed second side is to come down to the first.
+ */
+function longBy(plan: SharpeningPlan, work: ReadonlyMap<number, CutterWork>, number: number): Um {
+  const um = work.get(number)?.afterUm ?? null
+  if (um === null || (plan.stopUm === null && !plan.evens)) return 0
+  const [first, second] = plan.sides
+  const onSecond = second?.cutters.some((job) => job.number === number) === true
+  const toUm =
+    onSecond && first !== undefined
+      ? levelOfFirst(plan, first, work)
+      : plan.stopUm === null
+        ? null
+        : stopOf(plan, work).um
+  // What was found on the stop itself is the stop.
+  if (toUm === null || (!onSecond && number === stopCutter(plan)?.number)) return 0
+  return um - toUm > ALIKE_UM ? um - toUm : 0
+}
+
+/** Back to a cutter that came out long, in its own side. */
+function goBackTo(plan: SharpeningPlan, going: Going, number: number): void {
+  const at = plan.steps.findIndex((step) => sideOf(plan, step)?.cutters.some((job) => job.number === number) === true)
+  if (at < 0) return
+  going.at = at
+  going.place = sideOf(plan, plan.steps[at])?.cutters.findIndex((job) => job.number === number) ?? 0
+  change(going, number, { again: true })
 }
 
 /** Goes back to the cutter before, or to the last one of the step before. */
@@ -119,6 +189,7 @@ export function checkCutter(plan: SharpeningPlan): CutterJob | null {
 function inHand(plan: SharpeningPlan, { at, place }: Going): CutterJob | null {
   const step = plan.steps[at]
   if (step?.id === 'recheck') return checkCutter(plan)
+  if (step?.id === 'stop') return stopCutter(plan)
   return sideOf(plan, step)?.cutters[place] ?? null
 }
 
@@ -126,6 +197,9 @@ function inHand(plan: SharpeningPlan, { at, place }: Going): CutterJob | null {
 function change({ work }: Going, number: number | undefined, part: Partial<CutterWork>): void {
   if (number !== undefined) work.set(number, { ...(work.get(number) ?? UNTOUCHED), ...part })
 }
+
+/** Steps in which one cutter is worked and read, whatever its side. */
+const FINDS: ReadonlySet<StepId | undefined> = new Set(['stop', 'recheck'])
 
 /** What was seen of a cutter, wherever one is. */
 function note(plan: SharpeningPlan, going: Going, event: Extract<WalkEvent, { readonly cutter: number }>): void {
@@ -140,8 +214,10 @@ function note(plan: SharpeningPlan, going: Going, event: Extract<WalkEvent, { re
       return
     case 'read':
       // Of the cutter in hand a length may be what it has before its strokes; of one that is done it is what is left.
-      if (done || plan.steps[going.at]?.id === 'recheck') change(going, cutter, { done: true, afterUm: event.um })
-      else change(going, cutter, { beforeUm: event.um })
+      if (done || FINDS.has(plan.steps[going.at]?.id)) {
+        change(going, cutter, { done: true, afterUm: event.um })
+        if (!FINDS.has(plan.steps[going.at]?.id) && longBy(plan, going.work, cutter) > 0) goBackTo(plan, going, cutter)
+      } else change(going, cutter, { beforeUm: event.um })
   }
 }
 
@@ -150,7 +226,10 @@ function take(plan: SharpeningPlan, going: Going, event: WalkEvent): void {
   switch (event.kind) {
     case 'done': {
       const counted = event.count === undefined ? {} : { count: event.count }
-      change(going, number, { done: true, skipped: false, ...counted })
+      const before = number === undefined ? undefined : going.work.get(number)
+      // Gone back to: what it gets now comes on top, and what it reads is to be seen anew.
+      const more = before?.again === true && before.done ? againAfter(plan, going, before, event.count) : counted
+      change(going, number, { done: true, skipped: false, ...more })
       goOn(plan, going)
       return
     }
@@ -173,6 +252,22 @@ function take(plan: SharpeningPlan, going: Going, event: WalkEvent): void {
   }
 }
 
+/** What a cutter has had once it was done again. */
+function againAfter(
+  plan: SharpeningPlan,
+  going: Going,
+  { count, afterUm }: CutterWork,
+  more: number | undefined,
+): Partial<CutterWork> {
+  const job = inHand(plan, going)
+  const given =
+    more ??
+    (job === null || afterUm === null
+      ? 0
+      : Math.max(1, strokesNear(Math.max(1, longBy(plan, going.work, job.number)), plan.bites[job.hand], false)))
+  return { again: false, afterUm: null, count: plan.gives === 'touches' ? count : (count ?? job?.count ?? 0) + given }
+}
+
 /** The step that each thing happens in, before it changes anything. */
 export function stepsAt(plan: SharpeningPlan, events: readonly WalkEvent[]): (Step | null)[] {
   const going: Going = { at: 0, place: 0, work: new Map(), unchecked: false }
@@ -187,6 +282,8 @@ const mean = (values: readonly number[]): number => values.reduce((sum, value) =
 
 /** What readings of one side say of a stroke. */
 function strokedOf(plan: SharpeningPlan, hand: Hand, work: ReadonlyMap<number, CutterWork>): Stroked[] {
+  // Against a stop strokes are no measure: what it ends at is where the stop stands.
+  if (plan.stopUm !== null) return []
   const side = plan.sides.find((one) => one.hand === hand)
   return (side?.cutters ?? []).flatMap(({ number, lengthUm, lengthSdUm, count }) => {
     const one = work.get(number)
@@ -211,16 +308,21 @@ function levelsRead(plan: SharpeningPlan, side: SideJob, work: ReadonlyMap<numbe
   })
 }
 
+/** Where the first side stands: as it was read, as it was known before, or where the stop ended. Null for nobody knows. */
+function levelOfFirst(plan: SharpeningPlan, first: SideJob, work: ReadonlyMap<number, CutterWork>): Um | null {
+  const then = levelsRead(plan, first, work)
+  if (then.length > 0) return Math.round(mean(then))
+  // Of a side that was done another time its lengths are what is known of it.
+  if (plan.waiting !== null) return Math.round(mean(first.cutters.map((job) => job.lengthUm)))
+  return stopOf(plan, work).um
+}
+
 /** How the second side compares with the first, once a cutter of each was measured; a stop says what the first is. */
 function checkOf(plan: SharpeningPlan, work: ReadonlyMap<number, CutterWork>, strokeUm: number): Recheck | null {
   const [first, second] = plan.sides
   const now = second === undefined ? [] : levelsRead(plan, second, work)
-  if (first === undefined || now.length === 0) return null
-  const then = levelsRead(plan, first, work)
-  // Of a side that was done another time its lengths are what is known of it.
-  const before = plan.waiting === null ? null : mean(first.cutters.map((job) => job.lengthUm))
-  const against = then.length > 0 ? mean(then) : (before ?? plan.stopUm)
-  return against === null ? null : recheck(Math.round(against), Math.round(now.at(-1) ?? 0), strokeUm)
+  const against = first === undefined ? null : levelOfFirst(plan, first, work)
+  return against === null || now.length === 0 ? null : recheck(against, Math.round(now.at(-1) ?? 0), strokeUm)
 }
 
 /** Part of the strokes of a side by which the check changes the rest of it at most. Starting value. */
@@ -237,7 +339,8 @@ function countBeside(
   check: Recheck | null,
 ): number | null {
   const second = plan.sides[1]
-  if (check === null || plan.gives === 'touches' || job.untilClean || job.hand !== second?.hand) return null
+  if (check === null || plan.gives === 'touches' || plan.stopUm !== null || job.untilClean || job.hand !== second?.hand)
+    return null
   const read = second.cutters.filter(({ number, damageUm }) => damageUm === 0 && work.get(number)?.afterUm != null)
   const last = read.at(-1)
   const planned = second.cutters.find(({ number }) => number === job.number)?.count ?? job.count
@@ -268,7 +371,11 @@ export function walkOf(plan: SharpeningPlan, events: readonly WalkEvent[]): Walk
   const second = plan.sides[1]?.hand ?? 'right'
   const check = checkOf(plan, work, worth[second].meanUm)
   const jobIs = job === null ? null : jobNow(plan, job, work, worth)
-  const beside = jobIs === null || step?.id === 'recheck' ? null : countBeside(plan, jobIs, work, check)
+  const beside =
+    jobIs === null || FINDS.has(step?.id) || work.get(jobIs.number)?.again === true
+      ? null
+      : countBeside(plan, jobIs, work, check)
+  const stop = stopOf(plan, work)
   return {
     at,
     step,
@@ -279,7 +386,35 @@ export function walkOf(plan: SharpeningPlan, events: readonly WalkEvent[]): Walk
     worth,
     check,
     unchecked,
+    stopUm: stop.um,
+    stopRead: stop.read,
+    long: plan.sides.flatMap(({ cutters }) =>
+      cutters.flatMap(({ number, hand }) => {
+        const byUm = longBy(plan, work, number)
+        return byUm > 0 ? [{ number, hand, byUm }] : []
+      }),
+    ),
   }
+}
+
+/** Where a stop ends a cutter: as it was read on the first side, and the second side comes to where that one stands. */
+function stopFor(plan: SharpeningPlan, { hand }: CutterJob, work: ReadonlyMap<number, CutterWork>): Um | null {
+  const [first, second] = plan.sides
+  return second?.hand === hand && first !== undefined ? levelOfFirst(plan, first, work) : stopOf(plan, work).um
+}
+
+/** What a cutter gets that came out long: down to where it was to be. */
+function longJob(
+  plan: SharpeningPlan,
+  job: CutterJob,
+  lengthUm: Um,
+  work: ReadonlyMap<number, CutterWork>,
+  worth: Walk['worth'],
+): CutterJob {
+  const targetUm = lengthUm - longBy(plan, work, job.number)
+  const now = { ...job, lengthUm, targetUm, removeUm: lengthUm - targetUm, untilClean: false }
+  if (plan.gives === 'touches') return { ...now, count: 1 }
+  return { ...now, count: Math.max(1, countNow({ ...now, damageUm: 0 }, worth[job.hand])) }
 }
 
 /** A cutter's job with what is known by now: its length where it was read, its count by what a stroke is worth. */
@@ -289,17 +424,20 @@ function jobNow(
   work: ReadonlyMap<number, CutterWork>,
   worth: Walk['worth'],
 ): CutterJob {
-  const { beforeUm = null, found = [] } = work.get(job.number) ?? {}
+  const { beforeUm = null, afterUm = null, again = false, found = [] } = work.get(job.number) ?? {}
+  if (again && afterUm !== null) return longJob(plan, job, afterUm, work, worth)
   const lengthUm = beforeUm ?? job.lengthUm
   const foundUm = damageDepth(found).knownUm
   // To a stop, or to what others have, it comes down to the same length whatever it began at; else it gets as much.
-  const plannedUm = plan.stopUm ?? Math.min(lengthUm, beforeUm === null ? job.targetUm : lengthUm - job.removeUm)
+  const stopUm = plan.stopUm === null ? null : stopFor(plan, job, work)
+  const plannedUm = stopUm ?? Math.min(lengthUm, beforeUm === null ? job.targetUm : lengthUm - job.removeUm)
   // What was found on the way is worked through too; a stop ends where it ends.
   const targetUm =
     foundUm === 0 || plan.stopUm !== null ? plannedUm : Math.min(plannedUm, lengthUm - foundUm - BEHIND_DAMAGE_UM)
   const untilClean = job.untilClean || (found.length > 0 && plan.stopUm === null)
   const damageUm = Math.max(job.damageUm, foundUm)
   const now = { ...job, lengthUm, targetUm, damageUm, untilClean, removeUm: Math.max(0, lengthUm - targetUm) }
-  if (plan.gives === 'touches') return now
+  // To a stop it is worked until the stop ends it: nothing is counted up.
+  if (plan.gives === 'touches' || stopUm !== null) return now
   return { ...now, count: Math.max(1, countNow(now, worth[job.hand])) }
 }

@@ -1,7 +1,7 @@
 import { sideDifference, sumOf } from '../belief'
 import { CUTTER_DAMAGE, type CutterDamageKind } from '../damage'
 import { targetSetting } from '../geometry'
-import type { HouseRules } from '../house'
+import { gaugeRuleOf, type HouseRules } from '../house'
 import type { Cause } from '../log'
 import type { Hand } from '../loop'
 import type { SawDue, SawState } from '../saw'
@@ -93,7 +93,7 @@ function gaugePriors({ state, rules }: Scene): Partial<Record<Cause, number>> {
   const { cutters, settings, spec } = state
   const meanUm = cutters.reduce((sum, { length }) => sum + length.um, 0) / cutters.length
   const { mean, variance } = sumOf(settings.tied, () => 1 / cutters.length)
-  const offUm = mean - targetSetting(spec, meanUm, rules)
+  const offUm = mean - targetSetting(spec, meanUm, gaugeRuleOf(state, rules))
   const sd = Math.max(1, Math.sqrt(variance))
   const low = normalBelow((offUm - rules.gaugeLowUm) / sd)
   const high = normalBelow((-offUm - rules.gaugeHighUm) / sd)

@@ -1,4 +1,5 @@
 import type { CutterDamage, PartDamage } from '../damage'
+import type { WoodStep } from '../geometry'
 import type { Hand } from '../loop'
 import type { LengthBelief, SettingBelief } from '../belief'
 import type {
@@ -43,6 +44,8 @@ export interface CutterState {
   readonly length: Estimate
   readonly setting: Estimate
   readonly damage: readonly CutterDamage[]
+  /** Top plate angle as it was last read or filed, degrees; null where nobody has said. */
+  readonly angleDeg: number | null
 }
 
 /** The loop's length at one moment of its life, for the life chart. */
@@ -165,6 +168,30 @@ export interface OpenStrike {
   readonly cutters: readonly number[]
   /** What it has run since all the same. */
   readonly tanksSince: number
+  /** Cutters that somebody has looked at since, in however many entries. */
+  readonly looked: readonly number[]
+}
+
+/** A sharpening that was begun and not ended: one side is sharp, or a part of it, and the other is not. */
+export interface BegunSharpening {
+  readonly entryId: string
+  readonly at: Instant
+  readonly personId: string | null
+  /** The side that was begun with; the other one waits. */
+  readonly side: Hand
+}
+
+/** What a shorter reading is put down to. */
+export const PUT_DOWN_TO = ['struck', 'shop', 'unlogged', 'round', 'confirmed'] as const
+export type PutDownTo = (typeof PUT_DOWN_TO)[number]
+
+/** A reading that nobody would have expected, and was taken since something explains it. */
+export interface ExplainedReading {
+  readonly cutter: number
+  readonly entryId: string
+  /** How much shorter it is than was thought; below nothing it is longer. */
+  readonly byUm: Um
+  readonly to: PutDownTo
 }
 
 /** What a look showed: the causes that are there of those that it can show. */
@@ -250,6 +277,12 @@ export interface LoopState {
   readonly openStrikes: readonly OpenStrike[]
   /** A sharpening ended after one side, and this one waits: until it follows the loop would pull. Null for none. */
   readonly waitingSide: Hand | null
+  /** A sharpening that was begun and has not ended; null for none. */
+  readonly begun: BegunSharpening | null
+  /** Readings that were taken although nobody expected them, the last ones, and what they are put down to. */
+  readonly explained: readonly ExplainedReading[]
+  /** Step of the progressive plate that its gauges were last lowered with; null where nobody said. */
+  readonly woodStep: WoodStep | null
   readonly sharpenings: number
   /** How many of them were of each kind. */
   readonly sharpenedBy: Readonly<Record<Population, number>>

@@ -1,12 +1,12 @@
-import type { CutterState, LoopState } from '../state'
-import { damageAfterRemoval, damageDepth, shapeUm } from '../damage'
+import type { LoopState } from '../state'
+import { damageAfterRemoval, damageDepth } from '../damage'
 import { edgeDrop } from '../geometry'
 import type { UnevenSchool } from '../house'
-import { BEHIND_DAMAGE_UM, filingRemovals, removals, strokesFor } from '../sharpen'
+import { filingRemovals, removals, strokesFor, withShape } from '../sharpen'
 import { mean } from '../stats'
 import type { Um } from '../units'
-import { learnedOf } from './learned'
-import { onceFor } from './onceFor'
+import { learnedOf } from '../jobs/learned'
+import { onceFor } from '../jobs/onceFor'
 
 /** What taking metal off leaves, cutter by cutter, whatever the house says about it. */
 export interface Cut {
@@ -84,14 +84,6 @@ function cutOf(state: LoopState, offUm: readonly Um[], perStrokeUm: number, slop
     dropUm: edgeDrop(meanUm, slopeDeg),
     strokes,
   }
-}
-
-/** A shape that takes length counts like damage that reaches as deep. */
-export function withShape(cutter: CutterState): CutterState {
-  const takes = shapeUm(cutter.damage)
-  return takes === 0
-    ? cutter
-    : { ...cutter, damage: [...cutter.damage, { kind: 'chipped', depthUm: Math.max(0, takes - BEHIND_DAMAGE_UM) }] }
 }
 
 /**

@@ -2,6 +2,7 @@ import type { LoopState } from '../state'
 import { damageDepth } from '../damage'
 import type { HouseRules } from '../house'
 import type { Action } from '../log'
+import { asMeant } from '../jobs'
 import { NO_MINUTES, type MinutesRange } from '../sharpen'
 import { atBound, depthOpen, type End } from './bounds'
 import { choose, type Chosen } from './choose'
@@ -25,9 +26,10 @@ interface WorkedOut {
   readonly chosen: Chosen
 }
 
-function workOut(state: LoopState, rules: HouseRules): WorkedOut {
-  const { ahead, needs: found, limits, standing } = findAll(state, rules)
-  const needs = callsForNow(state, rules, found)
+function workOut(found: LoopState, rules: HouseRules): WorkedOut {
+  const state = asMeant(found, rules)
+  const { ahead, needs: all, limits, standing } = findAll(state, rules)
+  const needs = callsForNow(state, rules, all)
   const options = simulateOptions(layOut(state, rules, ahead, needs), limits)
   const chosen = choose({ state, rules, ahead, options, needs, limits, standing })
   const reasons = state.retired === null ? [...chosen.reasons, ...fileMisfits(state, ahead)] : chosen.reasons

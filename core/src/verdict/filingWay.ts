@@ -3,7 +3,7 @@ import type { HouseRules, UnevenSchool } from '../house'
 import { usableLengthUm } from '../profile'
 import { cutsOf } from './cuts'
 import { leastThatCut } from './dirt'
-import { learnedOf } from './learned'
+import { learnedOf } from '../jobs/learned'
 import type { Needs } from './needs'
 import type { Reason, Rule } from './verdict'
 
@@ -35,10 +35,18 @@ const OF_DEPTH: ReadonlySet<Rule> = new Set(['damageToClean', 'tooDeepToFile'])
  * What a loop calls for now: damage that was filed at, and whose rest is left to the next sharpenings, does
  * not call for one by itself where that is how things are done.
  */
-export function callsForNow(state: LoopState, rules: HouseRules, needs: Needs): Needs {
+export function callsForNow(state: LoopState, rules: HouseRules, found: Needs): Needs {
+  // Where each gauge is set to its own cutter, lengths may differ.
+  const needs = rules.unevenSchool === 'ownGauges' ? butFor(found, ({ rule }) => rule === 'uneven') : found
   const left = ({ rule, cutter = 0 }: Reason): boolean =>
     OF_DEPTH.has(rule) && (state.cutters[cutter - 1]?.damage ?? []).every(({ catchingUp }) => catchingUp === true)
   if (!needs.repairs.some(left) || filingWay(state, rules) !== 'sameStrokes') return needs
-  const without = (reasons: readonly Reason[]): readonly Reason[] => reasons.filter((reason) => !left(reason))
+  return butFor(needs, left)
+}
+
+/** What is called for, but for some of it. */
+function butFor(needs: Needs, not: (reason: Reason) => boolean): Needs {
+  if (!needs.repairs.some(not)) return needs
+  const without = (reasons: readonly Reason[]): readonly Reason[] => reasons.filter((reason) => !not(reason))
   return { ...needs, repairs: without(needs.repairs), metal: without(needs.metal), all: without(needs.all) }
 }

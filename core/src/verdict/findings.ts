@@ -4,7 +4,8 @@ import { chanceBeyond, type CutterSummary } from '../measure'
 import { cameUsed, QUESTION_KINDS, type CutterState, type Known, type LoopState } from '../state'
 import { CUTTER_DAMAGE, damageDepth, PART_DAMAGE, type DamageEffect } from '../damage'
 import { fileFor, lengthToRight } from '../geometry'
-import { chanceTooLow, gaugeOffUm, gaugeStanding } from '../house'
+import { chanceTooLow, gaugeOffUm, gaugeRuleOf, gaugeStanding } from '../house'
+import { otherHand } from '../loop'
 import { PITCH_PROFILES } from '../profile'
 import { BEHIND_DAMAGE_UM } from '../sharpen'
 import { normalBelow } from '../stats'
@@ -12,7 +13,7 @@ import { beyondAnyEdge } from '../wear'
 import type { Um } from '../units'
 import { tooFewCut } from './dirt'
 import type { Forecast } from './forecast'
-import { onceFor } from './onceFor'
+import { onceFor } from '../jobs/onceFor'
 import { SURE_CHANCE } from './sides'
 import type { Reason, Rule } from './verdict'
 
@@ -93,15 +94,16 @@ export function nothingBehindDamage(state: LoopState, rules: FindingRules, { sum
 /** What makes a loop unfit for use as it is, without ending it. */
 export function stops(state: LoopState, rules: FindingRules, { slopeDeg }: Forecast): Reason[] {
   const reasons = [...damageWith(state, 'unfit', 'unfitDamage'), ...damageWith(state, 'attention', 'needsAttention')]
+  const rule = gaugeRuleOf(state, rules)
   let lowest: Reason | undefined
   for (const cutter of state.cutters) {
     // An estimate counts here too: gauges once read too low stay so until filing, or a plate, says not.
-    if (gaugeStanding(state.spec, cutter, rules) !== 'low') continue
+    if (gaugeStanding(state.spec, cutter, rule) !== 'low') continue
     const { number, hand, setting } = cutter
-    const overUm = gaugeOffUm(state.spec, cutter, rules)
+    const overUm = gaugeOffUm(state.spec, cutter, rule)
     if (lowest?.value === undefined || overUm > lowest.value.amount) {
       // Back inside what is let run, and no more.
-      const takesUm = lengthToRight(state.spec, Math.max(1, overUm - rules.gaugeLowUm), rules, slopeDeg)
+      const takesUm = lengthToRight(state.spec, Math.max(1, overUm - rules.gaugeLowUm), rule, slopeDeg)
       lowest = {
         rule: 'gaugesTooLow',
         cutter: number,
@@ -110,13 +112,15 @@ export function stops(state: LoopState, rules: FindingRules, { slopeDeg }: Forec
         limit: um(rules.gaugeLowUm),
         limitFrom: 'house',
         known: setting.known,
-        chance: chanceTooLow(state.spec, cutter, rules),
+        chance: chanceTooLow(state.spec, cutter, rule),
         ...(takesUm === null ? {} : { takes: um(takesUm) }),
       }
     }
   }
   // One side sharp and the other not, it pulls: what began at the bench is finished there.
   if (state.waitingSide !== null) reasons.push({ rule: 'sideWaits', hand: state.waitingSide, limitFrom: 'trade' })
+  else if (state.begun !== null)
+    reasons.push({ rule: 'begunNotEnded', hand: otherHand(state.begun.side), limitFrom: 'trade' })
   return lowest === undefined ? reasons : [...reasons, lowest]
 }
 
@@ -280,10 +284,11 @@ const knownOf = ({ cutters }: LoopState): Known =>
 /** Gauges that stand high, each against its own target, or that somebody saw were not right. */
 export function gaugesHigh(state: LoopState, rules: FindingRules): Reason[] {
   const seen = damageWith(state, 'gauge', 'gaugeToPutRight')
-  const high = state.cutters.filter((cutter) => gaugeStanding(state.spec, cutter, rules) === 'high')
+  const rule = gaugeRuleOf(state, rules)
+  const high = state.cutters.filter((cutter) => gaugeStanding(state.spec, cutter, rule) === 'high')
   const [first] = high
   if (first === undefined) return seen
-  const highBy = (cutter: CutterState): Um => -gaugeOffUm(state.spec, cutter, rules)
+  const highBy = (cutter: CutterState): Um => -gaugeOffUm(state.spec, cutter, rule)
   const highest = high.reduce((most, one) => (highBy(one) > highBy(most) ? one : most), first)
   const oneSide = high.every(({ hand }) => hand === first.hand)
   return [

@@ -1,6 +1,7 @@
 import type { FindingRules } from './findingRules'
 import type { LoopState } from '../state'
 import { targetSetting } from '../geometry'
+import { gaugeRuleOf } from '../house'
 import type { CutterSummary } from '../measure'
 import type { LifetimeBelief } from '../stats'
 import type { Um } from '../units'
@@ -13,7 +14,7 @@ import {
   type RemovalMix,
   type StrokeBelief,
 } from '../wear'
-import { learnedOf } from './learned'
+import { learnedOf } from '../jobs/learned'
 
 /** What a loop has left and when its gauges are due. */
 export interface Forecast {
@@ -48,7 +49,7 @@ export function forecast(state: LoopState, rules: FindingRules): Forecast {
   const { summary, settingUm, slopeDeg } = learned
   const removal = learned.mix
   const usableUm = Math.max(0, summary.worstAfterUm - spec.markLengthUm - rules.reserveUm)
-  const targetUm = targetSetting(spec, learned.meanLengthUm, rules)
+  const targetUm = targetSetting(spec, learned.meanLengthUm, gaugeRuleOf(state, rules))
   return {
     summary,
     usableUm,

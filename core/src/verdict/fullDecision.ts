@@ -2,7 +2,7 @@ import type { LoopState, RemovalSample } from '../state'
 import { grinderSettings, type GrinderSettings } from '../geometry'
 import { rulesConflicts, type HouseRules, type Question, type RulesConflict } from '../house'
 import type { Instant } from '../log'
-import { topPlateAngleFor } from '../sharpen'
+import { angleMeant } from '../sharpen'
 import type { LifetimeBelief } from '../stats'
 import {
   endDate,
@@ -84,7 +84,7 @@ export function grinderFor(
   const regrind = options.find(({ action }) => action === 'regrind')
   const ahead = forecast(state, rules)
   return grinderSettings(state.spec, {
-    angleDeg: topPlateAngleFor(state.spec, rules.chiselAngleDeg),
+    angleDeg: angleMeant(state, rules),
     downAngleDeg: rules.chiselDownAngleDeg,
     stopUm: (regrind?.leftUm ?? 0) + state.spec.markLengthUm,
     settingUm: ahead.targetUm,

@@ -50,7 +50,7 @@ describe('what things cost, worked by hand', () => {
 
   test('a house sharpens the way it does, and with a choice the cheaper way', () => {
     const at = (rules: Partial<typeof DEFAULT_RULES>): number => {
-      const { labourMinor, toolsMinor } = routineCost(36, { ...DEFAULT_RULES, ...rules })
+      const { labourMinor, toolsMinor } = routineCost(SPEC, 36, { ...DEFAULT_RULES, ...rules })
       return labourMinor + toolsMinor
     }
     const byFile = at({ bench: 'fileForRoutine' })

@@ -1,6 +1,7 @@
 import { loopPriceMinor, type HouseRules, type Prices } from '../house'
 import { BENCH_FIGURES, usableLengthUm, type LoopSpec } from '../profile'
-import { filingMinutesOf, grindingMinutes, strokesFor, type MinutesRange } from '../sharpen'
+import { usualTool } from '../jobs/tools'
+import { evenLoad, strokesFor, workMinutes, type MinutesRange } from '../sharpen'
 import { REMOVAL_PRIORS } from '../wear'
 import type { Money, Option, Range } from './verdict'
 
@@ -54,19 +55,20 @@ export interface RoutineCost {
 }
 
 /** What one routine sharpening of a loop like this costs the way the house does it: work and tools. */
-export function routineCost(cutters: number, rules: HouseRules): RoutineCost {
+export function routineCost(spec: LoopSpec, cutters: number, rules: HouseRules): RoutineCost {
   const strokes = cutters * strokesFor(REMOVAL_PRIORS.routine.meanUm)
   const byFile: RoutineCost = {
     labourMinor: labourMinor(
-      filingMinutesOf(strokes, cutters, 'bench', rules.guide).likely * rules.pace.routine,
+      workMinutes(usualTool('file', spec, rules), evenLoad(cutters, REMOVAL_PRIORS.routine.meanUm)).likely *
+        rules.pace.routine,
       rules,
     ),
     toolsMinor: filesMinor(strokes, rules),
   }
   if (!rules.grinderOwned || rules.bench === 'fileForRoutine') return byFile
-  const offUm = new Array<number>(cutters).fill(REMOVAL_PRIORS.grind.meanUm)
+  const ground = evenLoad(cutters, REMOVAL_PRIORS.grind.meanUm, { findsStop: true })
   const byWheel: RoutineCost = {
-    labourMinor: labourMinor(grindingMinutes(offUm).likely * rules.pace.grind, rules),
+    labourMinor: labourMinor(workMinutes('benchGrinder', ground).likely * rules.pace.grind, rules),
     toolsMinor: rules.wheelPerLoopMinor,
   }
   const total = ({ labourMinor: work, toolsMinor }: RoutineCost): number => work + toolsMinor

@@ -6,7 +6,7 @@ import { unfitForDirt } from './dirt'
 import { dullness, endings, gaugesHigh, repairs, stops, unknowns } from './findings'
 import { forecast, type Forecast } from './forecast'
 import type { Reason, Rule } from './verdict'
-import { onceFor } from './onceFor'
+import { onceFor } from '../jobs/onceFor'
 import { signsOfGauges, signsOfLowGauges, signsOfShape, signsOfTheEdge, signsToLookInto } from './signsSay'
 
 /** What a loop calls for. */

@@ -2,15 +2,11 @@ import type { LoopState } from '../state'
 import { CUTTER_DAMAGE } from '../damage'
 import { LONG_FILING_UM } from '../belief'
 import { targetSetting } from '../geometry'
-import { loopPriceMinor, type HouseRules, type UnevenSchool } from '../house'
+import { gaugeRuleOf, loopPriceMinor, type HouseRules, type UnevenSchool } from '../house'
 import type { Action } from '../log'
 import {
   addMinutes,
-  filingMinutesOf,
-  timesMinutes,
   gaugeMinutes,
-  grindingMinutes,
-  GUIDES,
   newLoopMinutes,
   NO_MINUTES,
   shopMinutes,
@@ -26,7 +22,8 @@ import { chanceBeyond } from '../measure'
 import { cutsOf, type Cut } from './cuts'
 import { filingWay } from './filingWay'
 import type { Forecast } from './forecast'
-import { learnedOf } from './learned'
+import { TOOL_FACTS, workOf, type Work, type WorkWanted } from '../jobs'
+import { learnedOf } from '../jobs/learned'
 import {
   bill,
   filesMinor,
@@ -39,7 +36,7 @@ import {
   routineCost,
 } from './money'
 import type { HouseLimits, Needs } from './needs'
-import { onceFor } from './onceFor'
+import { onceFor } from '../jobs/onceFor'
 import { SURE_CHANCE } from './sides'
 import type { InStages, Option, Range, Reason, Risk } from './verdict'
 
@@ -125,6 +122,8 @@ interface Plan {
   readonly cut: Cut
   readonly tool: 'file' | 'wheel' | 'none'
   readonly minutes: MinutesRange
+  /** What every cutter and gauge gets; null where nothing is sharpened in the house. */
+  readonly work: Work | null
   readonly goods: Goods
   readonly against: readonly Reason[]
   /** Part of a full sharpening's sharp hours that it gives. */
@@ -150,7 +149,7 @@ function limitsBroken(
   const { shortest, longest, difference } = summary
   const spreadChance = chanceBeyond(spreadUm, Math.hypot(shortest.length.sdUm, longest.length.sdUm), rules.evennessUm)
   // Of what is hardly known at all, both tails lie beyond any limit.
-  if (spreadUm > rules.evennessUm && spreadChance >= SURE_CHANCE)
+  if (rules.unevenSchool !== 'ownGauges' && spreadUm > rules.evennessUm && spreadChance >= SURE_CHANCE)
     broken.push({
       rule: 'uneven',
       value: um(spreadUm),
@@ -186,21 +185,20 @@ function againstIt(basis: Basis, { cut, tool, against }: Plan): Reason[] {
 }
 
 /** What a plan does about the gauges: whether they come down in the same go, to what, and how long it takes. */
-function gaugesOf({ state, rules, ahead, needs }: Basis, { action, cut, tool, minutes }: Plan) {
+function gaugesOf({ state, rules, ahead, needs }: Basis, { action, cut, tool, minutes, work }: Plan) {
   const settingUm = ahead.settingUm - cut.dropUm
-  const targetUm = targetSetting(state.spec, cut.meanAfterUm, rules)
+  const targetUm = targetSetting(state.spec, cut.meanAfterUm, gaugeRuleOf(state, rules))
   const only = action === 'lowerGauges'
-  const due = targetUm - settingUm > rules.gaugeHighUm || needs.gauges.length > 0
-  const gauges = only || (tool !== 'none' && due)
-  // The flat file of a two-in-one would take the bumper with the gauge.
-  const withFile = tool === 'file' && GUIDES[rules.guide].gaugesToo && !hasBumpers(state.spec)
+  const due = work === null ? targetUm - settingUm > rules.gaugeHighUm : work.gauges.due
+  // A two-in-one brings them down with every stroke, to one setting for life.
+  const onTheWay = work !== null && TOOL_FACTS[work.tool].gaugesToo
+  const gauges = only || onTheWay || (tool !== 'none' && (due || needs.gauges.length > 0))
+  const counted = only || onTheWay || work?.gauges.due === true
   return {
     gauges,
-    settingUm: gauges ? Math.max(settingUm, targetUm) : settingUm,
+    settingUm: gauges ? Math.max(settingUm, onTheWay ? state.spec.settingUm : targetUm) : settingUm,
     minutes:
-      gauges && !only && !withFile
-        ? addMinutes(minutes, gaugeMinutes(state.cutters.length, hasBumpers(state.spec)))
-        : minutes,
+      gauges && !counted ? addMinutes(minutes, gaugeMinutes(state.cutters.length, hasBumpers(state.spec))) : minutes,
   }
 }
 
@@ -235,7 +233,7 @@ function simulate(basis: Basis, plan: Plan): Option {
     deepestUm: cut.deepestUm,
     meanUm: cut.meanUm,
     leftUm: shortestUm - state.spec.markLengthUm,
-    strokes: tool === 'file' ? cut.strokes : null,
+    strokes: plan.work === null || tool !== 'file' ? null : strokesOf(plan.work),
     way: filed.way,
     stages: filed.stages,
     spreadUm: cut.spreadUm,
@@ -250,6 +248,19 @@ function simulate(basis: Basis, plan: Plan): Option {
     perHourMinor,
     risks: cutting ? risksOf(plan, rules) : [],
     daysAway: plan.daysAway,
+  }
+}
+
+/** Strokes as the work has them: the figures of the card, the job sheet and the work step by step. */
+function strokesOf({ sides }: Work): NonNullable<Option['strokes']> {
+  const counts = sides.flatMap(({ cutters }) => cutters.map(({ count }) => count))
+  const bySide = { left: 0, right: 0 }
+  for (const { hand, count } of sides) bySide[hand] = count
+  return {
+    each: Math.min(...counts),
+    most: Math.max(...counts),
+    total: counts.reduce((sum, one) => sum + one, 0),
+    bySide,
   }
 }
 
@@ -300,6 +311,23 @@ function weigh(basis: Basis, limits: HouseLimits): Weighed {
   }
 }
 
+/** What was worked out of a loop, by what it was worked out under. */
+const worked = onceFor((_state: LoopState) => new Map<string, Work>())
+
+/** What a sharpening does to every cutter and gauge: the same that the card, the job sheet and the steps say. */
+function workFor(state: LoopState, rules: HouseRules, action: WorkWanted['action'], school: UnevenSchool): Work {
+  const { guide, pace, gaugeSchool, woodStep, gaugeHighUm, gaugeLowUm, chiselAngleDeg, chiselDownAngleDeg } = rules
+  const times = `${pace.touchUp} ${pace.routine} ${pace.grind}`
+  const limits = `${gaugeSchool} ${woodStep} ${gaugeHighUm} ${gaugeLowUm} ${chiselAngleDeg} ${chiselDownAngleDeg}`
+  const key = `${action} ${action === 'file' ? school : ''} ${guide} ${times} ${limits} ${rules.grinderOwned ? 1 : 0}`
+  const known = worked(state)
+  const before = known.get(key)
+  if (before !== undefined) return before
+  const work = workOf(state, rules, school, { action, personId: null })
+  known.set(key, work)
+  return work
+}
+
 /** A reason that holds when something is so. */
 const when = (so: boolean, reason: Reason): readonly Reason[] => (so ? [reason] : [])
 
@@ -309,6 +337,7 @@ function runningOn({ basis: { state, needs }, limits, leftOfSpell }: Weighed): P
     cut: cutsOf(state).none,
     tool: 'none',
     minutes: NO_MINUTES,
+    work: null,
     goods: {},
     against: [...limits.over, ...limits.notAsItIs, ...needs.all],
     lasts: needs.all.length === 0 ? leftOfSpell : 0,
@@ -323,6 +352,7 @@ function loweringGauges({ basis: { state, needs }, limits, leftOfSpell }: Weighe
     cut: cutsOf(state).none,
     tool: 'none',
     minutes: gaugeMinutes(state.cutters.length, hasBumpers(state.spec)),
+    work: null,
     goods: {},
     against: [
       ...limits.over,
@@ -338,6 +368,7 @@ function loweringGauges({ basis: { state, needs }, limits, leftOfSpell }: Weighe
 
 function touchingUp({ basis: { state, rules, needs }, limits, nothingDue, skates }: Weighed): Plan {
   const cut = cutsOf(state).touchUp
+  const work = workFor(state, rules, 'touchUp', 'sameStrokes')
   const catchesUp = filingWay(state, rules) === 'sameStrokes'
   const beyond = ({ rule }: Reason): boolean =>
     rule === 'shapeToPutRight' || (!catchesUp && (rule === 'damageToClean' || rule === 'tooDeepToFile'))
@@ -345,11 +376,9 @@ function touchingUp({ basis: { state, rules, needs }, limits, nothingDue, skates
     action: 'touchUp',
     cut,
     tool: 'file',
-    minutes: timesMinutes(
-      filingMinutesOf(cut.strokes.total, state.cutters.length, 'field', rules.guide),
-      rules.pace.touchUp,
-    ),
-    goods: { consumablesMinor: filesMinor(cut.strokes.total, rules) },
+    work,
+    minutes: work.minutes,
+    goods: { consumablesMinor: filesMinor(strokesOf(work).total, rules) },
     against: [
       ...limits.over,
       ...limits.notAsItIs,
@@ -383,16 +412,15 @@ function filing({ basis, limits, nothingDue, skates }: Weighed): Plan {
   const { state, rules } = basis
   const way = filingWay(state, rules)
   const cut = cutsOf(state).file(way)
+  const work = workFor(state, rules, 'file', way)
   const deepestUm = way === 'sameStrokes' ? cut.deepestUm : limits.deepestUm
   return {
     action: 'file',
     cut,
     tool: 'file',
-    minutes: timesMinutes(
-      filingMinutesOf(cut.strokes.total, state.cutters.length, 'bench', rules.guide),
-      rules.pace.routine,
-    ),
-    goods: { consumablesMinor: filesMinor(cut.strokes.total, rules) },
+    work,
+    minutes: work.minutes,
+    goods: { consumablesMinor: filesMinor(strokesOf(work).total, rules) },
     against: [
       ...limits.over,
       ...nothingDue,
@@ -417,11 +445,13 @@ function filing({ basis, limits, nothingDue, skates }: Weighed): Plan {
 
 function regrinding({ basis: { state, rules }, limits, nothingDue, notForWheel }: Weighed): Plan {
   const cut = cutsOf(state).grind
+  const work = workFor(state, rules, 'regrind', rules.unevenSchool)
   return {
     action: 'regrind',
     cut,
     tool: 'wheel',
-    minutes: timesMinutes(grindingMinutes(cut.offUm), rules.pace.grind),
+    work,
+    minutes: work.minutes,
     goods: { consumablesMinor: rules.wheelPerLoopMinor },
     against: [
       ...limits.over,
@@ -441,6 +471,7 @@ function sendingOut({ basis: { state, rules }, limits, nothingDue, notForWheel }
     cut: cutsOf(state).grind,
     tool: 'wheel',
     minutes: shopMinutes(),
+    work: null,
     goods: { shopMinor: rules.shopFeeMinor },
     against: [
       ...limits.over,
@@ -458,7 +489,7 @@ function sendingOut({ basis: { state, rules }, limits, nothingDue, notForWheel }
 function replacing({ basis: { state, rules, routine, fullHours }, limits }: Weighed): readonly Plan[] {
   const { cutters, spec } = state
   const spells = newLoopSpells(spec, rules, routine.meanUm)
-  const later = routineCost(cutters.length, rules)
+  const later = routineCost(spec, cutters.length, rules)
   const none = cutsOf(state).none
   const minutes = newLoopMinutes()
   const goods = {
@@ -478,13 +509,25 @@ function replacing({ basis: { state, rules, routine, fullHours }, limits }: Weig
       cut: none,
       tool: 'none',
       minutes,
+      work: null,
       goods,
       against: notKept,
       lasts: 1,
       daysAway: 0,
       filed: null,
     },
-    { action: 'retire', cut: none, tool: 'none', minutes, goods, against: [], lasts, daysAway: 0, filed: null },
+    {
+      action: 'retire',
+      cut: none,
+      tool: 'none',
+      minutes,
+      work: null,
+      goods,
+      against: [],
+      lasts,
+      daysAway: 0,
+      filed: null,
+    },
   ]
 }
 

@@ -62,6 +62,11 @@ const CASES: Record<Rule, Case> = {
     says: { hand: 'right', limitFrom: 'trade' },
     where: 'first',
   },
+  begunNotEnded: {
+    log: sound().add('begun', { side: 'left' }),
+    says: { hand: 'right', limitFrom: 'trade' },
+    where: 'first',
+  },
   atMark: {
     log: sound(0),
     says: { value: { unit: 'um', amount: 0 }, limit: { unit: 'um', amount: 0 }, limitFrom: 'spec', known: 'measured' },

@@ -1,6 +1,6 @@
 import type { HouseRules } from '../house'
 import type { LoopState } from '../state'
-import { learnedOf } from './learned'
+import { learnedOf } from '../jobs/learned'
 import { priceTurns, type PriceTurn } from './priceTurns'
 import { readingTurns, type ReadingTurn } from './readingTurns'
 import type { Verdict } from './verdict'

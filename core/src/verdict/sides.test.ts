@@ -65,6 +65,7 @@ describe('left against right', () => {
       { school: 'sameStrokes', strokes: 2, sharpenings: 10 },
       { school: 'worstSetsCount', strokes: 0, sharpenings: null },
       { school: 'extraOnBad', strokes: 0, sharpenings: null },
+      { school: 'ownGauges', strokes: 0, sharpenings: null },
     ])
   })
 

@@ -91,6 +91,7 @@ function remedyOf(school: UnevenSchool, differenceUm: number, perStrokeUm: numbe
       return { school, strokes: Math.min(EXTRA_STROKES, all), sharpenings: Math.ceil(all / EXTRA_STROKES) }
     case 'worstSetsCount':
     case 'extraOnBad':
+    case 'ownGauges':
       return { school, strokes: 0, sharpenings: null }
   }
 }

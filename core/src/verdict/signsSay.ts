@@ -2,7 +2,7 @@ import type { Cause } from '../log'
 import { diagnoseAll, type Likely } from '../signs'
 import type { LoopState } from '../state'
 import type { FindingRules } from './findingRules'
-import { onceFor } from './onceFor'
+import { onceFor } from '../jobs/onceFor'
 import type { Reason, Rule } from './verdict'
 
 /** Chance from which what the saw told counts as a reason. Starting value. */

@@ -11,11 +11,11 @@ import {
 } from '../house'
 import type { Action } from '../log'
 import { usableLengthUm } from '../profile'
-import { GUIDES, sidePlateOf, topPlateAngleFor, type MinutesRange } from '../sharpen'
+import { angleMeant, GUIDES, sidePlateOf, type MinutesRange } from '../sharpen'
 import type { Um } from '../units'
 import type { CountRange } from '../wear'
 import { advise, type Advice } from './decide'
-import { learnedOf, type Learned } from './learned'
+import { learnedOf, type Learned } from '../jobs/learned'
 import type { InStages, Option, Range } from './verdict'
 
 /** Part of its best that a chain cuts at by the mark under one setting for life. Common practice: about 60 %. */
@@ -155,7 +155,7 @@ export function tradeOff(
     file,
     partAbove,
     bevelDeg: fileBevelDeg(partAbove),
-    topPlateAngleDeg: topPlateAngleFor(spec, rules.chiselAngleDeg),
+    topPlateAngleDeg: angleMeant(state, rules),
     strayUm: guide.strayUm,
     cycle: cycleOf(rules, verdict, learnedOf(state), shortestUm - spec.markLengthUm - rules.reserveUm),
   }

@@ -15,6 +15,8 @@ export type Rule =
   | 'needsAttention'
   /** A sharpening ended after one side: the other one waits. */
   | 'sideWaits'
+  /** A sharpening was begun and has not ended: a part of one side is sharp. */
+  | 'begunNotEnded'
   | 'atMark'
   | 'noLengthBehindDamage'
   | 'perhapsAtMark'
@@ -158,7 +160,13 @@ export interface Option {
   /** What the worst cutter has left then, to the mark. */
   readonly leftUm: Um
   /** Strokes that the cutter with most gets; null where no file is used. */
-  readonly strokes: { readonly each: number; readonly most: number; readonly total: number } | null
+  readonly strokes: {
+    readonly each: number
+    readonly most: number
+    readonly total: number
+    /** For a sound cutter of each side. */
+    readonly bySide: Readonly<Record<Hand, number>>
+  } | null
   /** How it is done where cutters differ or are hurt; null where no file is used at the bench. */
   readonly way: UnevenSchool | null
   /** What it leaves to the next sharpenings; null where it is done in one go. */

@@ -44,7 +44,7 @@ function cutBack(reasons: readonly Reason[], options: readonly Option[], state: 
 
 /** The side that waits is done as the first one was: about half of the work, and its metal is gone either way. */
 function otherSide(reasons: readonly Reason[], options: readonly Option[], rules: Prices): WayOut[] {
-  const waits = reasons.some(({ rule }) => rule === 'sideWaits')
+  const waits = reasons.some(({ rule }) => rule === 'sideWaits' || rule === 'begunNotEnded')
   const tool = options.find(({ action }) => action === 'file')
   if (!waits || tool === undefined) return []
   const minutes = tool.minutes.likely / 2

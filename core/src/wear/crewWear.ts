@@ -1,5 +1,5 @@
 import { type LoopState, type Population, POPULATIONS } from '../state'
-import type { Conditions } from '../log'
+import type { Conditions, KnownBite } from '../log'
 import { CUTTER_TYPES, type CutterType } from '../profile'
 import {
   kaplanMeier,
@@ -10,6 +10,7 @@ import {
   type SurvivalStep,
 } from '../stats'
 import { CONDITIONS } from '../log'
+import { knownBite } from './knownBite'
 import { learnBy, type RemovalGroups } from './learnBy'
 import { paceGroups, type PaceGroup } from './pace'
 import { learnPerStroke, type StrokeBelief } from './perStroke'
@@ -35,6 +36,8 @@ export interface CrewWear {
   readonly curves: readonly SharpCurve[]
   /** How long sharpenings take, against the starting times. */
   readonly pace: readonly PaceGroup[]
+  /** What its files are known to take off by now, and whose; null where nothing was read yet. */
+  readonly known: KnownBite | null
 }
 
 /** What sharpening takes off and how long loops stay sharp, over many loops. */
@@ -70,5 +73,6 @@ export function crewWear(all: readonly LoopState[]): CrewWear {
     perStroke: learnPerStroke(removals),
     curves,
     pace: paceGroups(states.flatMap(({ timed }) => timed)),
+    known: knownBite(removals) ?? null,
   }
 }

@@ -1,4 +1,4 @@
-import type { CutterReading, Entry, EntryKind, EntryOf, KnownBite } from '../log'
+import type { CutterReading, Entry, EntryKind, EntryOf, KnownBite, PlateUsed } from '../log'
 import { specLine, type SpecField } from '../profile'
 import { writeLength, writeMoney } from '../units'
 import { actionInWords } from './actions'
@@ -25,12 +25,14 @@ const listed = (parts: readonly string[], between = ', '): string => parts.filte
 function sayReadings(readings: readonly CutterReading[]): string {
   const lengths = readings.filter(({ lengthUm }) => lengthUm !== undefined).length
   const settings = readings.filter(({ settingUm }) => settingUm !== undefined).length
+  const angles = readings.filter(({ angleDeg }) => angleDeg !== undefined).length
   const damaged = readings.filter(({ damage }) => (damage?.length ?? 0) > 0)
   const kinds = [...new Set(damaged.flatMap(({ damage = [] }) => damage.map(({ kind }) => damageName(kind))))]
   return listed(
     [
       lengths > 0 ? `${plural(lengths, 'cutter')} read` : '',
       settings > 0 ? `${plural(settings, 'gauge')} read` : '',
+      angles > 0 ? `${plural(angles, 'angle')} read` : '',
       damaged.length > 0 ? `${kinds.join(', ')} on ${plural(damaged.length, 'cutter')}` : '',
     ],
     '; ',
@@ -42,6 +44,27 @@ function sayStrokes(strokes: EntryOf<'sharpened'>['strokes']): string {
   return strokes.left === strokes.right
     ? `${strokes.left} strokes`
     : `${strokes.left} strokes left and ${strokes.right} right`
+}
+
+const STEP_WORDS = { softer: 'softer step', standard: 'plain step', harder: 'harder step' } as const
+
+/** How gauges were lowered: to a setting that was read, or by which plate. */
+function sayLowered(
+  {
+    settingUm,
+    plate,
+    gaugesByEye,
+  }: {
+    readonly gaugesByEye?: boolean | undefined
+    readonly settingUm?: number | undefined
+    readonly plate?: PlateUsed | undefined
+  },
+  { lengths }: Figures,
+): string {
+  if (gaugesByEye === true) return ' by eye'
+  if (settingUm !== undefined) return ` to ${writeLength(settingUm, lengths)}`
+  if (plate === undefined) return ''
+  return plate.rests === 'progressive' ? `, by the plate, ${STEP_WORDS[plate.step ?? 'standard']}` : ', by the plate'
 }
 
 /** One line for every kind of entry: a new kind is not written before it has its words. */
@@ -97,6 +120,9 @@ const ENTRY_WORDS: { readonly [K in EntryKind]: (entry: EntryOf<K>, told: Told) 
       stopUm,
       gaugesLowered,
       gaugesByEye,
+      settingUm,
+      plate,
+      angleDeg,
       wasDull,
       fileAge,
       minutes,
@@ -110,15 +136,19 @@ const ENTRY_WORDS: { readonly [K in EntryKind]: (entry: EntryOf<K>, told: Told) 
       stopUm === undefined ? '' : `to a stop at ${writeLength(stopUm, figures.lengths)}`,
       evened === true ? 'all down to the shortest' : '',
       stopChecked === true ? 'the stop checked at the turn' : '',
-      gaugesLowered ? `gauges lowered${gaugesByEye === true ? ' by eye' : ''}` : '',
+      tool === 'twoInOne'
+        ? 'gauges with every stroke'
+        : gaugesLowered
+          ? `gauges lowered${sayLowered({ settingUm, plate, gaugesByEye }, figures)}`
+          : '',
+      angleDeg === undefined ? '' : `at ${angleDeg}°`,
       wasDull === true ? 'it was dull' : '',
       fileAge === undefined ? '' : FILE_AGE_WORDS[fileAge],
       minutes === undefined ? '' : plural(Math.max(1, Math.round(minutes)), 'minute'),
     ])}`,
-  gaugesLowered: ({ settingUm, gaugesByEye }, { figures }) =>
-    `Gauges lowered${settingUm === undefined ? '' : ` to ${writeLength(settingUm, figures.lengths)}`}${
-      gaugesByEye === true ? ' by eye' : ''
-    }`,
+  gaugesLowered: (entry, { figures }) => `Gauges lowered${sayLowered(entry, figures)}`,
+  begun: ({ side, tool }) =>
+    `Sharpening begun with the ${side} side${tool === undefined ? '' : `, ${TOOL_NAMES[tool]}`}: until both are done it stays off`,
   noticed: (entry) => `Noticed: ${saySigns(entry)}`,
   looked: ({ look, found }) =>
     `${capital(LOOK_NAMES[look])}: ${found.length === 0 ? 'nothing wrong' : sayCauses(found)}`,

@@ -1,3 +1,4 @@
+import { TOOL_FACTS, type CutterJob } from '../jobs'
 import type { SharpeningPlan } from '../sharpening'
 import { specLine, type LoopSpec } from '../profile'
 import { writeLength } from '../units'
@@ -28,12 +29,19 @@ export interface JobSheet {
   readonly gauges: string
 }
 
-function sayGauges({ gauges }: SharpeningPlan, { lengths }: Figures): string {
+function sayGauges({ gauges, tool }: SharpeningPlan, { lengths }: Figures): string {
+  if (TOOL_FACTS[tool].gaugesToo) return 'Gauges: down with every stroke; no pass of their own.'
   const plate = `Plate ${writeLength(gauges.plateUm, lengths)}`
   const low = gauges.tooLow.length === 0 ? '' : ` Too low, and stay: ${gauges.tooLow.join(', ')}.`
   if (!gauges.due) return `Gauges: ${plate}, to be looked at only.${low}`
   const groups = gauges.groups.map(({ strokes, cutters }) => `${strokes} on ${cutters.join(', ')}`).join('; ')
   return `Gauges: ${plate}. Strokes: ${groups}.${low}`
+}
+
+/** Where a cutter ends: nobody knows where its depth was not measured, and a stop ends where the worst is clean. */
+function targetOf({ stopUm, stopUnknown }: SharpeningPlan, job: CutterJob, { lengths }: Figures): string {
+  if (stopUm === null) return job.depthUnknown ? 'clean' : writeLength(job.targetUm, lengths)
+  return stopUnknown ? 'the stop' : `about ${writeLength(stopUm, lengths)}`
 }
 
 /**
@@ -59,9 +67,9 @@ export function jobSheetOf(plan: SharpeningPlan, spec: LoopSpec, tag: string, fi
           number: job.number,
           name: cutterName(job.number, job.hand),
           length: `${job.known === 'measured' ? '' : 'about '}${writeLength(job.lengthUm, figures.lengths)}`,
-          target: writeLength(job.targetUm, figures.lengths),
-          count: sayCount(job, plan.gives),
-          hurt: job.damageUm > 0,
+          target: targetOf(plan, job, figures),
+          count: sayCount(job, plan),
+          hurt: job.damageUm > 0 || job.depthUnknown,
         })),
       })),
     gauges: sayGauges(plan, figures),

@@ -31,6 +31,10 @@ export const SCHOOL_WORDS: { readonly [Q in Question]: Readonly<Record<SchoolId<
       trades: 'Every cutter clean and sharp; the strokes the worst needs, for all.',
     },
     extraOnBad: { name: 'Extra on the bad ones', trades: 'Each to clean steel; uneven until it is next ground.' },
+    ownGauges: {
+      name: 'Each gauge to its own cutter',
+      trades: 'Lengths may differ, as long as every gauge is set on its own cutter; sides still may not.',
+    },
   },
   gauges: {
     constant: {
@@ -39,13 +43,8 @@ export const SCHOOL_WORDS: { readonly [Q in Question]: Readonly<Record<SchoolId<
     },
     progressive: {
       name: 'Growing with wear',
-      trades: 'The attack stays as it was when new; a plate on the single cutter.',
+      trades: 'The attack stays as it was when new; a plate on the single cutter, its step by the saw and the day.',
     },
-    progressiveSofter: {
-      name: 'Growing, softer-wood step',
-      trades: 'More bite; too greedy for a small engine or hard wood.',
-    },
-    progressiveHarder: { name: 'Growing, harder-wood step', trades: 'Less bite, smoother in hard or frozen wood.' },
   },
   file: {
     oneSize: { name: 'One file for life', trades: 'One size in the pocket.' },
@@ -64,6 +63,7 @@ export const SCHOOL_WORDS: { readonly [Q in Question]: Readonly<Record<SchoolId<
     moreHook: { name: 'More hook', trades: 'Quicker in clean soft wood; a thin edge that goes sooner.' },
     neutral: { name: 'Between', trades: 'Neither greedy nor slow.' },
     lessHook: { name: 'Less hook', trades: 'Holds up in hard wood; cuts slower.' },
+    third: { name: 'A third above the plate', trades: 'The bluntest edge: holds up longest, cuts slowest.' },
   },
   guide: {
     topPlate: { name: 'On the top plate', trades: 'The same result on any chain; hides the tooth.' },

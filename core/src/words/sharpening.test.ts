@@ -2,9 +2,12 @@ import { expect, test } from 'vitest'
 import { Log, SPEC, stateOf } from '../fixtures/logs'
 import { DEFAULT_RULES, type HouseRules } from '../house'
 import { CUTTER_TYPES, PITCH_CLASSES, specFromProfile } from '../profile'
-import { planSharpening, SHARPENING_TOOLS, type SharpeningTool } from '../sharpening'
+import { SHARPENING_TOOLS, type SharpeningTool } from '../jobs'
+import { planSharpening } from '../sharpening'
 import { sayCount, sayRecheck, sayStep, sayTurns, setUpRows } from './sharpening'
 
+const FILE = { gives: 'strokes', stopUm: null } as const
+const WHEEL = { gives: 'touches', stopUm: 6000 } as const
 const FIGURES = { lengths: 'mm', currency: 'EUR' } as const
 const rowsOf = (log: Log, tool: SharpeningTool, rules: Partial<HouseRules> = {}): Record<string, string> => {
   const action = tool.endsWith('Grinder') ? 'regrind' : 'file'
@@ -61,24 +64,26 @@ test('a roller holds the file higher against a worn cutter, and says so; a plate
 })
 
 test('counts, turns of a screw and the second side, in words', () => {
-  expect(sayCount({ count: 4, untilClean: false }, 'strokes')).toBe('4 strokes')
-  expect(sayCount({ count: 30, untilClean: true }, 'strokes')).toBe('until clean, about 30 strokes')
-  expect(sayCount({ count: 1, untilClean: false }, 'touches')).toBe('1 touch')
+  expect(sayCount({ count: 4, untilClean: false, depthUnknown: false }, FILE)).toBe('4 strokes')
+  expect(sayCount({ count: 30, untilClean: true, depthUnknown: false }, FILE)).toBe('until clean, about 30 strokes')
+  expect(sayCount({ count: 1, untilClean: false, depthUnknown: false }, WHEEL)).toBe('1 touch')
+  expect(sayCount({ count: 30, untilClean: true, depthUnknown: true }, FILE)).toBe('until clean')
+  expect(sayCount({ count: 5, untilClean: false, depthUnknown: false }, { ...FILE, stopUm: 6000 })).toBe('to the stop')
   expect(sayTurns(0.25)).toBe('a quarter turn')
   expect(sayTurns(0.375)).toBe('0.4 turns')
   const off = { offUm: 150, alike: false, stop: { way: 'in', byUm: 150 }, strokes: 8 } as const
-  expect(sayRecheck(off, 'touches', FIGURES)).toContain('move the stop in by 0.15 mm, about an eighth of a turn')
-  expect(sayRecheck(off, 'strokes', FIGURES)).toBe(
-    'It came out 0.15 mm longer than the first side: 8 strokes more for the rest of this side, counted in already.',
+  expect(sayRecheck(off, WHEEL, FIGURES)).toContain('move the stop in by 0.15 mm, about an eighth of a turn')
+  expect(sayRecheck(off, FILE, FIGURES)).toBe(
+    'It came out 0.15 mm longer than the first side: 8 strokes more for the rest of this side, and for this one, counted in already.',
   )
-  expect(
-    sayRecheck({ ...off, offUm: -150, stop: { way: 'out', byUm: 150 }, strokes: -8 }, 'strokes', FIGURES),
-  ).toContain('8 strokes fewer')
+  expect(sayRecheck({ ...off, offUm: -150, stop: { way: 'out', byUm: 150 }, strokes: -8 }, FILE, FIGURES)).toContain(
+    '8 strokes fewer',
+  )
 })
 
 test('a jig is set by its scales and ends each cutter at its stop; a guide has neither', () => {
   const jig = rowsOf(new Log().measureAll(6500), 'jig')
   expect(jig['Scales']).toBe('turn 30°, tilt 0°; turned end for end for the other side')
-  expect(jig['Stop']).toMatch(/^\d\.\d\d mm on the worst cutter; out at first/)
+  expect(jig['Stop']).toMatch(/^about \d\.\d\d mm on the worst cutter; out at first/)
   expect(rowsOf(new Log().measureAll(6500), 'plateGuide')).not.toHaveProperty('Scales')
 })

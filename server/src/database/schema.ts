@@ -1,6 +1,7 @@
 import {
   DATE_ORDERS,
   ENTRY_KINDS,
+  HANDS,
   KIT_GONE,
   KIT_KINDS,
   LENGTH_PREFERENCES,
@@ -12,6 +13,7 @@ import {
   type CrewProfile,
   type DateOrder,
   type EntryKind,
+  type Hand,
   type HouseRules,
   type KitGone,
   type KitKind,
@@ -72,11 +74,16 @@ export const people = mysqlTable(
     id: identifier('id').notNull(),
     name: varchar('name', { length: 40 }).notNull(),
     role: varchar('role', { length: 8 }).$type<Role>().notNull().default('sawyer'),
+    /** The side on which they say that their hand bites less; null where nobody said. */
+    weakSide: varchar('weak_side', { length: 5 }).$type<Hand>(),
+    /** They left the crew: what they did stays theirs, and nobody picks them any more. */
+    gone: boolean('gone').notNull().default(false),
   },
   (table) => [
     primaryKey({ columns: [table.crewId, table.id] }),
     unique('people_name').on(table.crewId, table.name),
     check('people_role', sql`${table.role} in (${quoted(ROLES)})`),
+    check('people_weak_side', sql`${table.weakSide} in (${quoted(HANDS)})`),
   ],
 )
 

@@ -55,6 +55,8 @@ const CALLS: Record<string, { path: string; body?: unknown }> = {
   'put /password': { path: '/password', body: { current: 'x', next: 'long enough for it' } },
   'put /pin': { path: '/pin', body: { pin: null } },
   'post /people': { path: '/people', body: { id: 'named-person-1', name: 'Somebody Else' } },
+  'put /people/:personId': { path: `/people/${SAWYER}`, body: { weakSide: 'left' } },
+  'put /accounts/:personId/pin': { path: `/accounts/${SAWYER}/pin`, body: { pin: '4711' } },
   'get /accounts': { path: '/accounts' },
   'put /accounts/:personId': {
     path: `/accounts/${SAWYER}`,

@@ -150,7 +150,7 @@ export const listAccounts = async (db: Database, crewId: string): Promise<Accoun
   ).map(({ pinHash, ...account }) => ({ ...account, hasPin: pinHash !== null }))
 
 /** @throws Refusal unless another lead than this person can sign in */
-async function needAnotherLead(db: Pick<Database, 'select'>, crewId: string, personId: string): Promise<void> {
+export async function needAnotherLead(db: Pick<Database, 'select'>, crewId: string, personId: string): Promise<void> {
   const [other] = await db
     .select({ id: people.id })
     .from(accounts)

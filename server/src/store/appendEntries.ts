@@ -20,6 +20,7 @@ import {
   sayFit,
   sawName,
   sayReason,
+  withHousePlate,
   type AdmitProblem,
   type Asking,
   type Entry,
@@ -166,7 +167,8 @@ async function appendOne(writing: Writing, sent: NewEntry, open: OpenLog, i: num
   const { tx, caller, now } = writing
   const { crewId } = caller
   const log = open.entries
-  const entry = sent.kind === 'decided' ? withAdvice(writing, sent, log, i) : withKnownBite(sent, writing.known)
+  const said = sent.kind === 'decided' ? withAdvice(writing, sent, log, i) : withKnownBite(sent, writing.known)
+  const entry = withHousePlate(said, writing.rules)
   const problems = open.problemsOf(entry, now.getTime())
   const [first] = problems
   if (first?.code === 'not-registered') throw new Refusal('no-such-loop', first.message)

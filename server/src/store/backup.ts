@@ -45,7 +45,11 @@ async function readContent(tx: Transaction, crewId: string): Promise<BackupConte
   const rows = await tx.select().from(entries).where(eq(entries.crewId, crewId)).orderBy(asc(entries.arrival))
   return {
     crew: { name: crew.name, lengths: crew.lengths, dates: crew.dates, rules: withDefaults(crew.rules) },
-    people: crewPeople.map(({ id, name, role }) => ({ id, name, role })),
+    people: crewPeople.map(({ id, name, role, weakSide, gone }) => ({
+      ...{ id, name, role },
+      ...(weakSide === null ? {} : { weakSide }),
+      ...(gone ? { gone } : {}),
+    })),
     saws: crewSaws.map(sawOf),
     profiles: crewProfiles.map(({ crewId: _crew, ...profile }) => profile),
     kit: crewKit,
@@ -194,7 +198,9 @@ async function insertAll(tx: Transaction, crewId: string, { crew, ...content }: 
   )
   const fresh = content.people.filter(({ id }) => !known.has(id))
   await inChunks(fresh, (some) =>
-    tx.insert(people).values(some.map(({ id, name, role }) => ({ crewId, id, name, role }))),
+    tx
+      .insert(people)
+      .values(some.map(({ id, name, role, weakSide, gone }) => ({ crewId, id, name, role, weakSide, gone }))),
   )
   await inChunks(content.saws, (some) => tx.insert(saws).values(some.map((saw) => ({ crewId, ...saw }))))
   await inChunks(content.profiles, (some) =>

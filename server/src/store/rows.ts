@@ -76,6 +76,7 @@ const ADDED = {
   writtenBy: undefined,
   saidAt: undefined,
   knownBite: undefined,
+  plate: undefined,
   advised: undefined,
   rulesVersion: undefined,
 } as const

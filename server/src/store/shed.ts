@@ -20,7 +20,13 @@ async function readWithin(tx: Transaction, crewId: string): Promise<ShedAnswer> 
   const [crew] = await tx.select().from(crews).where(eq(crews.id, crewId))
   if (crew === undefined) throw new Error('the crew of a request has to exist')
   const crewPeople = await tx
-    .select({ id: people.id, name: people.name, role: people.role })
+    .select({
+      id: people.id,
+      name: people.name,
+      role: people.role,
+      weakSide: people.weakSide,
+      gone: people.gone,
+    })
     .from(people)
     .where(eq(people.crewId, crewId))
     .orderBy(asc(people.name))

@@ -3,6 +3,7 @@ import {
   cutterName,
   CUTTER_DAMAGE,
   damageDepth,
+  gaugeRuleOf,
   gaugeStanding,
   sayDamage,
   summarise,
@@ -87,7 +88,7 @@ const bars = computed(() =>
       unknown: depth.unknown,
       minor: cutter.damage.length > 0 && depth.knownUm === 0 && !depth.unknown && !serious,
       tipY: cutter.hand === 'left' ? SIDE - left * scaleUm.value : SIDE + CHAIN + left * scaleUm.value,
-      gauge: gaugeStanding(props.state.spec, cutter, props.rules),
+      gauge: gaugeStanding(props.state.spec, cutter, gaugeRuleOf(props.state, props.rules)),
     }
   }),
 )

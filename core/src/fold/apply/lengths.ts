@@ -4,6 +4,7 @@ import {
   evenLengths,
   fileLengths,
   grindLengths,
+  stopLengths,
   lengthOf,
   meanOf,
   readLengthOf,
@@ -23,9 +24,11 @@ import type { CutterReading, EntryBase, EntryOf, Instant, ReadWith } from '../..
 import { HANDS, type Hand } from '../../loop'
 import { LENGTH_SD_UM, READING_SD_UM } from '../../measure/accuracy'
 import { BEHIND_DAMAGE_UM } from '../../sharpen/removals'
-import { cameUsed, type DoubtKind, type Population, type SideRemoval } from '../../state'
+import { SUDDEN_LOSS_UM } from '../../measure/checkLength'
+import { cameUsed, type DoubtKind, type Population, type PutDownTo, type SideRemoval } from '../../state'
 import { mean, median } from '../../stats'
-import type { Um } from '../../units'
+import { slippedDecimals, type Um } from '../../units'
+import { beyondAnyEdge } from '../../wear/sharpness'
 import { personBite } from '../../wear/personBite'
 import { REMOVAL_PRIORS } from '../../wear/removal'
 import { neverRead, newSpan, slopeDegOf, type Draft, type DraftCutter, type SharpeningsDone } from '../draft'
@@ -122,6 +125,69 @@ function straysOf({ lengths, cutters }: Draft, read: readonly Read[]): Map<numbe
   return strays
 }
 
+/** Most that a stone, a nail or a shop takes off one cutter before a reading is rather a slip. Starting value. */
+const MOST_SHORTER_UM = 3500
+/** So many readings that were explained are kept to be told of. */
+const MOST_EXPLAINED = 12
+
+/** What explains that a cutter is so much shorter than was thought; null where nothing does. */
+function whyShorter(draft: Draft, number: number, shorterUm: number): PutDownTo | null {
+  if (shorterUm <= 0 || shorterUm > MOST_SHORTER_UM) return null
+  return draft.mayBeShorter.get(number) ?? (beyondAnyEdge(draft) ? 'unlogged' : null)
+}
+
+/** What happened to a cutter alone says nothing of the others: it has the length that was read. */
+function takeAsItsOwn(
+  draft: Draft,
+  entryId: string,
+  number: number,
+  { um, sdUm, offUm }: { readonly um: Um; readonly sdUm: number; readonly offUm: number },
+  to: PutDownTo,
+): void {
+  replaceLength(draft.lengths, number - 1, { mean: um, variance: sdUm ** 2 })
+  const one = { cutter: number, entryId, byUm: Math.round(-offUm), to }
+  draft.explained = [...draft.explained.filter(({ cutter }) => cutter !== number), one].slice(-MOST_EXPLAINED)
+}
+
+/** Hours within which readings belong to one round, in however many entries they are written down. Starting value. */
+const ROUND_HOURS = 24
+
+/** Readings join the round that is under way, or begin another: a cutter is read once in a round. */
+export function joinRound(draft: Draft, { happenedAt }: EntryBase, read: readonly Read[], readWith: ReadWith): void {
+  const cutters = read.filter(({ lengthUm }) => lengthUm !== undefined).map(({ cutter }) => cutter)
+  if (readWith === 'eye' || cutters.length === 0) return
+  const { round } = draft
+  const apart = round === null ? Infinity : (Date.parse(happenedAt) - Date.parse(round.at)) / 3_600_000
+  if (round === null || apart > ROUND_HOURS || cutters.some((cutter) => round.cutters.has(cutter)))
+    draft.round = { cutters: new Set(cutters), at: happenedAt }
+  else for (const cutter of cutters) round.cutters.add(cutter)
+}
+
+/** Whether a figure is what was thought with its decimal mark one place off. */
+const slippedMark = (um: Um, thoughtUm: number): boolean =>
+  slippedDecimals(um).some((meant) => Math.abs(meant - thoughtUm) < Math.max(300, 0.15 * thoughtUm))
+
+/**
+ * Once every cutter was read in one round, one that is shorter than all else would have it stands: among so many it is
+ * at least as likely as a slip of the reader's.
+ */
+export function takeRound(draft: Draft): void {
+  const { round, cutters, held } = draft
+  if (round === null || held.size === 0 || round.cutters.size < cutters.length) return
+  for (const { cutter: number, um, sdUm, known, entryId } of [...held.values()]) {
+    const cutter = cutters[number - 1]
+    const thoughtUm = meanOf(draft.lengths.tied, number - 1)
+    const shorterUm = thoughtUm - um
+    if (cutter === undefined || known !== 'measured' || !round.cutters.has(number)) continue
+    if (shorterUm <= 0 || shorterUm > SUDDEN_LOSS_UM || slippedMark(um, thoughtUm)) continue
+    takeAsItsOwn(draft, entryId, number, { um, sdUm, offUm: -shorterUm }, 'round')
+    settleDoubts(draft, SETTLED_BY_LENGTH, number)
+    held.delete(number)
+    draft.mayBeShorter.delete(number)
+    cutter.lengthKnown = known
+  }
+}
+
 /**
  * Takes a length into what is known. One that contradicts it is held out and asked about; the next
  * reading of that cutter says which it was, and the two are never averaged.
@@ -132,13 +198,16 @@ export function takeLength(
   cutter: DraftCutter,
   um: Um,
   readWith: ReadWith = 'caliper',
+  confirmed = false,
 ): void {
   const sdUm = LENGTH_SD_UM[readWith]
   const place = cutter.number - 1
   const held = draft.held.get(cutter.number)
   if (held === undefined) settleDoubts(draft, SETTLED_BY_LENGTH, cutter.number)
   const { off, taken } = readLengthOf(draft.lengths, place, um, sdUm, IMPROBABLE)
-  if (!taken) {
+  const to = taken ? null : confirmed ? 'confirmed' : whyShorter(draft, cutter.number, -off)
+  if (to !== null) takeAsItsOwn(draft, entry.id, cutter.number, { um, sdUm, offUm: off }, to)
+  else if (!taken) {
     if (held === undefined || Math.abs(um - held.um) > IMPROBABLE * Math.hypot(held.sdUm, sdUm)) {
       settleDoubts(draft, SETTLED_BY_LENGTH, cutter.number)
       doubt(draft, kindOf(draft, entry, cutter, off), entry.id, cutter.number, Math.round(Math.abs(off)))
@@ -151,6 +220,7 @@ export function takeLength(
   }
   if (held !== undefined) settleDoubts(draft, SETTLED_BY_LENGTH, cutter.number)
   draft.held.delete(cutter.number)
+  draft.mayBeShorter.delete(cutter.number)
   // What an eye says is no measurement, and takes none back.
   if (readWith !== 'eye') cutter.lengthKnown = 'measured'
   draft.readBy.set(cutter.number, entry.personId)
@@ -188,7 +258,7 @@ const toBeSoundUm = ({ damage }: DraftCutter): Um => {
 
 /** Cutters that got other strokes than their side did, by their number. */
 const ownStrokes = ({ strokes, apart = [] }: EntryOf<'sharpened'>): ReadonlyMap<number, number> =>
-  new Map(strokes === undefined ? [] : apart.map((one) => [one.cutter, one.strokes]))
+  new Map(apart.filter((one) => strokes !== undefined || one.strokes === 0).map((one) => [one.cutter, one.strokes]))
 
 /** What has to come off each cutter at least: what more strokes than its side's took, or what makes it sound. */
 function atLeastOff({ cutters, lengths }: Draft, entry: EntryOf<'sharpened'>, own: ReadonlyMap<number, number>): Um[] {
@@ -202,12 +272,20 @@ function atLeastOff({ cutters, lengths }: Draft, entry: EntryOf<'sharpened'>, ow
   })
 }
 
+/** Whether every cutter was worked down to a stop: under a wheel, and in a jig. */
+const endsAtStop = ({ tool }: EntryOf<'sharpened'>, population: Population): boolean =>
+  population === 'grind' ? tool !== 'handGrinder' : tool === 'jig'
+
 /** What comes off each cutter, by how it was done. */
 function offBy(draft: Draft, entry: EntryOf<'sharpened'>, population: Population, atLeastUm: readonly Um[]): number[] {
   const { lengths } = draft
   const { onlySide } = entry
   const usualUm = REMOVAL_PRIORS[population].meanUm
   const oneSide = onlySide === undefined ? null : { hand: onlySide, follows: draft.waitingSide === onlySide }
+  if (entry.stopUm !== undefined && endsAtStop(entry, population)) {
+    const { stopUm, stopRead = false, stopChecked } = entry
+    return stopLengths(lengths, { stopUm, read: stopRead, checked: stopChecked === true, oneSide })
+  }
   if (population === 'grind') return grindLengths(lengths, atLeastUm, entry.stopChecked, oneSide)
   if (entry.evened === true) return evenLengths(lengths, usualUm, atLeastUm, oneSide)
   return fileLengths(lengths, {

@@ -46,6 +46,7 @@ export const applyCameBack: Applier<'cameBack'> = (draft, { id, to, costMinor, h
   const { place, lastSharpened } = draft
   const sharpened = place.at === 'shop' && lastSharpened !== null && lastSharpened.at >= place.sentAt
   if (!sharpened) ask(draft, 'shopWorkUnsaid', id)
+  if (place.at === 'shop') for (const { number } of draft.cutters) draft.mayBeShorter.set(number, 'shop')
   goTo(draft, { at: to }, happenedAt)
   draft.shopCostMinor += costMinor ?? 0
 }

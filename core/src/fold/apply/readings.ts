@@ -7,7 +7,7 @@ import { HANDS, type Hand } from '../../loop'
 import type { Um } from '../../units'
 import { noteLifePoint, type Draft, type DraftCutter } from '../draft'
 import { doubt, settleDoubts } from './doubts'
-import { expectedOff, learnSpan, noticeUse, takeHeld, takeLength } from './lengths'
+import { expectedOff, joinRound, learnSpan, noticeUse, takeHeld, takeLength, takeRound } from './lengths'
 import { answer } from './questions'
 import { gaugesRead, sidesRead } from './signs'
 import { endSpell } from './spells'
@@ -46,7 +46,7 @@ function learnSlope(draft: Draft, readings: readonly CutterReading[]): void {
 
 function takeSetting(draft: Draft, entry: EntryBase, cutter: DraftCutter, settingUm: Um): void {
   settleDoubts(draft, ['belowPlate'], cutter.number)
-  const finerUm = (draft.plateUm ?? 0) - settingUm
+  const finerUm = (draft.plateUm?.[cutter.number - 1] ?? 0) - settingUm
   if (finerUm > PLATE_DEVIATIONS * PLATE_SD_UM) doubt(draft, 'belowPlate', entry.id, cutter.number, finerUm)
   readSettingOf(draft.settings, cutter.number - 1, settingUm, PLATE_SD_UM)
   cutter.settingKnown = 'measured'
@@ -78,18 +78,21 @@ export function takeReadings(
   noticeUse(draft, readings, LENGTH_SD_UM[readWith])
   const expected = expectedOff(draft)
   const read = { left: 0, right: 0 }
-  for (const { cutter: number, lengthUm, damage, settingUm } of readings) {
+  joinRound(draft, entry, readings, readWith)
+  for (const { cutter: number, lengthUm, damage, settingUm, angleDeg, confirmed } of readings) {
     const cutter = cutterAt(draft, number)
     if (cutter === undefined) continue
     if (lengthUm !== undefined) {
       if (chosen === 'shortest') looksShortest(draft.lengths, number - 1)
-      takeLength(draft, entry, cutter, lengthUm, readWith)
+      takeLength(draft, entry, cutter, lengthUm, readWith, confirmed)
       read[cutter.hand] += 1
     }
     if (settingUm !== undefined) takeSetting(draft, entry, cutter, settingUm)
     if (damage !== undefined) cutter.damage = damage
+    if (angleDeg !== undefined) cutter.angleDeg = angleDeg
   }
   takeHeld(draft)
+  takeRound(draft)
   answerPlate(draft, readings)
   if (readings.some(({ damage }) => damage?.some(({ kind }) => CUTTER_DAMAGE[kind].effect === 'dullness')))
     endSpell(draft, true)
@@ -102,12 +105,15 @@ export function takeReadings(
   noteLifePoint(draft, entry.happenedAt)
 }
 
-/** Closes the strikes whose cutters have all been looked at. */
+/** Closes the strikes whose cutters have all been looked at, by however many people and in however many entries. */
 export function closeStrikes(draft: Draft, readings: readonly CutterReading[]): void {
   if (draft.openStrikes.length === 0) return
-  const looked = new Set(readings.filter(({ damage }) => damage !== undefined).map(({ cutter }) => cutter))
-  draft.openStrikes = draft.openStrikes.filter(({ cutters }) => {
-    const concerned = cutters.length > 0 ? cutters : draft.cutters.map(({ number }) => number)
-    return !concerned.every((number) => looked.has(number))
-  })
+  const now = readings.filter(({ damage }) => damage !== undefined).map(({ cutter }) => cutter)
+  if (now.length === 0) return
+  draft.openStrikes = draft.openStrikes
+    .map((strike) => ({ ...strike, looked: [...new Set([...strike.looked, ...now])] }))
+    .filter(({ cutters, looked }) => {
+      const concerned = cutters.length > 0 ? cutters : draft.cutters.map(({ number }) => number)
+      return !concerned.every((number) => looked.includes(number))
+    })
 }

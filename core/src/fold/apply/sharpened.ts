@@ -1,9 +1,10 @@
-import { lowerSettings } from '../../belief'
+import { lowerSettings, meanOf } from '../../belief'
 import type { Population } from '../../state'
+import { plateLeaves } from '../../geometry'
 import { CUTTER_DAMAGE, PART_DAMAGE, damageAfterRemoval, type CutterDamage, type DamageEffect } from '../../damage'
 import type { BeforeAfter, EntryBodies, EntryOf } from '../../log'
 import { startingMinutes } from '../../sharpen/toolTimes'
-import type { Hand } from '../../loop'
+import { otherHand, type Hand } from '../../loop'
 import type { Um } from '../../units'
 import { TOUCH_UP_STROKES } from '../../wear/removal'
 import { noteLifePoint, type Draft } from '../draft'
@@ -62,48 +63,100 @@ function takePairs(draft: Draft, entry: EntryOf<'sharpened'>, which: 'beforeUm' 
 /** Settings that plates have, against a new loop's: a progressive one goes to about the double. Starting values. */
 const PLATES = { least: 0.5, most: 2.5 } as const
 
+/** How gauges were lowered, wherever that is written. */
+type Lowered = Pick<EntryOf<'gaugesLowered'>, 'id' | 'settingUm' | 'plate' | 'gaugesByEye'>
+
+/** Whether there is such a plate. */
+function isHeardOf({ spec: { settingUm: newUm } }: Draft, { settingUm, plate }: Lowered): boolean {
+  const said = settingUm ?? plate?.stampedUm
+  return said === undefined || (said >= PLATES.least * newUm && said <= PLATES.most * newUm)
+}
+
+/** What the plate left on each gauge, by its place from 0: as it was read, or as its step has it at this wear. */
+function leftByPlate(draft: Draft, { settingUm, plate = { rests: 'constant' } }: Lowered, heardOf: boolean): Um[] {
+  const { spec, cutters, lengths } = draft
+  if (!heardOf) return cutters.map(() => spec.settingUm)
+  return cutters.map((_, i) => settingUm ?? plateLeaves(spec, Math.round(meanOf(lengths.tied, i)), plate))
+}
+
 /**
- * Lowers every gauge to a setting. A gauge that already stands lower stays: steel cannot be put
- * back.
+ * Lowers gauges to a plate. A gauge that already stands lower stays: steel cannot be put back.
  *
- * The setting that was read from the plate holds; a new one's is taken when nobody read it, or one that no plate has.
+ * The setting that was read from the plate holds; else what the plate that is named leaves at this wear. A new loop's
+ * setting is taken where none is named, or one that no plate has.
+ *
+ * @param done whether a cutter's gauge came down, by its number; all where it is left out
  */
-export function lowerGauges(
-  draft: Draft,
-  { id: entryId, settingUm, gaugesByEye = false }: Pick<EntryOf<'gaugesLowered'>, 'id' | 'settingUm' | 'gaugesByEye'>,
-): void {
-  const newUm = draft.spec.settingUm
-  const heardOf = settingUm === undefined || (settingUm >= PLATES.least * newUm && settingUm <= PLATES.most * newUm)
+export function lowerGauges(draft: Draft, lowering: Lowered, done: (cutter: number) => boolean = () => true): void {
+  const { id: entryId, settingUm, plate, gaugesByEye = false } = lowering
+  const heardOf = isHeardOf(draft, lowering)
   if (heardOf) answer(draft, 'plateUnheardOf')
   else ask(draft, 'plateUnheardOf', entryId)
-  const targetUm = heardOf ? (settingUm ?? newUm) : newUm
+  const toUm = leftByPlate(draft, lowering, heardOf).map((um, i) => (done(i + 1) ? um : null))
   for (const cutter of draft.cutters) {
     // Filed flush and rounded again, as the work goes.
-    cutter.damage = cutter.damage.filter(({ kind }) => CUTTER_DAMAGE[kind].effect !== 'gauge')
+    if (cutter.damage.length > 0 && done(cutter.number))
+      cutter.damage = cutter.damage.filter(({ kind }) => CUTTER_DAMAGE[kind].effect !== 'gauge')
   }
-  for (const [i, lowered] of lowerSettings(draft.settings, targetUm, gaugesByEye).entries()) {
+  for (const [i, lowered] of lowerSettings(draft.settings, toUm, gaugesByEye).entries()) {
     const cutter = draft.cutters[i]
     // Of a plate that nobody heard of it is not known which gauges it left alone either.
-    if (cutter !== undefined && (lowered || !heardOf))
+    if (cutter !== undefined && done(cutter.number) && (lowered || !heardOf))
       cutter.settingKnown = settingUm === undefined || !heardOf ? 'estimated' : 'measured'
   }
+  if (plate?.rests === 'progressive') draft.woodStep = plate.step ?? 'standard'
   draft.sharpeningsSinceGauges = 0
   draft.readTogether = new Map()
-  draft.plateUm = gaugesByEye ? null : targetUm
+  draft.plateUm = gaugesByEye ? null : toUm
   draft.gaugesByEye = gaugesByEye
   gaugesDone(draft, gaugesByEye)
 }
 
+/** Cutters that got no stroke. */
+const passedOver = ({ strokes, apart = [] }: EntryOf<'sharpened'>, hand: Hand, number: number): boolean =>
+  apart.some((one) => one.cutter === number && one.strokes === 0) ||
+  (strokes?.[hand] === 0 && !apart.some((one) => one.cutter === number))
+
+/** What the tool did to the gauges on the way, or somebody did besides. */
+function gaugesOf(draft: Draft, entry: EntryOf<'sharpened'>): void {
+  const { id, tool, gaugesLowered, settingUm, plate, gaugesByEye, onlySide } = entry
+  if (tool === 'twoInOne') {
+    // It files the gauge in every stroke, down to where its own plate has it: one setting for life.
+    const done = new Set(
+      draft.cutters
+        .filter(({ hand, number }) => (onlySide ?? hand) === hand && !passedOver(entry, hand, number))
+        .map(({ number }) => number),
+    )
+    lowerGauges(draft, { id, ...(settingUm === undefined ? {} : { settingUm }) }, (number) => done.has(number))
+    return
+  }
+  if (!gaugesLowered) return
+  lowerGauges(draft, {
+    id,
+    ...(settingUm === undefined ? {} : { settingUm }),
+    ...(plate === undefined ? {} : { plate }),
+    ...(gaugesByEye === undefined ? {} : { gaugesByEye }),
+  })
+}
+
+/** Nobody works so many times as fast as the starting times. Starting value. */
+const TOO_FAST = 4
+
 /** How long it took, where somebody said so, against what was to be expected of it. */
 function noteTime(draft: Draft, entry: EntryOf<'sharpened'>, population: Population, offUm: readonly number[]): void {
-  const { tool, minutes, strokes, apart = [], onlySide, happenedAt: at, personId } = entry
+  const { tool, minutes, strokes, apart = [], onlySide, gaugesLowered, happenedAt: at, personId } = entry
   if (tool === undefined || minutes === undefined || minutes <= 0) return
   const worked = draft.cutters.filter(({ hand }) => (onlySide ?? hand) === hand)
   const own = new Map(apart.map((one) => [one.cutter, one.strokes]))
   const given = worked.map(({ number, hand }) => ({
+    hand,
     offUm: offUm[number - 1] ?? 0,
     strokes: own.get(number) ?? strokes?.[hand],
   }))
+  const gauges = gaugesLowered && tool !== 'twoInOne' ? worked.length : 0
+  const usual = startingMinutes(tool, population === 'touchUp' ? 'field' : 'bench', given, gauges)
+  // Who goes through it faster than anybody works wrote it down afterwards: that teaches nothing.
+  if (minutes < usual / TOO_FAST) return
   draft.timed.push({
     at,
     personId,
@@ -111,7 +164,7 @@ function noteTime(draft: Draft, entry: EntryOf<'sharpened'>, population: Populat
     population,
     cutters: worked.length,
     minutes,
-    startingMinutes: startingMinutes(tool, population === 'touchUp' ? 'field' : 'bench', given),
+    startingMinutes: usual,
   })
 }
 
@@ -134,7 +187,8 @@ function meanTaken(offUm: readonly number[]): Um {
 /** Counts a sharpening when it begins: the second half of one is no other, and the first half leaves a side waiting. */
 function countOnce(draft: Draft, onlySide: Hand | undefined, population: Population): void {
   const follows = onlySide !== undefined && draft.waitingSide === onlySide
-  draft.waitingSide = onlySide === undefined || follows ? null : onlySide === 'left' ? 'right' : 'left'
+  draft.waitingSide = onlySide === undefined || follows ? null : otherHand(onlySide)
+  draft.begun = null
   if (follows) return
   draft.sharpenings += 1
   draft.sharpenedBy[population] += 1
@@ -155,6 +209,23 @@ function takeDamageOff(
     if (cutter.damage.length === 0) continue
     cutter.damage = afterSharpening(cutter.damage, Math.round(offUm[cutter.number - 1] ?? 0), cleared, ground)
   }
+}
+
+/** Soil does no more than dull: once every cutter was sharpened, nothing of it is left to look for. */
+function dirtIsGone(draft: Draft, entry: EntryOf<'sharpened'>): void {
+  if (draft.openStrikes.length === 0) return
+  if (draft.cutters.some(({ hand, number }) => passedOver(entry, hand, number))) return
+  draft.openStrikes = draft.openStrikes.filter(({ against }) => against !== 'soil')
+}
+
+/** Every cutter that was worked stands at the angle that the tool was held at. */
+function angleFiled(draft: Draft, angleDeg: number, onlySide: Hand | undefined): void {
+  for (const cutter of draft.cutters) if ((onlySide ?? cutter.hand) === cutter.hand) cutter.angleDeg = angleDeg
+}
+
+/** The first cutter of a sharpening was done: one side is sharp, or begun, and the other is not. */
+export const applyBegun: Applier<'begun'> = (draft, { id, happenedAt, personId, side }) => {
+  if (draft.waitingSide === null) draft.begun = { entryId: id, at: happenedAt, personId, side }
 }
 
 /** A sharpening: edges go back, settings shrink, dullness goes, damage shrinks or is gone. */
@@ -194,6 +265,8 @@ export const applySharpened: Applier<'sharpened'> = (draft, entry) => {
     tookUm: meanTaken(offUm),
   }
   edgesDone(draft, bothSides, shaped)
-  if (entry.gaugesLowered) lowerGauges(draft, entry)
+  if (bothSides) dirtIsGone(draft, entry)
+  if (entry.angleDeg !== undefined) angleFiled(draft, entry.angleDeg, onlySide)
+  gaugesOf(draft, entry)
   if (noteLifePoint(draft, entry.happenedAt) < 0) ask(draft, 'moreThanThere', entry.id)
 }

@@ -42,7 +42,9 @@ const LEAVES: Record<StrikeObject, CutterDamageKind> = {
 /** The loop hit something; it waits to be looked at. */
 export const applyStruck: Applier<'struck'> = (draft, entry) => {
   const cutters = entry.cutters ?? []
-  draft.openStrikes.push({ at: entry.happenedAt, against: entry.against, cutters, tanksSince: 0 })
+  draft.openStrikes.push({ at: entry.happenedAt, against: entry.against, cutters, tanksSince: 0, looked: [] })
+  const met = cutters.length > 0 ? cutters : draft.cutters.map(({ number }) => number)
+  if (entry.against !== 'soil') for (const number of met) draft.mayBeShorter.set(number, 'struck')
   endSpell(draft, false)
   if (entry.deepest === undefined) return
   const kind = LEAVES[entry.against]

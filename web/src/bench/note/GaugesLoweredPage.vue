@@ -1,9 +1,12 @@
 <script setup lang="ts">
-import { BUMPER_CAUTION, hasBumpers, settingBounds } from '@undercliff/core'
+import { BUMPER_CAUTION, hasBumpers, plateFor, plateLeaves, plateUsed, sayPlate, settingBounds } from '@undercliff/core'
 import { computed, ref } from 'vue'
 import { useDraft } from '../../parts/draft'
 import { useFigure } from '../../parts/figure'
 import FigureField from '../../parts/FigureField.vue'
+import PlateStep from '../../parts/PlateStep.vue'
+import { useWoodStep } from '../../parts/woodStep'
+import { useKit } from '../../remote/kitStore'
 import { useOpenLoop } from '../../remote/openLoop'
 import NoteForm from './NoteForm.vue'
 import RadioChoice from '../../parts/RadioChoice.vue'
@@ -16,17 +19,32 @@ const WITH = [
 
 /** The depth gauges came down to the plate. */
 const props = defineProps<{ tag: string }>()
-const { loop } = useOpenLoop(() => props.tag)
+const { loop, shed, rules } = useOpenLoop(() => props.tag)
+const kit = useKit()
+const progressive = computed(() => rules.value.gaugeSchool === 'progressive')
+const woodStep = useWoodStep(() => loop.state?.sawId ?? null)
+/** The plate that is used, by its step, and what it leaves on a cutter in the middle of the loop. */
+const plate = computed(() => {
+  const rule = { gaugeSchool: rules.value.gaugeSchool, woodStep: woodStep.step.value ?? rules.value.woodStep }
+  if (loop.state === null) return null
+  const { spec, cutters } = loop.state
+  const lengths = cutters.map(({ length }) => length.um).sort((a, b) => a - b)
+  const middleUm = lengths[Math.floor(lengths.length / 2)] ?? spec.newLengthUm
+  const choice = plateFor(kit.kit, spec, middleUm, rule)
+  const used = plateUsed(choice, rule)
+  return sayPlate({ choice, used, leavesUm: plateLeaves(spec, middleUm, used) }, 'plateGuide', shed.figures)
+})
 const bumpers = computed(() => loop.state !== null && hasBumpers(loop.state.spec))
 const setting = useFigure('Setting', () => settingBounds(loop.state?.spec ?? { settingUm: 650 }))
 /** Without a plate nobody knows how far: the trade warns of it, and it happens. */
 const byEye = ref(false)
 useDraft(`gauges:${props.tag}`, { setting: setting.text, byEye })
 function body(): NoteBody | string {
-  const settingUm = setting.read()
-  if (typeof settingUm === 'string') return settingUm
   if (byEye.value) return { kind: 'gaugesLowered', gaugesByEye: true }
-  return settingUm === null ? { kind: 'gaugesLowered' } : { kind: 'gaugesLowered', settingUm }
+  const settingUm = progressive.value ? null : setting.read()
+  if (typeof settingUm === 'string') return settingUm
+  if (settingUm !== null) return { kind: 'gaugesLowered', settingUm }
+  return plate.value === null ? { kind: 'gaugesLowered' } : { kind: 'gaugesLowered', plate: plate.value.used }
 }
 </script>
 
@@ -45,8 +63,10 @@ function body(): NoteBody | string {
         the saw cuts.
       </p>
     </fieldset>
-    <FigureField v-if="!byEye" id="setting" :figure="setting" placeholder="0.65"
-      >Setting on the plate <span class="soft">(empty: as new)</span></FigureField
+    <PlateStep v-if="!byEye && loop.state" :saw-id="loop.state.sawId" :rules="rules" />
+    <FigureField v-if="!byEye && !progressive" id="setting" :figure="setting" placeholder="0.65"
+      >Setting on the plate <span class="soft">(empty: the house’s plate)</span></FigureField
     >
+    <p v-if="!byEye && plate" data-plate>Logged {{ plate.said }}.</p>
   </NoteForm>
 </template>

@@ -32,6 +32,10 @@ const { plan, walk, events, add, undo } = props.here
 const step = computed(() => walk.value?.step ?? null)
 const inSide = computed(() => step.value?.hand != null)
 const checking = computed(() => step.value?.id === 'recheck')
+/** The stop is found on the worst cutter: what it reads once it is clean is the stop. */
+const stopping = computed(() => step.value?.id === 'stop')
+/** The cutter in hand came out long, and is gone back to. */
+const long = computed(() => walk.value?.long.find(({ number }) => number === job.value?.number) ?? null)
 const checked = computed(() => (checking.value ? (walk.value?.check ?? null) : null))
 const job = computed(() => walk.value?.cutter ?? (plan.value === null ? null : checkCutter(plan.value)))
 
@@ -87,7 +91,9 @@ const worthSaid = computed(() => {
   const part = Math.round((Math.abs(today - before) / before) * 100)
   return `A stroke takes ${part} % ${today < before ? 'less' : 'more'} than usual today${instead}.`
 })
-const angles = computed(() => (walk.value === null ? [] : oddAngles(props.state.spec, props.rules, walk.value)))
+const angles = computed(() =>
+  walk.value === null ? [] : plan.value === null ? [] : oddAngles(props.state.spec, plan.value, walk.value),
+)
 const ripping = computed(() => props.state.spec.cutterType === 'ripping')
 const nameOf = (number: number): string => cutterName(number, props.state.cutters[number - 1]?.hand ?? 'left')
 
@@ -103,7 +109,8 @@ function reading(one: CutterJob, worked: boolean): number | null | false {
   if (text === '') return null
   const read = readLength(text, shed.bareUnit)
   if (!read.ok) return refuse(sayRefusal(read))
-  const odd = oddReading(one, read.um, worked)
+  // A stop is where it ends: what is read there is not held against what was planned.
+  const odd = stopping.value && read.um < one.lengthUm + 120 ? null : oddReading(one, read.um, worked)
   if (odd === null || asked.value === text) return read.um
   asked.value = text
   return refuse(`${writeLength(read.um, shed.lengths)}: ${READING_DOUBTS[odd]} Enter again keeps it.`)
@@ -133,6 +140,19 @@ function goChecking(one: CutterJob): void {
   typed.value = ''
 }
 
+/** What the worst cutter reads is the stop; nobody has to read it where the plan knew how deep it goes. */
+function goStopping(one: CutterJob): void {
+  const um = reading(one, true)
+  if (um === false) return
+  typed.value = ''
+  if (um === null && plan.value?.stopUnknown === true) {
+    refused.value = 'Read it once it is clean: nobody knows the stop before.'
+    return
+  }
+  if (um !== null) add({ kind: 'read', cutter: one.number, um }, { kind: 'done' })
+  else add({ kind: 'done' })
+}
+
 /** Goes on: with what is typed for the cutter in hand, or to the next step. */
 function go(): void {
   const one = walk.value?.cutter ?? null
@@ -141,8 +161,9 @@ function go(): void {
     return
   }
   if (tookAngle(one)) return
-  if (checking.value) {
-    goChecking(one)
+  if (checking.value || stopping.value) {
+    if (checking.value) goChecking(one)
+    else goStopping(one)
     return
   }
   const um = reading(one, !isBefore.value)
@@ -159,7 +180,7 @@ function go(): void {
 /** Steps from here to the first cutter; nothing once one was in hand. */
 const before = computed(() => {
   const at = walk.value?.at ?? 0
-  const first = plan.value?.steps.findIndex(({ hand }) => hand !== null) ?? 0
+  const first = plan.value?.steps.findIndex(({ id, hand }) => hand !== null || id === 'stop') ?? 0
   return first - at
 })
 function toFirstCutter(): void {
@@ -225,7 +246,7 @@ onUnmounted(() => {
 })
 
 function fromCaliper(um: number): void {
-  if (job.value === null || (!inSide.value && !checking.value)) return
+  if (job.value === null || (!inSide.value && !checking.value && !stopping.value)) return
   typed.value = writeLength(um, shed.bareUnit)
   go()
 }
@@ -250,12 +271,14 @@ function takeDamage(): void {
 
 <template>
   <template v-if="plan && walk && step">
-    <template v-if="(inSide || checking) && job">
+    <template v-if="(inSide || checking || stopping) && job">
       <button type="button" class="in-hand" :aria-label="`One stroke on ${nameOf(job.number)}`" @click="counted += 1">
         <span class="cutter" data-in-hand>
           <strong class="figures">{{ nameOf(job.number) }}</strong>
-          <span v-if="inSide" class="figures gives">{{ sayCount({ ...job, count }, plan.gives) }}</span>
-          <span class="soft figures">to {{ writeLength(job.targetUm, shed.lengths) }}</span>
+          <span v-if="inSide" class="figures gives">{{ sayCount({ ...job, count }, plan) }}</span>
+          <span v-if="!job.depthUnknown" class="soft figures"
+            >to {{ stopping ? 'about ' : '' }}{{ writeLength(job.targetUm, shed.lengths) }}</span
+          >
           <span v-if="counted > 0" class="figures">counted</span>
         </span>
         <CutterInHand
@@ -274,11 +297,22 @@ function takeDamage(): void {
           ripping ? ': ripping chain jumps by one degree' : ''
         }}. Bring it to {{ odd.wantedDeg }}°.
       </p>
-      <p v-if="checked" class="caution" role="status">{{ sayRecheck(checked, plan.gives, shed.figures) }}</p>
+      <p v-if="long && !checking" class="caution" role="status" data-long>
+        {{ nameOf(long.number) }} came out {{ writeLength(long.byUm, shed.lengths) }} long: it is gone back to until it
+        is right.
+        {{ plan.stopUm === null ? '' : 'The stop may have moved: look at it first.' }}
+      </p>
+      <p v-if="checked" class="caution" role="status">{{ sayRecheck(checked, plan, shed.figures) }}</p>
       <label class="read"
         ><span
-          >{{ isBefore ? 'Length before it is worked' : 'Length after' }}
-          <span v-if="!checking" class="soft">if you measure it</span></span
+          >{{
+            isBefore
+              ? 'Length before it is worked'
+              : stopping
+                ? 'What it reads once it is clean: the stop'
+                : 'Length after'
+          }}
+          <span v-if="!checking && !stopping" class="soft">if you measure it</span></span
         >
         <input
           ref="field"
@@ -326,7 +360,7 @@ function takeDamage(): void {
       <button type="submit" class="act small">Found it</button>
     </form>
     <button ref="onward" type="button" class="act next go" @click="go" @keydown="key">
-      {{ inSide ? 'Next cutter' : checking && !checked ? 'It reads so' : 'Done, next' }}
+      {{ inSide ? 'Next cutter' : stopping || (checking && !checked) ? 'It reads so' : 'Done, next' }}
       <kbd class="keys-only">Enter</kbd>
     </button>
   </template>

@@ -4,8 +4,8 @@ import {
   endedAs,
   parcelOf,
   tonight,
+  TOOL_FACTS,
   workedAlone,
-  writeLength,
   type LoopState,
   type NewEntry,
   type NewSawEntry,
@@ -41,9 +41,10 @@ const leftOut = computed(() =>
     .map(({ number, hand }) => cutterName(number, hand)),
 )
 const gaugesDone = ref<boolean | null>(null)
-const gaugesToUm = computed(() =>
-  (gaugesDone.value ?? plan.value?.gauges.due) === true ? (plan.value?.gauges.plateUm ?? null) : null,
-)
+/** They come down by a pass of their own: a two-in-one has them done with every stroke. */
+const ownPass = computed(() => plan.value !== null && !TOOL_FACTS[plan.value.tool].gaugesToo)
+const lowered = computed(() => ownPass.value && (gaugesDone.value ?? plan.value?.gauges.due) === true)
+const plate = computed(() => props.here.plate.value)
 /** The next loop of tonight's list that is sharpened too. */
 const next = computed(() =>
   tonight(shed.loops).find(({ tag, action }) => tag !== props.tag && (action === 'file' || action === 'regrind')),
@@ -64,7 +65,7 @@ function sharpened(endedMs: number): NewEntry[] {
     newId: nanoid,
     endedMs,
     // Gauges are lowered behind both sides.
-    gaugesToUm: half.value ? null : gaugesToUm.value,
+    gaugesTo: half.value || !lowered.value ? null : plate.value.used,
     used: usedIds.value,
     ...(now.value.fromPaper === true ? { minutes: onPaper.value } : {}),
     ...(fileAge.value === undefined || plan.value.gives === 'touches' ? {} : { fileAge: fileAge.value }),
@@ -120,13 +121,18 @@ async function log(onward: boolean): Promise<void> {
       Only the {{ alone }} side is done. Like this the saw pulls: logged so, the loop is not fit until the other side
       follows.
     </p>
+    <p v-else-if="ended === 'nothing' && here.begunSide.value !== null" class="caution grave" role="alert">
+      Less than a side is done. The loop stays off, on every device, until the rest follows: go on with it here or on
+      another device.
+    </p>
     <p v-else-if="ended === 'nothing'">No cutter was done, so there is nothing to log.</p>
     <template v-else>
-      <fieldset>
-        <legend>Gauges lowered to {{ writeLength(plan.gauges.plateUm, shed.lengths) }}?</legend>
+      <p v-if="!ownPass">The gauges came down with every stroke: no pass of their own.</p>
+      <fieldset v-else>
+        <legend>Gauges lowered, {{ plate.said }}?</legend>
         <div class="row">
-          <button type="button" class="act" :aria-pressed="gaugesToUm !== null" @click="gaugesDone = true">Yes</button>
-          <button type="button" class="act" :aria-pressed="gaugesToUm === null" @click="gaugesDone = false">No</button>
+          <button type="button" class="act" :aria-pressed="lowered" @click="gaugesDone = true">Yes</button>
+          <button type="button" class="act" :aria-pressed="!lowered" @click="gaugesDone = false">No</button>
         </div>
       </fieldset>
       <template v-if="state.sawId !== null">

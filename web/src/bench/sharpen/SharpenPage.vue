@@ -7,12 +7,10 @@ import {
   endingsFound,
   parcelOf,
   PLAN_DOUBTS,
-  plateFor,
   sayAgo,
   sayMinutes,
   sayStep,
   SHARPENING_REFUSALS,
-  writeLength,
   type PutBack,
   type Sharpening,
 } from '@undercliff/core'
@@ -21,6 +19,7 @@ import { nanoid } from 'nanoid'
 import { computed, ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import LoopAway from '../../parts/LoopAway.vue'
+import PlateStep from '../../parts/PlateStep.vue'
 import { useOpenLoop } from '../../remote/openLoop'
 import { useSession } from '../../remote/sessionStore'
 import { useWriting } from '../../remote/writing'
@@ -29,6 +28,7 @@ import PutBackList from './PutBackList.vue'
 import SetUpCard from './SetUpCard.vue'
 import SharpenEnd from './SharpenEnd.vue'
 import StepList from './StepList.vue'
+import SpeedsRead from './SpeedsRead.vue'
 import WithWhat from './WithWhat.vue'
 import { useSharpening } from './sharpening'
 
@@ -78,7 +78,7 @@ async function logEnding(): Promise<void> {
   }))
   const base = { loopId, personId: here.now.value.personId }
   const endedMs = Date.now()
-  const entries = parcelOf(plan.value, events.value, { ...base, newId: nanoid, endedMs, gaugesToUm: null })
+  const entries = parcelOf(plan.value, events.value, { ...base, newId: nanoid, endedMs, gaugesTo: null })
   const found = {
     ...base,
     id: nanoid(),
@@ -96,10 +96,16 @@ const what = (number: number): string =>
     .filter(({ kind }) => CUTTER_DAMAGE[kind].effect === 'ends')
     .map(({ kind }) => CUTTER_DAMAGE[kind].name)
     .join(', ')
-/** The plate of the crew's own that comes nearest to what is wanted. */
-const plate = computed(() =>
-  plan.value === null ? null : plateFor(here.used.kit.kit, plan.value.gauges.plateUm, rules.value.gaugeSchool),
-)
+/** It is to be left: where cutters were worked that is asked about first. */
+const leaving = ref(false)
+function leave(): void {
+  if (here.begunSide.value === null) stop()
+  else leaving.value = true
+}
+async function nothingFiled(): Promise<void> {
+  await here.nothingWasDone()
+  stop()
+}
 /** How long ago another device was last heard of. */
 const ago = computed(() => (there.value === null ? '' : sayAgo(Date.now() - Date.parse(there.value.savedAt))))
 </script>
@@ -125,6 +131,7 @@ const ago = computed(() => (there.value === null ? '' : sayAgo(Date.now() - Date
         <button type="button" class="act small" @click="stop">throw it away</button>
       </p>
       <p v-if="plan.refusal" class="caution grave" role="alert">{{ SHARPENING_REFUSALS[plan.refusal] }}</p>
+      <SpeedsRead v-if="plan.refusal === 'wheelUnnamed' || plan.refusal === 'wheelSpeedUnknown'" :here="here" />
       <p v-for="doubt in plan.doubts" :key="doubt" class="caution">{{ PLAN_DOUBTS[doubt] }}</p>
       <template v-if="cracked.length > 0">
         <p class="caution grave" role="alert">
@@ -155,13 +162,10 @@ const ago = computed(() => (there.value === null ? '' : sayAgo(Date.now() - Date
             </p>
           </details>
         </div>
-        <p v-if="step.id === 'gauges' && plate">
-          With <strong>{{ plate.plate.name }}</strong>, {{ writeLength(plate.stepUm, shed.lengths)
-          }}<template v-if="Math.abs(plate.offUm) >= 20"
-            >: {{ writeLength(plan.gauges.plateUm, shed.lengths) }} is wanted, it is the nearest that the crew
-            has</template
-          >.
+        <p v-if="step.id === 'gauges'" data-plate>
+          {{ here.plate.value.how }}
         </p>
+        <PlateStep v-if="step.id === 'gauges'" :saw-id="state.sawId" :rules="rules" />
         <PutBackList
           v-if="step.id === 'putBack' && state.sawId !== null"
           v-model="putBack"
@@ -184,7 +188,16 @@ const ago = computed(() => (there.value === null ? '' : sayAgo(Date.now() - Date
         </p>
         <template v-if="events.length > 0 && step && !ending">
           <button v-if="ended !== 'nothing'" type="button" class="act small" @click="ending = true">End here …</button>
-          <button type="button" class="act small" @click="stop">Stop, and log nothing</button>
+          <button v-if="!leaving" type="button" class="act small" @click="leave">Stop, and log nothing</button>
+          <div v-else class="stack" role="alert">
+            <p class="caution grave">
+              A cutter was worked: half sharp the saw pulls. The loop stays off, on every device, until both sides are
+              done.
+            </p>
+            <RouterLink class="act small" :to="{ name: 'loop', params: { tag } }">Leave it; go on later</RouterLink>
+            <button type="button" class="act small" @click="nothingFiled">Nothing was filed: as it was</button>
+            <button type="button" class="act small" @click="leaving = false">Go on</button>
+          </div>
         </template>
       </section>
       <SetUpCard class="sheet" :tool="plan.tool" :set-up="plan.setUp" :figures="shed.figures" />

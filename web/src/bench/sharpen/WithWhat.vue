@@ -1,12 +1,12 @@
 <script setup lang="ts">
 import {
+  angleMeant,
   changeFile,
   KIT_DUE_WORDS,
   kitOf,
   SHARPENING_REFUSALS,
   SHARPENING_TOOLS,
   sayKitUse,
-  servesNone,
   TOOL_NAMES,
   WHEEL_PROBLEM_WORDS,
   wheelProblems,
@@ -31,8 +31,10 @@ const { now, plan, events, used, want } = props.here
 const { kit } = used
 /** Why a tool is none for this loop: by its kind, or by what the crew has of it. */
 const whyNot = (one: SharpeningTool) =>
-  whyNotWith(one, props.state.spec, props.rules) ??
-  (servesNone(kit.kit, one, props.state.spec.pitchClass) ? ('notForPitch' as const) : null)
+  whyNotWith(one, props.state.spec, props.rules, {
+    angleDeg: angleMeant(props.state, props.rules),
+    kit: kit.kit,
+  })
 const tools = computed(() =>
   SHARPENING_TOOLS.filter((one) => whyNot(one) === null).map((value) => ({ value, label: TOOL_NAMES[value] })),
 )

@@ -4,42 +4,40 @@ import {
   fileAgeOf,
   kitOf,
   paceFor,
+  plateFor,
+  plateLeaves,
+  plateUsed,
+  sayPlate,
   planSharpening,
   usualTool,
   TOOL_FACTS,
   walkOf,
+  type EntryOf,
   type HouseRules,
   type KitItemOf,
   type LoopState,
-  type PaceGroup,
   type Sharpening,
   type SharpeningPlan,
   type WalkEvent,
 } from '@undercliff/core'
 import { keptRef } from '../../remote/keptRef'
-import { computed, type ComputedRef } from 'vue'
-import { fetchWear } from '../../remote/api'
+import { nanoid } from 'nanoid'
+import { computed, watch, type ComputedRef } from 'vue'
+import { useCrewKnows } from '../../remote/crewKnows'
 import { useKit } from '../../remote/kitStore'
+import { useOutbox } from '../../remote/outbox'
+import { useShed } from '../../remote/shedStore'
+import { useWriting } from '../../remote/writing'
+import { useWoodStep } from '../../parts/woodStep'
 import { useElsewhere } from './elsewhere'
 
 type EventBody = WalkEvent extends infer E ? (E extends { readonly at: string } ? Omit<E, 'at'> : never) : never
 /** What a sharpening is begun with. */
 type Wanted = Omit<KeptWalk, 'events'>
+type NewBegun = Omit<EntryOf<'begun'>, 'writtenAt' | 'writtenBy' | 'saidAt'>
 
 /** Steps that a person can be in longer than a day without it being forgotten work. */
 const FORGOTTEN_MS = 24 * 3_600_000
-
-/** What the crew's sharpenings have shown of its pace, as it was last heard. */
-function usePace() {
-  const groups = keptRef<readonly PaceGroup[]>('undercliff:pace', [])
-  void fetchWear().then(
-    ({ pace }) => {
-      groups.value = pace
-    },
-    () => undefined,
-  )
-  return groups
-}
 
 /** The things of the kit that a sharpening uses up: what was chosen, else what is in use. */
 function useUsed(wanted: ComputedRef<Wanted>, fileUm: ComputedRef<number | null>) {
@@ -76,7 +74,7 @@ function useKept(
   })
   /** As text: what happens does not change what is wanted, and nothing is worked out again for it. */
   const wantedText = computed(() => {
-    const { events: _events, ...rest } = now.value
+    const { events: _events, begunId: _begun, ...rest } = now.value
     return JSON.stringify(rest)
   })
   const wanted = computed(() => JSON.parse(wantedText.value) as Wanted)
@@ -92,21 +90,32 @@ function usePlan(
   wanted: ComputedRef<Wanted>,
   used: Used,
 ) {
-  const pace = usePace()
+  const knows = useCrewKnows()
+  const shed = useShed()
   const mounted = computed((): { wheel: KitItemOf<'wheel'>; grinder: KitItemOf<'grinder'> } | null =>
     used.wheel.value === undefined || used.grinder.value === undefined
       ? null
       : { wheel: used.wheel.value, grinder: used.grinder.value },
   )
   const sharpening = computed((): Sharpening => {
-    const { fileId: _file, wheelId: _wheel, grinderId: _grinder, fromPaper: _paper, ...rest } = wanted.value
+    const {
+      fileId: _file,
+      wheelId: _wheel,
+      grinderId: _grinder,
+      fromPaper: _paper,
+      begunId: _begun,
+      ...rest
+    } = wanted.value
+    const weakSide = shed.people.find(({ id }) => id === rest.personId)?.weakSide ?? undefined
     const { fileUsage } = used
     const tool = wanted.value.tool ?? 'plateGuide'
     const population =
       TOOL_FACTS[tool].gives === 'touches' ? 'grind' : rest.action === 'touchUp' ? 'touchUp' : 'routine'
     return {
       ...rest,
-      pace: paceFor(pace.value, { personId: rest.personId, tool, population }, rules.value.pace),
+      ...(weakSide === undefined ? {} : { weakSide }),
+      ...(knows.value.known === null ? {} : { known: knows.value.known }),
+      pace: paceFor(knows.value.pace, { personId: rest.personId, tool, population }, rules.value.pace),
       ...(rest.fileBite !== undefined || fileUsage.value === null ? {} : { fileBite: fileUsage.value.bite }),
       kit: used.kit.kit,
       ...(mounted.value === null ? {} : { mounted: mounted.value }),
@@ -158,6 +167,75 @@ function useMoves(
   return { add, undo, want }
 }
 
+/** The plate that gauges come down to: one of the crew's own, or the house's; chosen by its step, never by its stamp. */
+function usePlate(
+  state: ComputedRef<LoopState | null>,
+  rules: ComputedRef<HouseRules>,
+  plan: ComputedRef<SharpeningPlan | null>,
+  { kit }: Used,
+) {
+  const shed = useShed()
+  const woodStep = useWoodStep(() => state.value?.sawId ?? null)
+  return computed(() => {
+    const rule = { gaugeSchool: rules.value.gaugeSchool, woodStep: woodStep.step.value ?? rules.value.woodStep }
+    const [spec, gauges] = [state.value?.spec, plan.value?.gauges]
+    const choice = spec === undefined || gauges === undefined ? null : plateFor(kit.kit, spec, gauges.middleUm, rule)
+    const used = plateUsed(choice, rule)
+    const leavesUm = spec === undefined || gauges === undefined ? 0 : plateLeaves(spec, gauges.middleUm, used)
+    return sayPlate({ choice, used, leavesUm }, plan.value?.tool ?? 'plateGuide', shed.figures)
+  })
+}
+
+/**
+ * Tells the loop's log, and so every device, that one side of it is sharp and the other is not, from the first cutter
+ * on; where that was taken back, the log is told that too.
+ */
+function useBegun(
+  { kept, now }: Pick<ReturnType<typeof useKept>, 'kept' | 'now'>,
+  state: ComputedRef<LoopState | null>,
+  plan: ComputedRef<SharpeningPlan | null>,
+  walk: ComputedRef<ReturnType<typeof walkOf> | null>,
+) {
+  const outbox = useOutbox()
+  const writing = useWriting()
+  /** The side of the first cutter that was worked; null while none was, or where the log knows that a side waits. */
+  const side = computed(() => {
+    if (plan.value === null || walk.value === null || plan.value.waiting !== null) return null
+    const worked = [...walk.value.work].find(([, { done }]) => done)?.[0]
+    return worked === undefined ? null : (state.value?.cutters[worked - 1]?.hand ?? null)
+  })
+  const entryOf = (id: string, loopId: string): NewBegun => ({
+    id,
+    loopId,
+    happenedAt: new Date().toISOString(),
+    personId: now.value.personId,
+    kind: 'begun',
+    side: side.value ?? 'left',
+    ...(plan.value === null ? {} : { tool: plan.value.tool }),
+  })
+  /** What is said of the first cutter worked is written at once; a page that was reloaded has said it already. */
+  watch(side, (is) => {
+    const { begunId } = now.value
+    const loopId = state.value?.loopId
+    if (loopId === undefined || kept.value === null) return
+    if (is !== null && begunId === undefined) {
+      const id = nanoid()
+      kept.value = { ...kept.value, begunId: id }
+      void outbox.send([entryOf(id, loopId)])
+    } else if (is === null && begunId !== undefined && now.value.events.length > 0) void nothingWasDone()
+  })
+  /** Nothing was filed after all: the log says so, and the loop is as it was. */
+  async function nothingWasDone(): Promise<void> {
+    const { begunId } = now.value
+    const loopId = state.value?.loopId
+    if (begunId === undefined || loopId === undefined || kept.value === null) return
+    const { begunId: _gone, ...rest } = kept.value
+    kept.value = rest
+    await writing.strikeOut([entryOf(begunId, loopId)], 'Nothing was filed: as it was')
+  }
+  return { begunSide: side, nothingWasDone }
+}
+
 /**
  * The sharpening of a loop: its plan, where it stands, and what moves it on. What happens is kept on the device at
  * once, so that a reload, a flat battery or a dead server lose nothing, and by the server for other devices.
@@ -178,6 +256,7 @@ export function useSharpening(
   const used = useUsed(wanted, fileUm)
   const { mounted, sharpening, plan } = usePlan(state, rules, wanted, used)
   const walk = computed(() => (plan.value === null ? null : walkOf(plan.value, now.value.events)))
+  const begun = useBegun({ kept, now }, state, plan, walk)
   const elsewhere = useElsewhere(() => state.value?.loopId ?? null, kept)
   /** Whether it was left open since another day. */
   const leftOpen = computed(() => {
@@ -211,6 +290,8 @@ export function useSharpening(
     there: elsewhere.there,
     leftOpen,
     overtaken,
+    ...begun,
+    plate: usePlate(state, rules, plan, used),
     ...useMoves({ kept, now }, plan, used),
     end: (): void => {
       kept.value = null

@@ -14,7 +14,9 @@ import {
   specLengthBounds,
   type Action,
   type FileAge,
+  TOOL_FACTS,
   writeLength,
+  type PlateUsed,
   type SharpenMethod,
 } from '@undercliff/core'
 import { NInput } from 'naive-ui'
@@ -29,7 +31,10 @@ import FigureField from '../../parts/FigureField.vue'
 import WhoField from '../../parts/WhoField.vue'
 import WhenField from '../../parts/WhenField.vue'
 import { useOpenLoop } from '../../remote/openLoop'
+import PlateStep from '../../parts/PlateStep.vue'
 import RadioChoice from '../../parts/RadioChoice.vue'
+import { strokesBySide, useOnePlan } from '../../parts/usualStrokes'
+import { useWoodStep } from '../../parts/woodStep'
 
 const props = defineProps<{ tag: string }>()
 const router = useRouter()
@@ -66,9 +71,9 @@ const CLEARED = [
 ] as const
 /** What was logged last on this device; what is only looked at here does not stick. */
 const lastMethod = keptRef<SharpenMethod>('undercliff:method', 'fileField')
-const lastStrokes = keptRef<{ left: number; right: number }>('undercliff:strokes', { left: 4, right: 4 })
 const method = ref<SharpenMethod>(lastMethod.value)
-const strokes = ref({ ...lastStrokes.value })
+/** Counts as somebody gave them; those of the plan until then. */
+const given = ref<{ left: number; right: number } | null>(null)
 const counted = ref(true)
 /** Whether gauges were lowered, as somebody said; what is advised for the way it was done until then. */
 const gaugesSaid = ref<boolean | null>(null)
@@ -100,7 +105,7 @@ const asAdvised = ref(true)
 const drafts = usePageDrafts()
 useDraft(`sharpened:${props.tag}:${route.query.as === 'touchUp' ? 'touchUp' : ''}`, {
   method,
-  strokes,
+  given,
   counted,
   gaugesSaid,
   byEye,
@@ -148,6 +153,27 @@ watch(
   { immediate: true },
 )
 const filed = computed(() => method.value === 'fileField' || method.value === 'fileBench')
+const onePlan = useOnePlan()
+/** What the card, the job sheet and the work step by step say of it too. */
+const plan = computed(() =>
+  loop.state === null || method.value === 'shop'
+    ? null
+    : onePlan({
+        state: loop.state,
+        rules: rules.value,
+        action: method.value === 'grinder' ? 'regrind' : method.value === 'fileField' ? 'touchUp' : 'file',
+        personId: who.value,
+      }),
+)
+const strokes = computed({
+  get: () => given.value ?? (plan.value === null ? { left: 4, right: 4 } : strokesBySide(plan.value)),
+  set: (is: { left: number; right: number }) => {
+    given.value = is
+  },
+})
+/** The house’s guide brings the gauges down with every stroke: nothing of that is asked. */
+const onTheWay = computed(() => filed.value && plan.value !== null && TOOL_FACTS[plan.value.tool].gaugesToo)
+const woodStep = useWoodStep(() => loop.state?.sawId ?? null)
 const damaged = computed(
   () =>
     loop.state?.cutters.filter(({ damage }) => damageDepth(damage).knownUm > 0 || damageDepth(damage).unknown).length ??
@@ -189,16 +215,24 @@ const both = (by: number): void => {
   change('right', by)
 }
 
+/** The plate that gauges come down to where nobody read a setting. */
+const plate = computed((): PlateUsed => {
+  const { gaugeSchool: rests } = rules.value
+  return rests === 'constant' ? { rests } : { rests, step: woodStep.step.value ?? rules.value.woodStep }
+})
+
 /** The figures of the more detailed part; a sentence when one cannot be read. */
-function details(): { settingUm?: number; pairs?: { cutter: number; beforeUm: number; afterUm: number }[] } | string {
-  const settingUm = gauges.value ? setting.read() : null
+function details():
+  { settingUm?: number; plate?: PlateUsed; pairs?: { cutter: number; beforeUm: number; afterUm: number }[] } | string {
+  const settingUm = gauges.value && !onTheWay.value && rules.value.gaugeSchool === 'constant' ? setting.read() : null
   const beforeUm = before.read()
   const afterUm = after.read()
   for (const one of [settingUm, beforeUm, afterUm]) if (typeof one === 'string') return one
   if ((beforeUm === null) !== (afterUm === null)) return 'Give both lengths of cutter 1, before and after, or neither.'
   return {
     ...(typeof settingUm === 'number' && gauges.value ? { settingUm } : {}),
-    ...(gauges.value && byEye.value ? { gaugesByEye: true } : {}),
+    ...(gauges.value && !onTheWay.value && byEye.value ? { gaugesByEye: true } : {}),
+    ...(gauges.value && !onTheWay.value && !byEye.value && settingUm === null ? { plate: plate.value } : {}),
     ...(typeof beforeUm === 'number' && typeof afterUm === 'number'
       ? { pairs: [{ cutter: 1, beforeUm, afterUm }] }
       : {}),
@@ -218,7 +252,8 @@ async function save(): Promise<void> {
     {
       kind: 'sharpened',
       method: method.value,
-      gaugesLowered: gauges.value,
+      gaugesLowered: onTheWay.value || gauges.value,
+      ...(onTheWay.value && plan.value !== null ? { tool: plan.value.tool } : {}),
       personId: who.value,
       ...(filed.value && counted.value ? { strokes: { ...strokes.value } } : {}),
       ...(dull.value === null ? {} : { wasDull: dull.value }),
@@ -238,7 +273,6 @@ async function save(): Promise<void> {
     return
   }
   lastMethod.value = method.value
-  lastStrokes.value = strokes.value
   for (const end of [...drafts.ends]) end(false)
   await router.push({ name: 'loop', params: { tag: props.tag } })
 }
@@ -272,7 +306,10 @@ async function save(): Promise<void> {
           </button>
         </div>
       </fieldset>
-      <fieldset>
+      <p v-if="onTheWay" class="soft" data-on-the-way>
+        With the two-in-one: the gauges came down with every stroke, and are logged so.
+      </p>
+      <fieldset v-else>
         <legend>Gauges lowered? <span v-if="gaugesDue" class="soft">They are due.</span></legend>
         <RadioChoice v-model="gauges" label="Gauges lowered?" :options="NO_YES" />
         <p v-if="gauges" class="caution">
@@ -280,6 +317,7 @@ async function save(): Promise<void> {
           <button type="button" class="act small" :aria-pressed="byEye" @click="byEye = !byEye">By eye</button>
         </p>
         <p v-if="gauges && hasBumpers(loop.state.spec)" class="caution">{{ BUMPER_CAUTION }}</p>
+        <PlateStep v-if="gauges && !byEye" :saw-id="loop.state.sawId" :rules="rules" />
       </fieldset>
       <fieldset v-if="loop.state.tanksSinceSharpened > 0">
         <legend>Was it dull?</legend>
@@ -316,7 +354,11 @@ async function save(): Promise<void> {
             ><button type="button" class="act small" @click="change('right', 1)">R +</button>
           </div>
         </div>
-        <FigureField v-if="gauges" id="setting" :figure="setting" placeholder="0.65"
+        <FigureField
+          v-if="gauges && !onTheWay && rules.gaugeSchool === 'constant'"
+          id="setting"
+          :figure="setting"
+          placeholder="0.65"
           >Gauge setting on the plate</FigureField
         >
         <FigureField id="before" :figure="before" placeholder="5.2">Cutter 1 before</FigureField>

@@ -55,6 +55,8 @@ const FIELDS: readonly SpecField[] = [
   'settingUm',
   'fileUm',
   'topPlateAngleDeg',
+  'downAngleDeg',
+  'headTiltDeg',
   'startMark',
   'links',
   'stamp',
@@ -93,10 +95,13 @@ const choicesOf = (field: SpecField): Option[] | null => {
     case 'markLengthUm':
     case 'settingUm':
     case 'topPlateAngleDeg':
+    case 'downAngleDeg':
+    case 'headTiltDeg':
     case 'stamp':
       return null
   }
 }
+const ANGLES: ReadonlySet<SpecField> = new Set<SpecField>(['topPlateAngleDeg', 'downAngleDeg', 'headTiltDeg'])
 function edit(field: SpecField): void {
   editing.value = editing.value === field ? null : field
   wrong.value = ''
@@ -106,7 +111,7 @@ function edit(field: SpecField): void {
 function readValue(field: SpecField): string | number | null {
   if (choicesOf(field) !== null) return picked.value
   if (field === 'driveLinks') return driveLinks.read()
-  if (field === 'topPlateAngleDeg') return /^\d+(\.\d+)?$/.test(typed.value.trim()) ? Number(typed.value) : null
+  if (ANGLES.has(field)) return /^\d+(\.\d+)?$/.test(typed.value.trim()) ? Number(typed.value) : null
   if (field === 'stamp') return typed.value.trim() === '' ? null : typed.value.trim()
   return length.read()
 }

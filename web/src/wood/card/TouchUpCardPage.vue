@@ -4,10 +4,12 @@ import {
   hasBumpers,
   METHOD_CAUTIONS,
   BUMPER_CAUTION,
-  planSharpening,
   sayReason,
+  cutterName,
+  sayMinutes,
   setUpRows,
   SHARPENING_REFUSALS,
+  TOOL_FACTS,
   TOOL_NAMES,
   writeLength,
   type Hand,
@@ -16,7 +18,7 @@ import { computed } from 'vue'
 import LoopAway from '../../parts/LoopAway.vue'
 import { useOpenLoop } from '../../remote/openLoop'
 import { useSession } from '../../remote/sessionStore'
-import { useLastStrokes } from '../field/strokes'
+import { strokesBySide, useOnePlan } from '../../parts/usualStrokes'
 
 /** How the loop in hand is touched up: what to hold how, how many strokes, and what to mind. Read at arm's length. */
 const props = defineProps<{ tag: string }>()
@@ -24,25 +26,17 @@ const { loop, shed, rules } = useOpenLoop(() => props.tag)
 const session = useSession()
 const state = computed(() => loop.state)
 const personId = computed(() => session.me?.personId ?? null)
-const last = useLastStrokes(
-  () => loop.entries,
-  () => personId.value,
-)
+const onePlan = useOnePlan()
 const plan = computed(() =>
   state.value === null
     ? null
-    : planSharpening({ ...state.value, decision: null }, rules.value, { action: 'touchUp', personId: personId.value }),
+    : onePlan({ state: state.value, rules: rules.value, action: 'touchUp', personId: personId.value }),
 )
-/** Strokes that most cutters of a side get. */
-function usual(hand: Hand): number {
-  const counts = plan.value?.sides.find((side) => side.hand === hand)?.cutters.map(({ count }) => count) ?? []
-  const sorted = [...counts].sort((a, b) => a - b)
-  return sorted[Math.floor(sorted.length / 2)] ?? 4
-}
-/** What the person is used to; where nobody has counted yet, what the plan says. */
-const strokes = computed(() =>
-  last.value.whose === 'usual' ? { left: usual('left'), right: usual('right') } : last.value,
+/** Cutters that are worked until they are clean, however many strokes that takes. */
+const untilClean = computed(() =>
+  (plan.value?.sides ?? []).flatMap(({ cutters }) => cutters.filter((job) => job.untilClean)),
 )
+const strokes = computed(() => (plan.value === null ? { left: 0, right: 0 } : strokesBySide(plan.value)))
 const verdict = computed(() => (state.value === null ? null : decide(state.value, rules.value)))
 /** Why it does not cut as it is, whatever its edges are like; null where it may. */
 const unfit = computed(() => (verdict.value?.fitForUse === false ? (verdict.value.reasons[0] ?? null) : null))
@@ -77,6 +71,11 @@ const BIG = new Set(['File', 'Height', 'Top plate'])
           <span v-if="more === hand" class="soft">{{ EXTRA }} more: by what the saw tells</span>
         </p>
       </div>
+      <p v-if="untilClean.length > 0" class="caution" data-until-clean>
+        Until clean, and no count before:
+        {{ untilClean.map(({ number, hand }) => cutterName(number, hand)).join(', ') }}.
+      </p>
+      <p class="soft figures">{{ sayMinutes(plan.minutes) }}</p>
       <dl>
         <template v-for="[name, value] in rows" :key="name">
           <dt :class="{ big: BIG.has(name) }">{{ name }}</dt>
@@ -87,7 +86,9 @@ const BIG = new Set(['File', 'Height', 'Top plate'])
           {{
             plan.gauges.due
               ? `due: plate ${writeLength(plan.gauges.plateUm, shed.lengths)}, never by eye`
-              : 'not due: leave them'
+              : TOOL_FACTS[plan.tool].gaugesToo
+                ? 'down with every stroke'
+                : 'not due: leave them'
           }}
         </dd>
         <dt>Start</dt>

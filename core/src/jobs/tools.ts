@@ -1,7 +1,8 @@
-import { GUIDES, topPlateAngleFor } from '../sharpen'
 import type { GuideSchool, HouseRules } from '../house'
+import { linesOf, serves, servesNone, type KitItem } from '../kit'
 import { SHARPENING_TOOLS, type SharpeningTool } from '../log'
-import type { LoopSpec } from '../profile'
+import { hasBumpers, type LoopSpec, type PitchClass } from '../profile'
+import { GUIDES, topPlateAngleFor } from '../sharpen'
 
 export { SHARPENING_TOOLS, type SharpeningTool }
 
@@ -15,14 +16,10 @@ export interface ToolFacts {
   readonly gaugesToo: boolean
   /** Angles that its lines or its frame are made for; null where a scale or the hand sets any. */
   readonly madeForDeg: readonly number[] | null
+  /** Pitches that it is made for; null where it serves any. */
+  readonly madeForPitch: readonly PitchClass[] | null
   /** Whether the table or the file can lie at a down angle. */
   readonly tilts: boolean
-  /** Minutes to set it up and take it away again, from and to. */
-  readonly setUpMinutes: readonly [number, number]
-  /** Seconds from one cutter to the next. */
-  readonly secondsToNext: number
-  /** Minutes to change to the other side. */
-  readonly turnMinutes: number
 }
 
 const file = (guide: GuideSchool, more: Partial<ToolFacts> = {}): ToolFacts => ({
@@ -30,10 +27,8 @@ const file = (guide: GuideSchool, more: Partial<ToolFacts> = {}): ToolFacts => (
   toStop: false,
   gaugesToo: GUIDES[guide].gaugesToo,
   madeForDeg: null,
+  madeForPitch: null,
   tilts: true,
-  setUpMinutes: [0.5, 1.5],
-  secondsToNext: GUIDES[guide].secondsToNext,
-  turnMinutes: 0.5,
   ...more,
 })
 const wheel = (more: Partial<ToolFacts>): ToolFacts => ({
@@ -41,28 +36,31 @@ const wheel = (more: Partial<ToolFacts>): ToolFacts => ({
   toStop: true,
   gaugesToo: false,
   madeForDeg: null,
+  madeForPitch: null,
   tilts: true,
-  setUpMinutes: [3, 8],
-  secondsToNext: 5,
-  turnMinutes: 1,
   ...more,
 })
 
 /**
  * What each tool does. A plate guide has lines at 30° and, for ripping chain, 10°; a roller and a two-in-one are made
- * for one angle; a small bench grinder has one angle and no tilt (common practice). Times are starting values but
- * for those of `GUIDES` and of setting a grinder up and turning its clamp (common practice).
+ * for one angle; a two-in-one lies on this cutter and the next, so it is made for one pitch, and none is in use for
+ * 1/4" and .404"; a small bench grinder has one angle and no tilt (common practice). What the crew's own have marked
+ * on them goes before.
  */
 export const TOOL_FACTS: Readonly<Record<SharpeningTool, ToolFacts>> = {
   freehand: file('freehand'),
   plateGuide: file('topPlate', { madeForDeg: [30, 10] }),
   rollerGuide: file('chassis', { madeForDeg: [30], tilts: false }),
-  twoInOne: file('twoInOne', { madeForDeg: [30], tilts: false, setUpMinutes: [0.3, 0.8], turnMinutes: 0.3 }),
-  jig: file('jig', { toStop: true, setUpMinutes: [2, 5], turnMinutes: 1 }),
+  twoInOne: file('twoInOne', {
+    madeForDeg: [30],
+    madeForPitch: ['lowProfile', 'p325', 'threeEighths'],
+    tilts: false,
+  }),
+  jig: file('jig', { toStop: true }),
   benchGrinder: wheel({}),
-  smallGrinder: wheel({ tilts: false, setUpMinutes: [1, 3], secondsToNext: 3, turnMinutes: 0.5 }),
-  handGrinder: wheel({ toStop: false, madeForDeg: [30], setUpMinutes: [1, 3], secondsToNext: 4, turnMinutes: 0.5 }),
-  squareFile: file('freehand', { setUpMinutes: [2, 5], secondsToNext: 6 }),
+  smallGrinder: wheel({ tilts: false }),
+  handGrinder: wheel({ toStop: false, madeForDeg: [30] }),
+  squareFile: file('freehand'),
 }
 
 /** Why a loop is not sharpened with a tool. */
@@ -78,17 +76,30 @@ export type ToolRefusal =
   /** The house grinds this chain at a down angle, and the tool has no tilt. */
   | 'noTilt'
   | 'noGrinder'
+  /** Its flat file would take the bumper with the gauge, and a bumper is never filed off. */
+  | 'bumpers'
   /** The crew's own of that kind serve other pitches. */
   | 'notForPitch'
 
 /** What of the house decides on a tool. */
 export type ToolRules = Pick<HouseRules, 'gaugeSchool' | 'grinderOwned' | 'chiselAngleDeg' | 'chiselDownAngleDeg'>
 
-/** The down angle that a loop is sharpened at: full chisel in a house that does so. */
+/** The down angle that a loop is sharpened at: its own, else full chisel in a house that does so. */
 export const downAngleFor = (
-  { cutterType }: LoopSpec,
+  { cutterType, downAngleDeg }: LoopSpec,
   { chiselDownAngleDeg }: Pick<ToolRules, 'chiselDownAngleDeg'>,
-) => (cutterType === 'fullChisel' ? chiselDownAngleDeg : 0)
+) => downAngleDeg ?? (cutterType === 'fullChisel' ? chiselDownAngleDeg : 0)
+
+/** Angle lines of a tool: what is marked on the crew's own, else what such tools usually have; null for any angle. */
+export const anglesOf = (tool: SharpeningTool, pitchClass: PitchClass, kit: readonly KitItem[] = []) =>
+  linesOf(kit, tool, pitchClass) ?? TOOL_FACTS[tool].madeForDeg
+
+/** What is known of a loop and of the crew's things when a tool is chosen. */
+export interface ToolAsked {
+  /** Top plate angle that is meant; the spec's, or the house's, where it is left out. */
+  readonly angleDeg?: number
+  readonly kit?: readonly KitItem[]
+}
 
 /** Whether a tool is held at another angle than it is made for by eye and a line; others have a frame that is fixed. */
 const HELD_OFF_ITS_LINE: ReadonlySet<SharpeningTool> = new Set<SharpeningTool>(['plateGuide', 'handGrinder'])
@@ -101,17 +112,32 @@ const SQUARE: ReadonlySet<SharpeningTool> = new Set<SharpeningTool>(['squareFile
  * @example
  * whyNotWith('twoInOne', spec38, { ...DEFAULT_RULES, gaugeSchool: 'progressive' }) // 'oneSettingForLife'
  */
-export function whyNotWith(tool: SharpeningTool, spec: LoopSpec, rules: ToolRules): ToolRefusal | null {
-  const { gives, gaugesToo, madeForDeg, tilts } = TOOL_FACTS[tool]
+export function whyNotWith(
+  tool: SharpeningTool,
+  spec: LoopSpec,
+  rules: ToolRules,
+  { angleDeg = topPlateAngleFor(spec, rules.chiselAngleDeg), kit = [] }: ToolAsked = {},
+): ToolRefusal | null {
+  const { gives, gaugesToo, tilts } = TOOL_FACTS[tool]
   const square = spec.cutterType === 'squareGround'
   if (square && !SQUARE.has(tool)) return 'neverRound'
   if (!square && tool === 'squareFile') return 'neverBevelled'
   if (gives === 'touches' && !rules.grinderOwned) return 'noGrinder'
+  if (!isMadeFor(tool, spec.pitchClass, kit)) return 'notForPitch'
+  if (gaugesToo && hasBumpers(spec)) return 'bumpers'
   if (gaugesToo && rules.gaugeSchool === 'progressive') return 'oneSettingForLife'
   if (!tilts && downAngleFor(spec, rules) !== 0) return 'noTilt'
-  const angleDeg = topPlateAngleFor(spec, rules.chiselAngleDeg)
-  const fixed = madeForDeg !== null && !HELD_OFF_ITS_LINE.has(tool)
-  return fixed && !madeForDeg.includes(angleDeg) ? 'oneAngle' : null
+  const lines = anglesOf(tool, spec.pitchClass, kit)
+  const fixed =
+    lines !== null && (TOOL_FACTS[tool].madeForDeg !== null || tool === 'jig') && !HELD_OFF_ITS_LINE.has(tool)
+  return fixed && !lines.includes(angleDeg) ? 'oneAngle' : null
+}
+
+/** Whether a tool serves a pitch: by what the crew's own are made for, else by what such tools are. */
+function isMadeFor(tool: SharpeningTool, pitchClass: PitchClass, kit: readonly KitItem[]): boolean {
+  if (servesNone(kit, tool, pitchClass)) return false
+  const { madeForPitch } = TOOL_FACTS[tool]
+  return madeForPitch === null || madeForPitch.includes(pitchClass) || serves(kit, tool, pitchClass)
 }
 
 const OF_GUIDE: Readonly<Record<GuideSchool, SharpeningTool>> = {
@@ -122,12 +148,21 @@ const OF_GUIDE: Readonly<Record<GuideSchool, SharpeningTool>> = {
   freehand: 'freehand',
 }
 
-/** The tool that a house takes to a job: its guide to a file, its grinder to a regrind. */
+/** Guides in the order in which another is taken where the house's own is none for a loop. */
+const INSTEAD = ['plateGuide', 'freehand'] as const satisfies readonly SharpeningTool[]
+
+/**
+ * The tool that a house takes to a job: its guide to a file, its grinder to a regrind. Where its guide is none for
+ * this loop, a plate guide or the bare file.
+ */
 export function usualTool(
   action: 'file' | 'touchUp' | 'regrind',
   spec: LoopSpec,
-  { guide }: Pick<HouseRules, 'guide'>,
-) {
+  rules: ToolRules & Pick<HouseRules, 'guide'>,
+  asked: ToolAsked = {},
+): SharpeningTool {
   if (action === 'regrind') return 'benchGrinder'
-  return spec.cutterType === 'squareGround' ? 'squareFile' : OF_GUIDE[guide]
+  if (spec.cutterType === 'squareGround') return 'squareFile'
+  const usual = OF_GUIDE[rules.guide]
+  return [usual, ...INSTEAD].find((tool) => whyNotWith(tool, spec, rules, asked) === null) ?? usual
 }

@@ -1,13 +1,30 @@
 import { sideDifference } from '../belief'
-import { damageDepth, type CutterDamage } from '../damage'
+import { CUTTER_DAMAGE, damageDepth, type CutterDamage } from '../damage'
 import { HANDS, type Hand } from '../loop'
 import type { HouseRules, UnevenSchool } from '../house'
-import { EXTRA_STROKES, filingRemovals, removals, soundUm, UM_PER_GRIND_TOUCH } from '../sharpen'
+import {
+  BEHIND_DAMAGE_UM,
+  EXTRA_STROKES,
+  filingRemovals,
+  removals,
+  soundUm,
+  strokesFor,
+  UM_PER_GRIND_TOUCH,
+  withShape,
+} from '../sharpen'
 import type { Known, LoopState } from '../state'
 import type { Um } from '../units'
-import { withShape } from '../verdict/cuts'
 import type { SideBites } from './bites'
-import { strokesNear } from './progress'
+
+/**
+ * Strokes that come nearest to what is to come off: always one more would take more metal each time. Damage is
+ * worked through to its end.
+ *
+ * @example
+ * strokesNear(105, 20, false) // 5
+ */
+export const strokesNear = (removeUm: Um, strokeUm: number, throughDamage: boolean): number =>
+  strokesFor(throughDamage ? removeUm : Math.max(1, removeUm - strokeUm / 2), strokeUm)
 
 /** What one cutter gets. */
 export interface CutterJob {
@@ -27,6 +44,8 @@ export interface CutterJob {
   readonly count: number
   /** It is worked until it is clean: the count is an expectation, and no more. */
   readonly untilClean: boolean
+  /** Nobody has measured how deep its damage reaches: what is to come off is the least that it may be. */
+  readonly depthUnknown: boolean
 }
 
 /** What one side gets. */
@@ -90,6 +109,13 @@ function following(state: LoopState, waiting: Hand, { toStop, usualUm, school, b
   })
 }
 
+/** The least that has to come off where nobody measured how deep it is hurt, with sound steel behind it; 0 for none. */
+const leastUnknown = (damage: readonly CutterDamage[]): Um =>
+  damage.reduce((most, { kind, depthUm }) => {
+    const least = depthUm === null ? CUTTER_DAMAGE[kind].boundsUm?.[0] : undefined
+    return least === undefined ? most : Math.max(most, least + BEHIND_DAMAGE_UM)
+  }, 0)
+
 /** What comes off each cutter. */
 function offEach(state: LoopState, cutting: Cutting): Um[] {
   const { toStop, usualUm, school, bites } = cutting
@@ -123,9 +149,12 @@ export function sideJobs(state: LoopState, cutting: Cutting, first: Hand): SideJ
     const { number, hand, length } = cutter
     // Of the side that was done already nothing comes off, and its damage waits for another day.
     const damage = state.waitingSide === null || state.waitingSide === hand ? cutter.damage : []
-    const removeUm = offUm[i] ?? 0
-    const damageUm = damage.length === 0 ? 0 : Math.max(0, soundUm(cutter, usualUm) - usualUm)
-    const deep = damageDepth(damage).knownUm > usualUm && school !== 'sameStrokes'
+    const leastUm = leastUnknown(damage)
+    const removeUm = toStop || leastUm === 0 ? (offUm[i] ?? 0) : Math.min(length.um, Math.max(offUm[i] ?? 0, leastUm))
+    const damageUm = damage.length === 0 ? 0 : Math.max(0, Math.max(soundUm(cutter, usualUm), leastUm) - usualUm)
+    const { knownUm, unknown } = damageDepth(damage)
+    // Depth that nobody measured is no depth: by whatever school, it is filed until it is clean.
+    const deep = (knownUm > usualUm && school !== 'sameStrokes') || unknown
     return {
       number,
       hand,
@@ -138,6 +167,7 @@ export function sideJobs(state: LoopState, cutting: Cutting, first: Hand): SideJ
       targetUm: length.um - removeUm,
       count: countFor(removeUm, hand, damageUm > 0),
       untilClean: deep && !toStop,
+      depthUnknown: unknown,
     }
   })
   const order = HANDS.filter((hand) => countOf(hand, cutters) > 0).sort((a) => (a === first ? -1 : 1))

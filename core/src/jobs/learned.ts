@@ -2,6 +2,7 @@ import type { LoopState, Population } from '../state'
 import { summarise, type CutterSummary } from '../measure'
 import { mean, type LifetimeBelief } from '../stats'
 import type { Um } from '../units'
+import { cuttersWorkedWith } from './heldOut'
 import { onceFor } from './onceFor'
 import {
   strokeBelief,
@@ -45,13 +46,13 @@ export interface Learned {
  * school.
  */
 export const learnedOf = onceFor((state: LoopState): Learned => {
-  const { cutters } = state
+  const cutters = cuttersWorkedWith(state)
   const removal = {
     touchUp: learnRemoval(state, 'touchUp'),
     routine: learnRemoval(state, 'routine'),
     grind: learnRemoval(state, 'grind'),
   }
-  const summary = summarise(state)
+  const summary = summarise({ ...state, cutters })
   const mix = learnMix(removal, state.sharpenedBy)
   return {
     summary,

@@ -1,5 +1,5 @@
 import { edgeDrop, targetSetting } from '../geometry'
-import { gaugeStanding, type HouseRules } from '../house'
+import { gaugeRuleOf, gaugeStanding, type HouseRules } from '../house'
 import type { LoopState } from '../state'
 import type { Um } from '../units'
 import type { CutterJob } from './cutterJobs'
@@ -23,8 +23,10 @@ export interface GaugeJob {
 export interface GaugeJobs {
   /** Whether they are due: some stand higher than the house lets run. */
   readonly due: boolean
-  /** The setting that the plate is to have: of the middle cutter, where it grows with wear. */
+  /** What the plate is to leave: of the middle cutter, where it grows with wear. */
   readonly plateUm: Um
+  /** Length of that cutter then: a progressive plate leaves by it what its step has. */
+  readonly middleUm: Um
   readonly each: readonly GaugeJob[]
   /** Cutters that need the same few strokes, by their number of strokes. */
   readonly groups: readonly { readonly strokes: number; readonly cutters: readonly number[] }[]
@@ -33,34 +35,44 @@ export interface GaugeJobs {
 
 type GaugeRules = Pick<HouseRules, 'gaugeSchool' | 'woodStep' | 'gaugeHighUm' | 'gaugeLowUm'>
 
+/** What the work does to the edges, and on the way to the gauges. */
+interface EdgesBack {
+  /** Fall of the top plate, degrees. */
+  readonly slopeDeg: number
+  /** The tool files the gauge in the same stroke, to one setting for life. */
+  readonly onTheWay: boolean
+}
+
 /**
  * The depth gauges of a loop once its edges have gone back: which stand high, how many strokes each needs, which are
- * too low and stay.
- *
- * @param slopeDeg fall of the top plate
+ * too low and stay. None is due where the tool brings them down on the way.
  */
 export function gaugeJobs(
   state: LoopState,
   jobs: readonly CutterJob[],
   rules: GaugeRules,
-  slopeDeg: number,
+  { slopeDeg, onTheWay }: EdgesBack,
 ): GaugeJobs {
   const { spec, cutters } = state
+  const rule = gaugeRuleOf(state, rules)
   let due = false
   const each = jobs.map(({ number, removeUm, targetUm: lengthUm }): GaugeJob => {
     const { setting } = cutters[number - 1] ?? { setting: { um: spec.settingUm, sdUm: 0 } }
-    const settingUm = setting.um - edgeDrop(removeUm, slopeDeg)
-    const standing = gaugeStanding(spec, { length: { um: lengthUm }, setting: { um: settingUm } }, rules)
-    if (standing === 'high') due = true
-    const targetUm = targetSetting(spec, lengthUm, rules)
-    const strokes = Math.max(0, Math.round((targetUm - settingUm) / UM_PER_GAUGE_STROKE))
+    const sunkUm = setting.um - edgeDrop(removeUm, slopeDeg)
+    const settingUm = onTheWay && removeUm > 0 ? Math.max(sunkUm, spec.settingUm) : sunkUm
+    const standing = gaugeStanding(spec, { length: { um: lengthUm }, setting: { um: settingUm } }, rule)
+    if (standing === 'high' && !onTheWay) due = true
+    const targetUm = targetSetting(spec, lengthUm, rule)
+    const strokes = onTheWay ? 0 : Math.max(0, Math.round((targetUm - settingUm) / UM_PER_GAUGE_STROKE))
     return { number, settingUm, targetUm, strokes, tooLow: standing === 'low' }
   })
   const counts = [...new Set(each.map(({ strokes }) => strokes))].filter((strokes) => strokes > 0).sort((a, b) => a - b)
+  const lengths = jobs.map(({ targetUm }) => targetUm).sort((a, b) => a - b)
   const targets = each.map(({ targetUm }) => targetUm).sort((a, b) => a - b)
   return {
     due,
     plateUm: targets[Math.floor(targets.length / 2)] ?? spec.settingUm,
+    middleUm: lengths[Math.floor(lengths.length / 2)] ?? spec.newLengthUm,
     each,
     groups: counts.map((strokes) => ({
       strokes,

@@ -1,0 +1,7 @@
+export * from './meantAngles'
+export * from './tools'
+export * from './bites'
+export * from './cutterJobs'
+export * from './gaugeJobs'
+export * from './steps'
+export * from './work'

@@ -1,0 +1,134 @@
+import type { HouseRules, UnevenSchool } from '../house'
+import type { KitItem } from '../kit'
+import { otherHand, type Hand } from '../loop'
+import { hasBumpers } from '../profile'
+import { angleMeant, NO_MINUTES, addMinutes, timesMinutes, type MinutesRange } from '../sharpen'
+import type { LoopState, Population } from '../state'
+import type { Um } from '../units'
+import { TOUCH_UP_STROKES } from '../wear/removal'
+import { sideBites, type HandAsked, type SideBites } from './bites'
+import { firstSide, sideJobs, worstJob, type CutterJob, type Cutting, type SideJob } from './cutterJobs'
+import { gaugeJobs, type GaugeJobs } from './gaugeJobs'
+import { learnedOf } from './learned'
+import { stepsOf, type Step } from './steps'
+import { TOOL_FACTS, usualTool, type SharpeningTool } from './tools'
+
+/** A sharpening that is to be done. */
+export interface WorkWanted extends HandAsked {
+  readonly action: 'touchUp' | 'file' | 'regrind'
+  /** The house's own where it is left out. */
+  readonly tool?: SharpeningTool | undefined
+  /** The side to begin with, where it is settled; the weaker one where it is left out. */
+  readonly first?: Hand | undefined
+  /** The side that whoever does it says is their weaker one. */
+  readonly weakSide?: Hand | undefined
+  /** What of the kit says which chains it serves, and at which angles. */
+  readonly kit?: readonly KitItem[] | undefined
+  /** So many times the starting times it takes; as the crew does where it is left out. */
+  readonly pace?: number | undefined
+}
+
+/** What is done to every cutter and gauge, in which steps, and how long it takes: one figure for every page. */
+export interface Work {
+  readonly tool: SharpeningTool
+  readonly action: WorkWanted['action']
+  readonly gives: 'strokes' | 'touches'
+  /** What a stroke takes off on each side in this person's hands. */
+  readonly bites: SideBites
+  /** Both sides, the one to begin with first. */
+  readonly sides: readonly SideJob[]
+  /** The only side that is left to do, where the first was done another time; null where both are. */
+  readonly waiting: Hand | null
+  /** The cutter that needs most: a stop is found on it. */
+  readonly worst: CutterJob | null
+  /** Length that a stop ends every cutter at; null where each ends by itself. */
+  readonly stopUm: Um | null
+  /** Nobody has measured how deep it is hurt: in by a tenth until the worst is clean, then that is read. */
+  readonly stopUnknown: boolean
+  /** Whether a file brings every cutter to one length, rather than giving all the same strokes. */
+  readonly evens: boolean
+  readonly gauges: GaugeJobs
+  readonly angleDeg: number
+  readonly steps: readonly Step[]
+  /** Of all steps together. */
+  readonly minutes: MinutesRange
+}
+
+/** The side that comes first: the one that was done already where the other waits, else the one settled on. */
+function beginWith(state: LoopState, bites: SideBites, { first, weakSide }: WorkWanted, worst: Hand | null): Hand {
+  if (state.waitingSide !== null) return otherHand(state.waitingSide)
+  return first ?? worst ?? weakSide ?? firstSide(state, bites)
+}
+
+/**
+ * What is to come off a sound cutter. A touch-up is a few strokes in the hands that give them: the weaker side gets
+ * those, and the other as many as come to the same, so that evening out takes no more metal.
+ */
+function usualOff({ action }: WorkWanted, gives: Work['gives'], { left, right }: SideBites, learnedUm: number): Um {
+  if (gives === 'touches' || action !== 'touchUp') return Math.round(learnedUm)
+  return Math.round(Math.min(learnedUm, TOUCH_UP_STROKES * Math.min(left, right)))
+}
+
+/** The kind of sharpening that it counts as. */
+export const kindOf = (gives: Work['gives'], action: WorkWanted['action']): Population =>
+  gives === 'touches' ? 'grind' : action === 'touchUp' ? 'touchUp' : 'routine'
+
+/**
+ * What a sharpening does to every cutter and gauge of a loop, in its steps. The decision, the card, the job sheet and
+ * the work step by step all read it here.
+ *
+ * @param state as {@link asMeant} has it
+ * @param school how a filing is done where cutters differ or are hurt
+ */
+export function workOf(state: LoopState, rules: HouseRules, school: UnevenSchool, wanted: WorkWanted): Work {
+  const { action, kit } = wanted
+  const angleDeg = angleMeant(state, rules)
+  const asked = { angleDeg, ...(kit === undefined ? {} : { kit }) }
+  const tool = wanted.tool ?? usualTool(action, state.spec, rules, asked)
+  const { gives, toStop, gaugesToo } = TOOL_FACTS[tool]
+  const { removal, slopeDeg } = learnedOf(state)
+  const bites = sideBites(state, wanted)
+  // A touch-up is never so much of a side that it evens hurt cutters out.
+  const usualUm = usualOff(
+    wanted,
+    gives,
+    sideBites(state, { ...wanted, fileAge: undefined, fileBite: undefined }),
+    removal[kindOf(gives, action)].meanUm,
+  )
+  const bySchool = action === 'touchUp' ? 'sameStrokes' : school
+  const cutting: Cutting = { gives, toStop: toStop && action !== 'touchUp', usualUm, school: bySchool, bites }
+  const { waitingSide: waiting } = state
+  const inOrder = (first: Hand): readonly SideJob[] => sideJobs(state, cutting, first)
+  // A stop is found on the worst cutter, so its side comes first.
+  const bySides = inOrder('left')
+  const worst = worstJob(bySides.filter(({ hand }) => (waiting ?? hand) === hand)) ?? null
+  const first = beginWith(state, bites, wanted, cutting.toStop ? (worst?.hand ?? null) : null)
+  const sides = first === 'left' ? bySides : inOrder(first)
+  const jobs = sides.flatMap(({ cutters }) => cutters)
+  const stopUm = cutting.toStop && worst !== null ? worst.targetUm : null
+  const stopUnknown = cutting.toStop && jobs.some((job) => job.depthUnknown && (waiting ?? job.hand) === job.hand)
+  const gauges = gaugeJobs(state, jobs, rules, { slopeDeg, onTheWay: gaugesToo })
+  const pace = wanted.pace ?? rules.pace[kindOf(gives, action)]
+  const inField = action === 'touchUp'
+  const bumpers = hasBumpers(state.spec)
+  const steps = stepsOf({ tool, inField, sides, gauges, bumpers, waiting, findsStop: stopUm !== null }).map((step) => ({
+    ...step,
+    minutes: timesMinutes(step.minutes, pace),
+  }))
+  return {
+    tool,
+    action,
+    gives,
+    bites,
+    sides,
+    waiting,
+    worst,
+    stopUm,
+    stopUnknown,
+    evens: gives === 'strokes' && (cutting.toStop || bySchool === 'matchShortest'),
+    gauges,
+    angleDeg,
+    steps,
+    minutes: steps.reduce((sum, { minutes }) => addMinutes(sum, minutes), NO_MINUTES),
+  }
+}

@@ -1,0 +1,22 @@
+import type { WoodStep } from '@undercliff/core'
+import { computed } from 'vue'
+import { keptRef } from '../remote/keptRef'
+
+/** What a saw was last said to cut, and when: it holds for that day. */
+type Said = Readonly<Record<string, { readonly step: WoodStep; readonly day: string }>>
+
+const today = (): string => new Date().toISOString().slice(0, 10)
+
+/** The step of a progressive plate for a saw today: softer or harder wood than usual. Null where nobody said one today. */
+export function useWoodStep(sawId: () => string | null) {
+  const said = keptRef<Said>('undercliff:wood-step', {})
+  const key = computed(() => sawId() ?? 'bench')
+  const step = computed((): WoodStep | null => {
+    const one = said.value[key.value]
+    return one?.day === today() ? one.step : null
+  })
+  const say = (is: WoodStep): void => {
+    said.value = { ...said.value, [key.value]: { step: is, day: today() } }
+  }
+  return { step, say }
+}
