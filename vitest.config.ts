@@ -33,7 +33,8 @@ export default defineConfig({
           globalSetup: ['server/src/fixtures/database.ts'],
           testTimeout: 60_000,
           hookTimeout: 120_000,
-          fileParallelism: false,
+          // Each worker has a database of its own.
+          maxWorkers: 2,
         },
       },
     ],

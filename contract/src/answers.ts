@@ -36,6 +36,8 @@ export interface Saw extends NewSaw {
   readonly tension: Tension | null
   /** What a tank comes to in hours. */
   readonly tankHours: TankHours
+  /** Loops that went on since its bar was last turned. */
+  readonly unturned: number
 }
 
 export interface Person {

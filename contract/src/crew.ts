@@ -71,7 +71,15 @@ export const newPersonSchema = person(name)
 export const backedUpPersonSchema = person(anyName).shape({ weakSide: weakSide(), gone: yesNo() })
 
 /** Body of `PUT /api/people/:personId`: what is left out stays. */
-export const personChangeSchema = strictObject({ name: name(40).optional(), weakSide: weakSide(), gone: yesNo() })
+export const personChangeSchema = strictObject({
+  name: name(40).optional(),
+  weakSide: weakSide(),
+  gone: yesNo(),
+}).test(
+  'something',
+  'Say what is to change.',
+  (sent: object | undefined) => sent === undefined || Object.keys(sent).length > 0,
+)
 export interface PersonChange {
   readonly name?: string
   readonly weakSide?: Hand | null

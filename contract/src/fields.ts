@@ -34,7 +34,11 @@ export const text = (longest: number) =>
 export const anyName = (longest = 60) =>
   text(longest)
     .required('A name is missing.')
-    .test('not-blank', 'A name cannot be blank.', (value) => value.trim() === value && value !== '')
+    .test(
+      'not-blank',
+      'A name cannot be blank.',
+      (value: string | undefined) => value === undefined || (value.trim() === value && value !== ''),
+    )
 
 /**
  * What the database cannot tell apart in a name, and no reader sees: format and private characters,
@@ -45,11 +49,15 @@ const NOT_IN_A_NAME = /[\p{Cc}\p{Cf}\p{Co}\p{Cn}\p{Zl}\p{Zp}\u{fe00}-\u{fe0f}\u{
 /** A name that tells its bearer from everybody else, on paper and in the database. */
 export const name = (longest = 60) =>
   anyName(longest)
-    .test('letter', 'A name has a letter or a digit.', (value) => /[\p{L}\p{N}]/u.test(value))
+    .test(
+      'letter',
+      'A name has a letter or a digit.',
+      (value: string | undefined) => value === undefined || /[\p{L}\p{N}]/u.test(value),
+    )
     .test(
       'told-apart',
       'A name is written in letters, digits and signs, without emoji or characters that cannot be seen.',
-      (value) => !NOT_IN_A_NAME.test(value),
+      (value: string | undefined) => value === undefined || !NOT_IN_A_NAME.test(value),
     )
 
 export const instant = () =>

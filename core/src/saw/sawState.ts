@@ -39,6 +39,8 @@ export interface SawState {
   readonly bar: {
     readonly since: Instant | null
     readonly flippedAt: Instant | null
+    /** Loops that went on since it was last turned. */
+    readonly changesUnturned: number
     readonly hoursSinceFlip: number
     readonly hours: number
     readonly grooveWidthUm: Um | null
@@ -203,6 +205,10 @@ function dueOn(
   return due
 }
 
+/** Loops that went on since the bar was last turned: each wears the same rail. The first one is no change. */
+const changesUnturned = (ordered: readonly LoopStint[], flippedAt: Instant | null): number =>
+  ordered.slice(1).filter(({ from }) => flippedAt === null || from > flippedAt).length
+
 /**
  * A saw's bar and sprocket: a pure fold of its own log and of the times that loops spent on it.
  *
@@ -245,6 +251,7 @@ export function sawState(first: SawFit, entries: readonly SawEntry[], stints: re
     bar: {
       since: barSince,
       flippedAt,
+      changesUnturned: changesUnturned(ordered, flippedAt),
       hoursSinceFlip,
       hours: hoursOf(since(barSince)),
       grooveWidthUm,

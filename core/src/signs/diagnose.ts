@@ -119,11 +119,12 @@ function worthOf(
 }
 
 /** What to act on: the likeliest thing that can be put right, or the wood where nothing else stands in its way. */
-function sureCause(causes: readonly Likely[]): Cause | null {
+function sureCause(causes: readonly Likely[], looked: boolean): Cause | null {
   const [first] = causes.filter(({ cause }) => !OF_THE_DAY.has(cause))
   if (first !== undefined && first.chance >= SURE) return first.cause
   if (first !== undefined && first.chance >= DOUBTFUL) return null
-  return causes.find(({ cause, chance }) => OF_THE_DAY.has(cause) && chance >= SURE)?.cause ?? null
+  // That the wood explains it nobody is sure of who has not looked: a dull edge makes dust in dry wood too.
+  return looked ? (causes.find(({ cause, chance }) => OF_THE_DAY.has(cause) && chance >= SURE)?.cause ?? null) : null
 }
 
 /**
@@ -140,7 +141,7 @@ export function diagnose(scene: Scene, noticed: Noticed, counts: SignCounts = {}
   const now = noisyOr(faults, leaks)
   const counted = faults.map(({ shows }) => shows.some((chance) => chance > 0))
   const causes = likeliestBehind(faults, now).filter(({ cause }) => counted[CAUSES.indexOf(cause)])
-  const sure = sureCause(causes)
+  const sure = sureCause(causes, noticed.looks.length > 0)
   const rests = chanceOf(now.chances, 'gaugesLow') >= RESTS && counted[CAUSES.indexOf('gaugesLow')] === true
   const done = new Set(noticed.looks.map(({ look }) => look))
   if (sure !== null || done.size >= MOST_LOOKS) return { causes, look: null, ...settledOn(sure, causes), rests }

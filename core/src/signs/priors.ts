@@ -13,7 +13,7 @@ import { learnSharpness } from '../wear'
 export interface Scene {
   readonly state: LoopState
   /** Null where the loop is on none, or nothing is known of it. */
-  readonly saw: Pick<SawState, 'fit' | 'due' | 'tension'> | null
+  readonly saw: (Pick<SawState, 'fit' | 'due' | 'tension'> & { readonly unturned?: number }) | null
   readonly rules: Pick<HouseRules, 'gaugeSchool' | 'woodStep' | 'gaugeHighUm' | 'gaugeLowUm' | 'sideDifferenceUm'>
 }
 
@@ -140,6 +140,9 @@ const DUE_TELLS: Partial<Record<SawDue, readonly [Cause, number]>> = {
   sprocketNow: ['sprocket', 0.6],
 }
 
+/** A bar that stayed as it was for so many changes wears on one rail: each makes it likelier. Starting value. */
+const unturnedTells = (changes: number): number => (changes < 2 ? 0 : Math.min(0.85, 0.4 + 0.15 * changes))
+
 /** Of a chain that nobody looked at the tension of, that stayed, or that had to be tightened. */
 const slackBy = (tension: SawState['tension']): number => (tension === null ? 0.2 : tension.stayed ? 0.06 : 0.3)
 
@@ -157,6 +160,7 @@ function sawPriors({ state, saw }: Scene): Partial<Record<Cause, number>> {
     slack: slackBy(saw?.tension ?? null),
     noOil: 0.06,
   }
+  priors.bar = Math.max(priors.bar ?? 0, unturnedTells(saw?.unturned ?? 0))
   for (const due of saw?.due ?? []) {
     const [cause, chance] = DUE_TELLS[due] ?? ['bar', 0]
     priors[cause] = Math.max(priors[cause] ?? 0, chance)
@@ -167,9 +171,9 @@ function sawPriors({ state, saw }: Scene): Partial<Record<Cause, number>> {
 const HARD_ON_DUST: Readonly<Record<NonNullable<Day['wood']>, number>> = {
   ordinary: 0.02,
   hard: 0.4,
-  dry: 0.97,
-  frozen: 0.97,
-  rotten: 0.97,
+  dry: 0.6,
+  frozen: 0.6,
+  rotten: 0.6,
 }
 
 /** What the wood explains by itself. */

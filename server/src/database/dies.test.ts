@@ -1,17 +1,18 @@
 import type { ProblemDetails, ShedAnswer } from '@undercliff/contract'
 import { DEFAULT_RULES } from '@undercliff/core'
-import { afterAll, beforeAll, describe, expect, inject, test } from 'vitest'
+import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import { CuttingWay } from '../campaign/cutting'
 import { fitted, Harness, ran, registered, SAW, type Answer } from '../fixtures/harness'
 import { verifySnapshots } from '../store/refold'
 import { isDatabaseAway, isDiskFull } from './errors'
+import { databaseUrl } from '../fixtures/databaseUrl'
 
 /** More statements than any of the requests makes. */
 const MOST_CUTS = 60
 let way: CuttingWay
 let harness: Harness
 beforeAll(async () => {
-  const cut = await CuttingWay.to(inject('databaseUrl'))
+  const cut = await CuttingWay.to(databaseUrl())
   way = cut.way
   harness = await Harness.open(cut.url)
 })

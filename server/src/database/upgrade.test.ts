@@ -7,14 +7,15 @@ import { afterAll, beforeAll, describe, expect, inject, test } from 'vitest'
 import { MIGRATIONS_DIR } from '../paths'
 import { StartProblem } from './startProblem'
 import { upgrade, upgradeSteps } from './upgrade'
+import { databaseUrl } from '../fixtures/databaseUrl'
 
-const SCRATCH = 'upgrade_under_test'
+const SCRATCH = `upgrade_under_test_${process.env['VITEST_POOL_ID'] ?? '1'}`
 const migrations = readMigrationFiles({ migrationsFolder: MIGRATIONS_DIR })
 let connection: Connection
 let url: string
 
 beforeAll(async () => {
-  const shared = new URL(inject('databaseUrl'))
+  const shared = new URL(databaseUrl())
   connection = await createConnection({
     socketPath: join(inject('databaseFolder'), 'mariadb', 'mariadb.sock'),
     user: userInfo().username,
@@ -110,7 +111,7 @@ describe('tables are brought up to this version', () => {
       const [[count]] = (await connection.query('select count(*) as n from entries')) as [RowDataPacket[], unknown]
       expect(count?.['n']).toBe(2)
     }
-  })
+  }, 180_000)
 
   test('data is kept as it was first, and both are said; nothing is kept or said where there is none', async () => {
     await upTo(migrations.length - 1, 0)

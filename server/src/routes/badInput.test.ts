@@ -6,11 +6,12 @@ import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs'
 import { request } from 'node:http'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { afterAll, beforeAll, beforeEach, describe, expect, inject, test } from 'vitest'
+import { afterAll, beforeAll, beforeEach, describe, expect, test } from 'vitest'
 import { allRoutes } from '.'
 import { Harness, PERSON, ran, registered, SAW, SAWYER, SECOND_SAW, type As } from '../fixtures/harness'
 import { accounts, people, saws, sessions } from '../database/schema'
 import { Tries } from '../store/tries'
+import { databaseUrl } from '../fixtures/databaseUrl'
 
 const LOOP = 'loop-for-bad-input'
 let harness: Harness
@@ -19,7 +20,7 @@ beforeAll(async () => {
   mkdirSync(join(dist, 'assets'))
   writeFileSync(join(dist, 'index.html'), '<!doctype html><title>A page</title>')
   writeFileSync(join(dist, 'assets', 'there.js'), '1')
-  harness = await Harness.open(inject('databaseUrl'), dist)
+  harness = await Harness.open(databaseUrl(), dist)
 })
 afterAll(async () => {
   await harness.close()

@@ -13,10 +13,11 @@ import {
 } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { afterAll, describe, expect, inject, test, vi } from 'vitest'
+import { afterAll, describe, expect, test, vi } from 'vitest'
 import { Client, SET_UP } from '../fixtures/client'
 import { ran, registered } from '../fixtures/harness'
 import { killDatabases, Started } from '../campaign/started'
+import { databaseUrl } from '../fixtures/databaseUrl'
 
 const dirs: string[] = []
 const mounts: string[] = []
@@ -170,10 +171,10 @@ describe('a database outside that cannot be', () => {
   })
 
   test('lets nobody in, or has no such database', async () => {
-    const url = new URL(inject('databaseUrl'))
+    const url = new URL(databaseUrl())
     url.password = 'not-the-secret'
     expect(await refusal(folder(), [], { DATABASE_URL: url.href })).toMatch(/does not let this user and password in\.$/)
-    const other = new URL(inject('databaseUrl'))
+    const other = new URL(databaseUrl())
     other.pathname = '/not_there'
     expect(await refusal(folder(), [], { DATABASE_URL: other.href })).toMatch(
       /no database called not_there|does not let/,

@@ -12,7 +12,7 @@ import { eq, sql } from 'drizzle-orm'
 import type { Database } from '../database/connect'
 import { crews, snapshots } from '../database/schema'
 import { Refusal } from './refusal'
-import { changeRules } from './rules'
+import { changeLearned } from './rules'
 
 /** A pace nearer than this to the one that holds changes no verdict that anybody would notice. */
 const NOTICED = 0.05
@@ -52,7 +52,7 @@ export async function learnFromLogs(db: Database, crewId: string): Promise<boole
     const signCounts = countSigns(traced)
     if (pace === before.pace && sameCounts(before.signCounts, signCounts)) return false
     try {
-      await changeRules(db, crewId, { version: before.version, pace, signCounts })
+      await changeLearned(db, crewId, { version: before.version, pace, signCounts })
       return true
     } catch (error) {
       if (!(error instanceof Refusal) || tries === TRIES) throw error

@@ -82,12 +82,12 @@ const writeCards = (tx: Transaction, crewId: string, cards: Cards): Promise<void
   })
 
 /** The rules as they would be, with the cards under them and the last entry that these know of. */
-async function workOut(db: Database, crewId: string, wanted: HouseRulesChange) {
+async function workOut(db: Database, crewId: string, wanted: HouseRulesChange, raise: 0 | 1 = 1) {
   return atOneMoment(db, async (tx) => {
     const [crew] = await tx.select({ rules: crews.rules }).from(crews).where(eq(crews.id, crewId))
     const before = withDefaults(crew?.rules ?? {})
     if (wanted.version !== before.version) throw changedMeanwhile()
-    const rules: HouseRules = { ...before, ...wanted, version: before.version + 1 }
+    const rules: HouseRules = { ...before, ...wanted, version: before.version + raise }
     refuseConflicts(rules)
     const known = await lastArrival(tx, crewId)
     const cards: Cards = new Map()
@@ -129,8 +129,21 @@ const changedMeanwhile = (): Refusal =>
  * @returns the rules as they hold now, under a version of their own
  * @throws Refusal when somebody else changed them meanwhile, or they cannot hold together
  */
-export async function changeRules(db: Database, crewId: string, wanted: HouseRulesChange): Promise<HouseRules> {
-  const { rules, cards, known } = await workOut(db, crewId, wanted)
+export const changeRules = (db: Database, crewId: string, wanted: HouseRulesChange): Promise<HouseRules> =>
+  writeRules(db, crewId, wanted, 1)
+
+/**
+ * Has verdicts reckon with what was learned from the logs. Nobody decided anything: the rules of the house keep their
+ * version, and whoever has them open saves against it.
+ */
+export const changeLearned = (
+  db: Database,
+  crewId: string,
+  learned: Pick<HouseRules, 'version' | 'pace' | 'signCounts'>,
+): Promise<HouseRules> => writeRules(db, crewId, learned, 0)
+
+async function writeRules(db: Database, crewId: string, wanted: HouseRulesChange, raise: 0 | 1): Promise<HouseRules> {
+  const { rules, cards, known } = await workOut(db, crewId, wanted, raise)
   return db.transaction(async (tx) => {
     const { version } = await lockCrew(tx, crewId)
     if (version !== wanted.version) throw changedMeanwhile()

@@ -80,6 +80,7 @@ export async function readSaws(db: Database | Transaction, crewId: string, sawId
       gone,
       tension,
       tankHours,
+      unturned: bar.changesUnturned,
     }
   })
 }

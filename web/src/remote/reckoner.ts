@@ -60,5 +60,15 @@ export const reckon = (log: readonly Entry[], rules: HouseRules): Promise<LoopCa
     waiting.set(asked, { resolve, reject })
     const reckoner = reckonerAtHand()
     if (reckoner === null) fail()
-    else reckoner.postMessage({ id: asked, log, rules } satisfies ToReckon)
+    else {
+      try {
+        reckoner.postMessage(plain({ id: asked, log, rules }))
+      } catch (error) {
+        waiting.delete(asked)
+        reject(error instanceof Error ? error : new Error(String(error)))
+      }
+    }
   })
+
+/** As it would come over a wire: what a page watches cannot be handed to a worker as it is. */
+const plain = (one: ToReckon): ToReckon => JSON.parse(JSON.stringify(one)) as ToReckon

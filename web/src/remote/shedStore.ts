@@ -18,7 +18,7 @@ import { useOutbox } from './outbox'
 import { useSession } from './sessionStore'
 import { reckonerAtHand } from './reckoner'
 import { hearToday } from './todaysEntries'
-import { cardByLog, unsentCards } from './unsentCards'
+import { cardByLog, safeCards, unsentCards } from './unsentCards'
 import { fetchShed, ServerAway, SignedOut } from './api'
 import { forget as forgetKept, keep, keptJson, keptKeys } from './device'
 
@@ -198,6 +198,8 @@ export const useShed = defineStore('shed', () => {
   const profiles = computed<readonly CrewProfile[]>(() => answer.value?.profiles ?? [])
   /** Loops of which something waits on this device, as they will be once it has gone home. */
   const unsent = shallowRef<ReadonlyMap<string, LoopCard>>(new Map())
+  /** Loops of which something waits, and whose cards cannot be worked out on this device: why. */
+  const unworked = shallowRef<ReadonlyMap<string, string>>(new Map())
   const loops = computed<readonly LoopCard[]>(() => {
     const told = answer.value?.loops ?? []
     if (unsent.value.size === 0) return told
@@ -211,9 +213,11 @@ export const useShed = defineStore('shed', () => {
     unsentAsked += 1
     const mine = unsentAsked
     const entries = outbox.waiting.flatMap((parcel) => parcel.entries)
-    // Where they cannot be worked out, the shed is drawn as it was told.
-    const cards = await unsentCards(entries, rules.value).catch(() => null)
-    if (mine === unsentAsked && cards !== null) unsent.value = cards
+    const told = new Map((answer.value?.loops ?? []).map((card) => [card.loopId, card]))
+    const { cards, unworked: without } = await unsentCards(entries, rules.value, told)
+    if (mine !== unsentAsked) return
+    unsent.value = cards
+    unworked.value = without
   }
   // What goes home at once is drawn from the answer.
   watch(
@@ -221,6 +225,13 @@ export const useShed = defineStore('shed', () => {
     ([waiting, isAway]) => {
       clearTimeout(unsentTimer)
       if (waiting.length === 0 && unsent.value.size === 0) return
+      // A strike keeps a saw off at once, whatever is worked out behind it.
+      const shown = new Map(loops.value.map((card) => [card.loopId, card]))
+      const safe = safeCards(
+        waiting.flatMap((parcel) => parcel.entries),
+        shown,
+      )
+      if (safe.size > 0) unsent.value = new Map([...unsent.value, ...safe])
       unsentTimer = setTimeout(() => void drawUnsent(), isAway ? UNSENT_AWAY_MS : UNSENT_AFTER_MS)
     },
   )
@@ -287,6 +298,7 @@ export const useShed = defineStore('shed', () => {
     saws,
     profiles,
     loops,
+    unworked,
     changed,
     grouped,
     due,

@@ -1,16 +1,25 @@
 <script setup lang="ts">
 import type { Saw } from '@undercliff/contract'
-import { ACTION_WORDS, sayReason, STRIKE_NAMES, STRIKE_OBJECTS, type Entry, type StrikeObject } from '@undercliff/core'
+import {
+  ACTION_WORDS,
+  cutterName,
+  fold,
+  sayReason,
+  STRIKE_NAMES,
+  STRIKE_OBJECTS,
+  type Entry,
+  type StrikeObject,
+} from '@undercliff/core'
 import { computed, nextTick, ref, shallowRef, watch } from 'vue'
 import ToothSign from '../../parts/ToothSign.vue'
 import VerdictMark from '../../parts/VerdictMark.vue'
 import { readLog } from '../../remote/keptLogs'
 import { useSession } from '../../remote/sessionStore'
 import { useShed } from '../../remote/shedStore'
+import { strokesBySide, useOnePlan } from '../../parts/usualStrokes'
 import { sayDayOf } from './day'
 import type { Field } from './field'
 import { useSight } from './sight'
-import { useLastStrokes } from './strokes'
 import { useToday } from './today'
 
 /** The saw in hand, with its loop, and everything that is logged of it by a tap or two. */
@@ -32,16 +41,31 @@ watch(
   },
   { immediate: true },
 )
-const last = useLastStrokes(
-  () => log.value,
-  () => session.me?.personId ?? null,
-)
+const onePlan = useOnePlan()
+/** What the card and the work step by step say of a touch-up too; null where its log is not here. */
+const plan = computed(() => {
+  if (log.value.length === 0) return null
+  const state = fold(log.value)
+  if (state === null) return null
+  return onePlan({ state, rules: shed.rules, action: 'touchUp', personId: session.me?.personId ?? null })
+})
 const own = ref<{ readonly left: number; readonly right: number } | null>(null)
-const strokes = computed(() => own.value ?? last.value)
-const WHOSE = { mine: 'as you last gave it', anybody: 'as it last got', usual: 'a few, as usual' } as const
+/** A few strokes, where nothing is known of the loop. Common practice. */
+const USUAL = { left: 4, right: 4 } as const
+const strokes = computed(() => own.value ?? (plan.value === null ? USUAL : strokesBySide(plan.value)))
+const untilClean = computed(() =>
+  (plan.value?.sides ?? []).flatMap(({ cutters }) => cutters.filter((job) => job.untilClean)),
+)
+/** What the verdict keeps off: somebody sees to that first, and a tank is not the thing to tap. */
+const SEE_TO = { inspect: 'Looked over …', stop: 'What keeps it off', measure: 'Measure it' } as const
+const seeTo = computed(() => {
+  const action = loop.value?.action
+  return action === 'inspect' || action === 'stop' || action === 'measure' ? action : null
+})
+const unworked = computed(() => (loop.value === undefined ? undefined : shed.unworked.get(loop.value.loopId)))
 const tanksToday = computed(() => today.tanksBySaw.get(props.saw.id) ?? 0)
 
-type Asked = 'touchedUp' | 'struck' | 'swap'
+type Asked = 'touchedUp' | 'struck' | 'swap' | 'lookedOver'
 const asked = ref<Asked | null>(null)
 const panel = ref<HTMLElement | null>(null)
 /** A second tap is asked for, in the same place. */
@@ -63,7 +87,7 @@ function done(act: () => void): void {
 const logTouchUp = (): void => {
   const { left, right } = strokes.value
   done(() => {
-    props.field.touchedUp({ left, right })
+    props.field.touchedUp({ left, right }, plan.value?.tool ?? null)
   })
 }
 const logStrike = (against: StrikeObject): void => {
@@ -95,6 +119,10 @@ const logStrike = (against: StrikeObject): void => {
       </div>
     </header>
     <p v-if="wrong" class="stop-text" role="alert">{{ wrong }}</p>
+    <p v-if="unworked" class="caution grave" role="alert" data-unworked>
+      What is logged here cannot be worked out on this device now: {{ unworked }} What was struck, or half sharpened,
+      stays off until the shed has answered.
+    </p>
     <div class="just" role="status" aria-live="polite">
       <template v-if="just">
         <span>{{ just.text }}.</span>
@@ -104,7 +132,10 @@ const logStrike = (against: StrikeObject): void => {
     </div>
     <div v-if="asked" ref="panel" class="second stack" :data-asked="asked">
       <template v-if="asked === 'touchedUp'">
-        <p class="soft">Strokes for each cutter, {{ WHOSE[last.whose] }}</p>
+        <p class="soft">Strokes for each cutter{{ plan === null ? ', a few as usual' : ', as the card has them' }}</p>
+        <p v-if="untilClean.length > 0" class="caution">
+          Until clean: {{ untilClean.map(({ number, hand }) => cutterName(number, hand)).join(', ') }}
+        </p>
         <div class="sides">
           <div v-for="side in ['left', 'right'] as const" :key="side" class="side">
             <button type="button" class="act" :aria-label="`One less ${side}`" @click="change(side, -1)">−</button>
@@ -121,20 +152,44 @@ const logStrike = (against: StrikeObject): void => {
           {{ STRIKE_NAMES[one] }}
         </button>
       </div>
+      <div v-else-if="asked === 'lookedOver'" class="stack">
+        <p class="caution">Engine off, brake on, gloves on. Every cutter against the light, straps and rivets too.</p>
+        <button type="button" class="act next" data-sound @click="done(() => field.lookedOver('sound'))">
+          All sound
+        </button>
+        <button type="button" class="act" data-dirt @click="done(() => field.lookedOver('dirt'))">
+          All dulled by dirt
+        </button>
+        <RouterLink v-if="loop" class="act" :to="{ name: 'inspected', params: { tag: loop.tag } }"
+          >Something is hurt …</RouterLink
+        >
+      </div>
       <template v-else>
         <p v-if="others.length === 0">No other loop that fits is here and fit.</p>
-        <button
-          v-for="other in others.slice(0, 6)"
-          :key="other.loopId"
-          type="button"
-          class="act other"
-          @click="done(() => field.swap(other))"
-        >
+        <div v-for="other in others.slice(0, 6)" :key="other.loopId" class="other" :data-other="other.tag">
           <ToothSign class="small-sign" :tooth="other.tooth" :retired="false" />
           <span
             ><strong class="figures">{{ other.tag }}</strong> {{ ACTION_WORDS[other.action] }}</span
           >
-        </button>
+          <div class="turned">
+            <button
+              type="button"
+              class="act"
+              :aria-label="`${other.tag} on, bar turned`"
+              @click="done(() => field.swap(other, true))"
+            >
+              Bar turned
+            </button>
+            <button
+              type="button"
+              class="act"
+              :aria-label="`${other.tag} on, bar not turned`"
+              @click="done(() => field.swap(other, false))"
+            >
+              Not turned
+            </button>
+          </div>
+        </div>
       </template>
       <p v-if="asked === 'swap'" class="soft">Engine off, brake on, gloves on. Tension is asked for in a minute.</p>
       <p v-if="asked === 'touchedUp'" class="soft">Engine off, brake on, gloves on. File away from you.</p>
@@ -142,7 +197,19 @@ const logStrike = (against: StrikeObject): void => {
     </div>
     <div v-else class="taps">
       <template v-if="loop">
-        <button type="button" class="act next tank" data-tank @click="field.tank">
+        <template v-if="seeTo">
+          <button v-if="seeTo === 'inspect'" type="button" class="act next tank" data-see-to @click="ask('lookedOver')">
+            {{ SEE_TO.inspect }}
+          </button>
+          <RouterLink
+            v-else
+            class="act next tank"
+            data-see-to
+            :to="{ name: seeTo === 'measure' ? 'measure' : 'loop', params: { tag: loop.tag } }"
+            >{{ SEE_TO[seeTo] }}</RouterLink
+          >
+        </template>
+        <button type="button" class="act" :class="seeTo ? '' : 'next tank'" data-tank @click="field.tank">
           A tank<span v-if="tanksToday > 0" class="count figures">{{ tanksToday }} today</span>
         </button>
         <button type="button" class="act" @click="ask('touchedUp')">Touched up</button>
@@ -267,8 +334,25 @@ h2 {
   min-height: 64px;
 }
 .other {
-  justify-content: flex-start;
+  display: grid;
+  grid-template-columns: 56px minmax(0, 1fr);
+  gap: 6px 10px;
+  align-items: center;
+}
+.turned {
+  grid-column: 1 / -1;
+  display: grid;
+  grid-template-columns: repeat(2, minmax(0, 1fr));
+  gap: 10px;
+}
+.turned .act {
   min-height: 60px;
+}
+/* Two steppers beside each other need more than a small phone has. */
+@media (max-width: 460px) {
+  .sides {
+    grid-template-columns: minmax(0, 1fr);
+  }
 }
 .small-sign {
   width: 56px;

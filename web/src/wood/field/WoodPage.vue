@@ -1,11 +1,12 @@
 <script setup lang="ts">
-import { useIntervalFn } from '@vueuse/core'
+import { useIntervalFn, useMediaQuery } from '@vueuse/core'
 import { watch, computed, ref } from 'vue'
 import { useRoute } from 'vue-router'
 import ShedAway from '../../parts/ShedAway.vue'
 import { useShed } from '../../remote/shedStore'
 import DayChoice from './DayChoice.vue'
 import { useField } from './field'
+import NoSaw from './NoSaw.vue'
 import SawInHand from './SawInHand.vue'
 import SawRow from './SawRow.vue'
 import TodayStrip from './TodayStrip.vue'
@@ -29,6 +30,8 @@ watch(
   { immediate: true },
 )
 const FEW = 5
+const wide = useMediaQuery('(min-width: 760px)')
+const handFirst = computed(() => !wide.value || sight.leftHand)
 const all = ref(false)
 const rest = computed(() => field.saws.value.filter(({ id }) => id !== field.saw.value?.id))
 const shown = computed(() => (all.value ? rest.value : rest.value.slice(0, FEW)))
@@ -38,6 +41,15 @@ const shown = computed(() => (all.value ? rest.value : rest.value.slice(0, FEW))
   <ShedAway v-if="shed.answer === null" />
   <div v-else class="wood" :class="{ left: sight.leftHand }">
     <h1 class="hidden-text">In the wood</h1>
+    <!-- What is read first is seen first: on a phone, and for a left hand, that is the saw in hand. -->
+    <SawInHand
+      v-if="field.saw.value && handFirst"
+      :key="field.saw.value.id"
+      :field="field"
+      :saw="field.saw.value"
+      class="hand"
+    />
+    <NoSaw v-else-if="handFirst" class="hand" />
     <div class="stack looks">
       <DayChoice v-model="field.day.value" />
       <p v-if="scanned && scanned.sawId === null" class="caution" role="status">
@@ -61,12 +73,14 @@ const shown = computed(() => (all.value ? rest.value : rest.value.slice(0, FEW))
         <RouterLink class="act big" :to="{ name: 'scan', query: { to: 'wood' } }">Scan a tag</RouterLink>
       </div>
     </div>
-    <SawInHand v-if="field.saw.value" :key="field.saw.value.id" :field="field" :saw="field.saw.value" class="hand" />
-    <section v-else class="sheet stack hand">
-      <h2>No saw is here</h2>
-      <p>Add one in the shed; it is in hand here then.</p>
-      <RouterLink class="act next big" :to="{ name: 'addSaw' }">Add a saw</RouterLink>
-    </section>
+    <SawInHand
+      v-if="field.saw.value && !handFirst"
+      :key="field.saw.value.id"
+      :field="field"
+      :saw="field.saw.value"
+      class="hand"
+    />
+    <NoSaw v-else-if="!handFirst" class="hand" />
   </div>
 </template>
 
@@ -81,19 +95,9 @@ const shown = computed(() => (all.value ? rest.value : rest.value.slice(0, FEW))
 .looks {
   align-content: start;
 }
-/* What is tapped most stands first, and on a phone that is held upright all of it is within one thumb's reach. */
-.hand {
-  order: -1;
-}
 @media (min-width: 760px) {
   .wood {
     grid-template-columns: minmax(0, 1fr) minmax(360px, 520px);
-  }
-  .hand {
-    order: 1;
-  }
-  .wood.left .hand {
-    order: -1;
   }
   .wood.left {
     grid-template-columns: minmax(360px, 520px) minmax(0, 1fr);

@@ -1,6 +1,9 @@
 import type { AnyNewEntry, Saw } from '@undercliff/contract'
 import {
   fitCheck,
+  layoutLoop,
+  pitchUmOf,
+  TOOL_FACTS,
   type EntryBodies,
   type EntryKind,
   type LoopCard,
@@ -8,6 +11,7 @@ import {
   type NewSawEntry,
   type SawEntryBodies,
   type SawEntryKind,
+  type SharpeningTool,
 } from '@undercliff/core'
 import { nanoid } from 'nanoid'
 import { computed, ref, shallowRef } from 'vue'
@@ -94,9 +98,9 @@ function useEntries() {
   const ofSaw = <K extends SawEntryKind>(sawId: string, kind: K, body: SawEntryBodies[K]): NewSawEntry =>
     ({ ...base(), sawId, kind, ...body }) as unknown as NewSawEntry
   /** What puts a loop on a saw, and what is on it off. */
-  const onto = (other: LoopCard, sawId: string, off: LoopCard | undefined): NewEntry[] => {
+  const onto = (other: LoopCard, sawId: string, off: LoopCard | undefined, barFlipped: boolean): NewEntry[] => {
     const { personId, happenedAt: at } = base()
-    const target = { to: 'saw', sawId, barFlipped: false, tensionChecked: false } as const
+    const target = { to: 'saw', sawId, barFlipped, tensionChecked: false } as const
     return entriesFor(other, target, off, { personId, at, newId: nanoid })
   }
   return { ofLoop, ofSaw, onto }
@@ -161,16 +165,31 @@ export function useField() {
       void log([ofLoop(loopId, 'ran', body)], `A tank on ${tag} logged`, unasked(saw.id, 'oil'))
     })
   }
-  const touchedUp = (strokes: { readonly left: number; readonly right: number }): void => {
+  const touchedUp = (
+    strokes: { readonly left: number; readonly right: number },
+    tool: SharpeningTool | null = null,
+  ): void => {
     withHand((saw, { loopId, tag }) => {
       reminders.remindTension(saw.id, FIRST_LOOK_MINUTES)
-      const body = { method: 'fileField', strokes, gaugesLowered: false } as const
+      // A tool that brings the gauges down with every stroke is logged so by itself.
+      const gaugesLowered = tool !== null && TOOL_FACTS[tool].gaugesToo
+      const body = { method: 'fileField', strokes, gaugesLowered, ...(gaugesLowered ? { tool } : {}) } as const
       void log([ofLoop(loopId, 'sharpened', body)], `Touch-up of ${tag} logged`, unasked(saw.id, 'tension'))
     })
   }
   const struck = (against: EntryBodies['struck']['against']): void => {
     withHand((_saw, { loopId, tag }) => {
       void log([ofLoop(loopId, 'struck', { against })], `${tag} struck something: look it over`)
+    })
+  }
+  /** Somebody looked the whole loop over: all sound, or all dulled by dirt, which goes with the next touch-up. */
+  const lookedOver = (found: 'sound' | 'dirt'): void => {
+    withHand((_saw, { loopId, tag, spec }) => {
+      const { cutters } = layoutLoop({ ...spec, firstHand: 'left', pitchUm: pitchUmOf(spec) })
+      const damage = [{ kind: 'dirtDulled', depthUm: null }] as const
+      const readings = found === 'sound' ? [] : cutters.map(({ number }) => ({ cutter: number, damage }))
+      const text = found === 'sound' ? 'all sound' : 'all dulled by dirt: touch it up'
+      void log([ofLoop(loopId, 'inspected', { readings, parts: [] })], `${tag} looked over, ${text}`)
     })
   }
   const oiled = (): void => {
@@ -183,16 +202,16 @@ export function useField() {
   const hoursSaid = (sawId: string, tanks: number, hours: number): void => {
     void log([ofSaw(sawId, 'hoursSaid', { tanks, hours })], `${hours} h for ${tanks} tanks of ${shed.sawName(sawId)}`)
   }
-  const swap = (other: LoopCard): void => {
+  const swap = (other: LoopCard, barFlipped: boolean): void => {
     const { saw, loop } = hand
     if (saw.value === undefined) return
     const { id, nickname } = saw.value
     use(id)
     reminders.remindTension(id, FIRST_LOOK_MINUTES)
     const off = loop.value === undefined ? '' : `; ${loop.value.tag} came off`
-    void log(onto(other, id, loop.value), `${other.tag} is on ${nickname}${off}`, unasked(id, 'tension'))
+    void log(onto(other, id, loop.value, barFlipped), `${other.tag} is on ${nickname}${off}`, unasked(id, 'tension'))
   }
-  return { day, ...hand, just, wrong, tank, touchedUp, struck, oiled, swap, hoursSaid, undo }
+  return { day, ...hand, just, wrong, tank, touchedUp, struck, lookedOver, oiled, swap, hoursSaid, undo }
 }
 
 export type Field = ReturnType<typeof useField>

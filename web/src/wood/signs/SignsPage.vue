@@ -20,7 +20,7 @@ import {
   type Look,
   type Sign,
 } from '@undercliff/core'
-import { computed, ref } from 'vue'
+import { computed, nextTick, ref } from 'vue'
 import LoopAway from '../../parts/LoopAway.vue'
 import RadioChoice from '../../parts/RadioChoice.vue'
 import { useOpenLoop } from '../../remote/openLoop'
@@ -71,12 +71,17 @@ async function notice(): Promise<void> {
   if (wrong.value !== '') return
   chosen.value = []
   toward.value = null
+  // What is likeliest is what one sees next, wherever the page was.
+  await nextTick()
+  answer.value?.scrollIntoView({ block: 'start' })
+  answer.value?.focus({ preventScroll: true })
 }
 
+const answer = ref<HTMLElement | null>(null)
 const open = computed(() => state.value?.signs.at(-1) ?? null)
 const saw = computed(() => {
   const on = shed.saws.find(({ id }) => id === state.value?.sawId)
-  return on === undefined ? null : { fit: on, due: on.due, tension: on.tension }
+  return on === undefined ? null : { fit: on, due: on.due, tension: on.tension, unturned: on.unturned }
 })
 const thought = computed(() =>
   state.value === null || open.value === null
@@ -128,7 +133,7 @@ async function traced(cause: Cause | null): Promise<void> {
       <p v-if="thought.rests" class="caution grave" role="alert">
         The gauges may be too low. Do not cut with it until a plate has said otherwise.
       </p>
-      <ol class="causes" aria-label="What may be behind it">
+      <ol ref="answer" class="causes" tabindex="-1" aria-label="What may be behind it">
         <li v-for="{ cause, chance } in likeliest" :key="cause" :style="{ '--part': chance }">
           <strong>{{ capital(CAUSE_NAMES[cause]) }}</strong> <span class="soft">{{ sayChance(chance) }}</span>
         </li>
@@ -231,6 +236,10 @@ async function traced(cause: Cause | null): Promise<void> {
   padding: 0;
   display: grid;
   gap: 6px;
+}
+/* What stays at the head of the page does not cover it. */
+.causes {
+  scroll-margin-top: 96px;
 }
 .causes li {
   padding: 6px 10px;
