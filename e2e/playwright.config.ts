@@ -3,6 +3,7 @@ import { CHROMIUM, CHROMIUM_ARGS } from './src/browser'
 
 export default defineConfig({
   testDir: './src',
+  globalSetup: './src/template.ts',
   testMatch: '**/*.spec.ts',
   timeout: 120_000,
   expect: { timeout: 15_000 },

@@ -7,6 +7,7 @@ import { fileURLToPath } from 'node:url'
 import { setTimeout as sleep } from 'node:timers/promises'
 import type { BrowserContext } from '@playwright/test'
 import { DEMO_SIGN_INS } from '@undercliff/demo'
+import { copyTemplate } from './template'
 
 export type DemoLogin = (typeof DEMO_SIGN_INS)[number]['login']
 
@@ -33,7 +34,9 @@ export class Undercliff {
   ) {}
 
   static async start(...flags: string[]): Promise<Undercliff> {
-    const made = new Undercliff(mkdtempSync(join(tmpdir(), 'undercliff-e2e-')), await freePort(), flags)
+    const dataDir = mkdtempSync(join(tmpdir(), 'undercliff-e2e-'))
+    copyTemplate(flags, dataDir)
+    const made = new Undercliff(dataDir, await freePort(), flags)
     await made.up()
     return made
   }
@@ -129,14 +132,19 @@ export class Undercliff {
     return { status: response.status, code: text === '' ? '' : ((JSON.parse(text) as { code?: string }).code ?? '') }
   }
 
-  /** Stops everything in good order and clears the data folder away. */
-  async stop(): Promise<void> {
+  /** Stops everything in good order, and leaves the data folder as it is. */
+  async leave(): Promise<void> {
     const { child } = this
     if (child !== null && child.exitCode === null && child.signalCode === null) {
       const gone = new Promise((resolve) => child.once('exit', resolve))
       child.kill('SIGTERM')
       await gone
     }
+  }
+
+  /** Stops everything in good order and clears the data folder away. */
+  async stop(): Promise<void> {
+    await this.leave()
     rmSync(this.dataDir, { recursive: true, force: true })
   }
 }

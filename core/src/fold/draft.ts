@@ -121,6 +121,8 @@ export interface Draft extends Omit<
   round: { cutters: Set<number>; at: Instant } | null
   /** The latest sharpening, while the loop has not run since. */
   sharpenedLast: EntryOf<'sharpened'> | null
+  /** Tanks of this spell that teach nothing, since it goes on beyond what any edge lasts. */
+  untaughtTanks: number
   /** Tanks since sharpened, by what the work was. */
   spellTanks: Record<Conditions, number>
 }
@@ -213,6 +215,7 @@ export function openDraft(entry: EntryOf<'registered'>, spec: LoopSpec): Draft {
     sharpenedBy: { touchUp: 0, routine: 0, grind: 0 },
     sharpeningsSinceGauges: 0,
     tanks: 0,
+    taughtTanks: 0,
     tanksSinceSharpened: 0,
     wearTanksSinceSharpened: 0,
     wearTanks: 0,
@@ -241,6 +244,7 @@ export function openDraft(entry: EntryOf<'registered'>, spec: LoopSpec): Draft {
     readBy: new Map(),
     readTogether: new Map(),
     plateUm: null,
+    untaughtTanks: 0,
     spellTanks: { clean: 0, gritty: 0, soil: 0 },
     spellOver: false,
   }
@@ -290,6 +294,7 @@ export function closeDraft(draft: Draft): LoopState {
     mayBeShorter: _mayBeShorter,
     round: _round,
     sharpenedLast: _sharpenedLast,
+    untaughtTanks: _untaught,
     spellTanks: _spellTanks,
     stints,
     ...state

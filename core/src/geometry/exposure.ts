@@ -35,7 +35,7 @@ export interface Exposure {
  * @param touchMs length of the touch in milliseconds
  * @throws RangeError when speed or time is below nothing
  * @example
- * strikeExposure(spec38, 26.7, 20) // { passedUm: 534_000, cutters: 16, wholeLoop: false }: 0.53 of 1.37 m
+ * strikeExposure(spec38, 26.7, 20) // { passedUm: 534_000, cutters: 15, wholeLoop: false }: 0.53 of 1.37 m
  */
 export function strikeExposure(spec: LoopSpec, metresPerSecond: number, touchMs: number): Exposure {
   if (!(metresPerSecond >= 0) || !(touchMs >= 0)) throw new RangeError('speed and time must not be below nothing')
@@ -43,6 +43,7 @@ export function strikeExposure(spec: LoopSpec, metresPerSecond: number, touchMs:
   const lengthUm = loopLength(pitchUm, spec.driveLinks)
   const count = layoutLoop({ ...spec, pitchUm }).cutters.length
   const passedUm = Math.min(lengthUm, Math.round(metresPerSecond * touchMs * 1000))
-  const cutters = Math.min(count, Math.ceil((passedUm / lengthUm) * count) + 1)
+  // The end that it began on may lie just behind a cutter: so many whole gaps go by, and one more begins.
+  const cutters = Math.min(count, Math.floor((passedUm / lengthUm) * count) + 1)
   return { passedUm, cutters, wholeLoop: passedUm >= lengthUm }
 }

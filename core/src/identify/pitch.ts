@@ -27,7 +27,7 @@ export interface PitchCandidate {
 }
 
 /** The measurement that would tell most apart next. */
-export type NextClue = 'span' | 'caliperSpan' | 'thickness' | 'caliperThickness' | 'build' | 'none'
+export type NextClue = 'span' | 'caliperSpan' | 'thickness' | 'caliperThickness' | 'groove' | 'build' | 'none'
 
 /** What the clues come to. */
 export type PitchFinding =
@@ -47,8 +47,8 @@ export type PitchFinding =
       readonly meantUm: Um | null
     }
 
-/** Deviations within which a span belongs to some pitch. Starting value. */
-const WITHIN_DEVIATIONS = 3.5
+/** Deviations within which a span belongs to some pitch: a ruler is read to a millimetre. Starting values. */
+const WITHIN_DEVIATIONS = { caliper: 3.5, ruler: 2.3 } as const
 /** A worn chain's span is longer by up to this part of it before it is past the tensioner. Starting value. */
 const WORN_PART = 0.01
 /** How much less likely a gauge is that is not usual for a pitch. Starting value. */
@@ -66,7 +66,8 @@ const spreadOf = ({ instrument }: Reading, pitchClass: PitchClass): number =>
 
 const fitsSome = (span: Reading, um: Um): boolean =>
   PITCH_CLASSES.some(
-    (pitchClass) => Math.abs(um - 2 * pitchOf(pitchClass)) <= WITHIN_DEVIATIONS * spreadOf(span, pitchClass),
+    (pitchClass) =>
+      Math.abs(um - 2 * pitchOf(pitchClass)) <= WITHIN_DEVIATIONS[span.instrument] * spreadOf(span, pitchClass),
   )
 
 /** Why a span belongs to no pitch, and what was probably measured. */
@@ -111,7 +112,9 @@ function nextClue(clues: Clues, candidates: readonly PitchCandidate[], sure: boo
   }
   if (clues.thickness === undefined) return 'thickness'
   const gauge = gaugeCandidates(clues.thickness)
-  return gauge.ok && !gauge.sure ? 'caliperThickness' : 'none'
+  if (!gauge.ok || gauge.sure) return 'none'
+  // A caliper has said what it can: the groove that the link runs in tells the rest.
+  return clues.thickness.instrument === 'caliper' ? 'groove' : 'caliperThickness'
 }
 
 /**

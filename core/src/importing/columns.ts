@@ -14,6 +14,8 @@ export const IMPORT_FIELDS = [
   'place',
   'startMark',
   'note',
+  'note2',
+  'note3',
 ] as const
 
 export type ImportField = (typeof IMPORT_FIELDS)[number]
@@ -33,6 +35,8 @@ export const IMPORT_FIELD_NAMES: Record<ImportField, string> = {
   place: 'Where it is',
   startMark: 'Start mark',
   note: 'Note',
+  note2: 'Another note',
+  note3: 'A third note',
 }
 
 /** Fields without which no row can become a loop. */
@@ -58,7 +62,9 @@ const HINTS: readonly (readonly [ImportField, RegExp])[] = [
   ['file', /\bfile\b|file.?(size|mm|diam)/],
   ['saw', /\bsaw\b|machine/],
   ['place', /place|where|location|status|stored|kept/],
-  ['note', /note|remark|comment/],
+  ['note', /note|remark|comment|history|damage/],
+  ['note2', /note|remark|comment|history|damage/],
+  ['note3', /note|remark|comment|history|damage/],
   ['tag', /\btag\b|\bid\b|\bno\.?$|^#$|number|\bloop\b|\bchain\b|name|label/],
 ]
 

@@ -1,16 +1,19 @@
 import { fitCheck, type FitLevel, type SawWear } from '../fit'
 import { fold } from '../fold'
 import type { HouseRules } from '../house'
-import { asWritten, type NewEntry } from '../log'
+import { asWritten, type NewEntry, type StrikeObject } from '../log'
 import { sameName } from '../names'
 import { specLine, type LoopSpec } from '../profile'
 import type { SawFit } from '../saw'
 import { freshTag } from '../tag'
+import { writeMm } from '../units'
 import { decide } from '../verdict'
+import { CUTTER_TYPE_NAMES, SEQUENCE_NAMES, SHELF_NAMES } from '../words'
 import { IMPORT_FIELD_NAMES, missingFields, type ColumnMatch, type ImportField } from './columns'
 import { Findings, type Remark } from './findings'
 import { isBlankRow, isHeadingAgain } from './headings'
-import { cleanCell, readPlaceCell, type ImportPlace } from './readCells'
+import { cleanCell, isSheetError, readPlaceCell, type ImportPlace } from './readCells'
+import { strikeIn } from './strikesInNotes'
 import { readComing, readSpec, unitBelow, type Coming, type Texts } from './readRow'
 
 /** A saw that is there already or is made by the import. */
@@ -78,6 +81,9 @@ export interface ImportPlan {
 
 const TAG = /^[\p{L}\p{N}][\p{L}\p{N} ._-]*$/u
 const LONGEST_TAG = 12
+/** What a spreadsheet makes of a tag such as 3-1 or MAR2. */
+const LOOKS_LIKE_A_DATE =
+  /^\d{4}-\d{2}-\d{2}$|^\d{1,2}[-/. ](jan|feb|mar|apr|may|jun|jul|aug|sep|oct|nov|dec)[a-z]*([-/. ]\d{2,4})?$|^\d{1,2}[/.]\d{1,2}[/.]\d{2,4}$/i
 const LONGEST_NOTE = 2000
 const LONGEST_NICKNAME = 40
 const PROGRESS_EVERY = 250
@@ -90,6 +96,8 @@ interface RowLoop {
   readonly place: ImportPlace | null
   readonly saw: ImportSaw | null
   readonly note: string
+  /** What its note says that it struck. */
+  readonly struck: StrikeObject | null
 }
 
 /** The parts of a fit that decide it, and what they say. */
@@ -97,6 +105,21 @@ function fitOf(spec: LoopSpec, saw: ImportSaw): { readonly level: FitLevel; read
   const { level, parts } = fitCheck(spec, saw, saw)
   const reasons = parts.filter((one) => one.level === level).map(({ reason }) => reason)
   return { level, reasons: reasons.join('; ') }
+}
+
+const PLACE_NAMES: Readonly<Record<ImportPlace, string>> = {
+  ...SHELF_NAMES,
+  saw: 'on the saw',
+  shop: 'at a shop',
+  retired: 'retired',
+}
+
+/** What was read of a row in one line: the spec, the cutters, how much is left and where it goes. */
+function readLine({ spec, coming: { used }, place, saw }: RowLoop): string {
+  const left = used === null ? 'new' : used.aboutUm === undefined ? 'used' : `about ${writeMm(used.aboutUm, 1)} left`
+  const where = place === 'saw' && saw !== null ? `on ${saw.nickname}` : PLACE_NAMES[place ?? 'bench']
+  const cutters = `${CUTTER_TYPE_NAMES[spec.cutterType]}, ${SEQUENCE_NAMES[spec.sequence]}`
+  return [specLine(spec), cutters, left, where].join(' · ')
 }
 
 class Planner {
@@ -127,7 +150,9 @@ class Planner {
       const column = this.match[field]
       const { text, changed } = cleanCell(mended[field] ?? (column === undefined ? '' : (cells[column] ?? '')))
       if (changed) found.tell(field, `${IMPORT_FIELD_NAMES[field]}: control characters were taken out.`)
-      texts[field] = text
+      const lost = isSheetError(text)
+      if (lost) found.wrong(field, `${IMPORT_FIELD_NAMES[field]}: a formula without its value. What does it come to?`)
+      texts[field] = lost ? '' : text
     }
     return texts
   }
@@ -139,6 +164,8 @@ class Planner {
       else found.tell('tag', `No tag: ${made} was made for it.`)
       return made
     }
+    if (LOOKS_LIKE_A_DATE.test(text))
+      found.ask('tag', `"${text}" looks like a date that the sheet has made of a tag. What does the tag say?`)
     if (text.length > LONGEST_TAG || !TAG.test(text))
       found.wrong('tag', `"${text.slice(0, 40)}" cannot be a tag: up to ${LONGEST_TAG} letters and digits.`)
     else if (this.upperTags.has(text.toUpperCase())) found.wrong('tag', `The tag ${text} is taken.`)
@@ -152,7 +179,7 @@ class Planner {
       found.wrong('saw', `A saw's name has at most ${LONGEST_NICKNAME} characters.`)
       return null
     }
-    const known = [...this.context.saws, ...this.saws].find((saw) => sameName(saw.nickname, nickname))
+    const known = this.sawCalled(nickname)
     if (known !== undefined) return known
     found.ask('saw', `No saw is called ${nickname}: one is added that takes ${specLine(spec)}.`)
     const { pitchClass, gaugeUm, driveLinks } = spec
@@ -180,7 +207,7 @@ class Planner {
       row,
       fate,
       tag: loop?.tag ?? texts.tag,
-      loop: loop === null ? '' : specLine(loop.spec),
+      loop: loop === null ? '' : readLine(loop),
       doubts: found.doubts,
       problems: found.problems,
       texts: Object.fromEntries(remarked.map((field) => [field, texts[field]])),
@@ -195,16 +222,39 @@ class Planner {
     const tag = this.tag(texts.tag, found)
     const spec = readSpec(texts, this.units, found)
     const coming = readComing(texts, this.units, spec, found)
-    const said = found.value('place', readPlaceCell(texts.place)) ?? null
+    // A saw of the crew's is a place like any other.
+    const on = this.sawCalled(texts.place)
+    const said = on === undefined ? (found.value('place', readPlaceCell(texts.place)) ?? null) : 'saw'
     if (spec === null) return null
-    const saw = this.saw(texts.saw, spec, found)
+    const saw = on ?? this.saw(texts.saw, spec, found)
     const place = texts.place === '' ? this.impliedPlace(spec, saw, found) : said
+    this.checkSomeSaw(spec, found)
     if (said === 'saw') this.checkSaw(tag, spec, saw, found)
-    const loop = { tag, spec, coming, place, saw, note: texts.note.slice(0, LONGEST_NOTE) }
+    const note = [texts.note, texts.note2, texts.note3].filter(Boolean).join('; ').slice(0, LONGEST_NOTE)
+    const struck = strikeIn(note)
+    if (struck !== null)
+      found.tell('note', `The note speaks of a strike: it is opened, and the loop is looked over before it cuts.`)
+    const loop = { tag, spec, coming, place, saw, note, struck }
     if (place !== 'saw' || saw === null || found.problems.length > 0 || this.isFit(loop)) return loop
-    const why = coming.lengthUm === null ? 'it was used, and nobody says how much is left' : 'it is at its mark'
+    const why =
+      struck !== null
+        ? 'it struck something, and nobody has looked since'
+        : 'it was used, and nobody says how much is left, or it is at its mark'
     found.ask('condition', `Not put on ${saw.nickname}, but on the bench: not fit for use as it is, since ${why}.`)
     return { ...loop, place: null }
+  }
+
+  /** The saw that somebody calls so, of the crew's and of those that the sheet has brought so far. */
+  private sawCalled(nickname: string): ImportSaw | undefined {
+    if (nickname === '') return undefined
+    return [...this.context.saws, ...this.saws].find((saw) => sameName(saw.nickname, nickname))
+  }
+
+  /** A loop that fits none of the saws is said so before it comes in. */
+  private checkSomeSaw(spec: LoopSpec, found: Findings): void {
+    const all = [...this.context.saws, ...this.saws]
+    if (all.length > 0 && all.every((saw) => fitOf(spec, saw).level === 'mustNot'))
+      found.tell(null, `It fits none of the crew’s saws: ${specLine(spec)}.`)
   }
 
   private checkWidth(cells: readonly string[], found: Findings): void {
@@ -232,13 +282,13 @@ class Planner {
   }
 
   /** Whether such a loop may be on a saw at all, by the same verdict as any. */
-  private isFit({ tag, spec, coming: { used, lengthUm } }: RowLoop): boolean {
+  private isFit({ tag, spec, coming: { used }, struck }: RowLoop): boolean {
     const { now, rules } = this.context
     const base = { loopId: tag, happenedAt: now, personId: null }
     const entries: NewEntry[] = [
       { ...base, id: 'came', kind: 'registered', tag, spec, ...(used === null ? {} : { used }) },
     ]
-    if (lengthUm !== null) entries.push({ ...base, id: 'read', kind: 'measured', readings: [{ cutter: 1, lengthUm }] })
+    if (struck !== null) entries.push({ ...base, id: 'struck', kind: 'struck', against: struck })
     const state = fold(entries.map((entry) => asWritten(entry, now)))
     return state !== null && decide(state, rules).fitForUse
   }
@@ -263,21 +313,14 @@ class Planner {
     else if (level === 'but') found.tell('saw', `On ${saw.nickname}, but ${reasons}.`)
   }
 
-  private write({ tag, spec, coming, place, saw, note }: RowLoop): void {
+  private write({ tag, spec, coming, place, saw, note, struck }: RowLoop): void {
     const { now, newId } = this.context
     const loopId = newId()
     const base = () => ({ id: newId(), loopId, happenedAt: now, personId: null })
     const said = note === '' ? {} : { note }
-    const { used, lengthUm } = coming
+    const { used } = coming
     this.entries.push({ ...base(), kind: 'registered', tag, spec, ...(used === null ? {} : { used }), ...said })
-    if (lengthUm !== null) {
-      this.entries.push({
-        ...base(),
-        kind: 'measured',
-        readings: [{ cutter: 1, lengthUm }],
-        note: 'From a spreadsheet; which cutter it was is not known',
-      })
-    }
+    if (struck !== null) this.entries.push({ ...base(), kind: 'struck', against: struck, ...said })
     switch (place) {
       case null:
       case 'bench':

@@ -21,7 +21,8 @@ const right = <T>(value: T, doubt?: string): Cell<T> =>
 type CellUnit = 'mm' | 'inch' | 'thou'
 
 /** Words that a spreadsheet puts where a formula went wrong. */
-const isSheetError = (text: string): boolean => /^#(ref|name|value|div\/0|n\/a|null|num)/i.test(text.trim())
+export const isSheetError = (text: string): boolean =>
+  /^#(ref|name|value|div\/0|n\/a|null|num|formula)/i.test(text.trim())
 
 /** A length as a cell holds it: with a comma, with the other unit behind it in brackets or after a stroke. */
 function readIn(text: string, unit: CellUnit): ReturnType<typeof readLength> {
@@ -113,7 +114,10 @@ export function readDriveLinksCell(text: string): Cell<number> {
 }
 
 export function readCutterTypeCell(text: string): Cell<CutterType> {
-  const plain = text.toLowerCase().trim()
+  const plain = text
+    .toLowerCase()
+    .replace(/(full|semi|half)?[ -]?skip([ -]?(tooth|sequence|chain))?/, '')
+    .trim()
   if (plain === '') return right('semiChisel', 'No cutter type: taken as semi-chisel.')
   if (/square/.test(plain)) return right('squareGround')
   if (/rip|mill/.test(plain)) return right('ripping')
@@ -122,6 +126,9 @@ export function readCutterTypeCell(text: string): Cell<CutterType> {
   if (/full|chisel|^fc$/.test(plain)) return right('fullChisel')
   return wrong(`"${text}" is not a cutter type: full chisel, semi-chisel, chipper, ripping or square-ground.`)
 }
+
+/** Whether a cutter type names a sequence besides: a skip tooth is no kind of cutter. */
+export const namesSkip = (text: string): boolean => /skip/i.test(text)
 
 export function readSequenceCell(text: string): Cell<Sequence> {
   const plain = text.toLowerCase().trim()

@@ -5,6 +5,7 @@ import { writeMm, type Um } from '../units'
 import { headingUnit, type ImportField } from './columns'
 import type { Findings } from './findings'
 import {
+  namesSkip,
   readCutterTypeCell,
   readDriveLinksCell,
   readGaugeCell,
@@ -57,7 +58,9 @@ export function readSpec(texts: Texts, units: FieldUnits, found: Findings): Loop
   const low = cutterType === 'chipper' || (fileUm != null && fileUm <= LOW_FILE_UM) || gaugeUm === 1100
   const pitchClass = found.value('pitch', readPitchCell(texts.pitch, low))
   const driveLinks = found.value('driveLinks', readDriveLinksCell(texts.driveLinks))
-  const sequence = found.value('sequence', readSequenceCell(texts.sequence))
+  const inType = texts.sequence === '' && namesSkip(texts.cutterType)
+  if (inType) found.tell('sequence', `"${texts.cutterType}" is taken for its sequence.`)
+  const sequence = found.value('sequence', readSequenceCell(inType ? texts.cutterType : texts.sequence))
   const newLengthUm = found.value('newLength', readLengthCell(texts.newLength, units('newLength')))
   const startMark = found.value('startMark', readStartMarkCell(texts.startMark))
   const named = { pitchClass, gaugeUm, driveLinks, cutterType, sequence }
@@ -78,8 +81,6 @@ export function readSpec(texts: Texts, units: FieldUnits, found: Findings): Loop
 export interface Coming {
   /** What is said of a used one; null for a new one. */
   readonly used: { readonly aboutUm?: Um } | null
-  /** A reading of one cutter; null where there is none. */
-  readonly lengthUm: Um | null
 }
 
 /** How far by eye, as a length; to a tenth of a millimetre, since nobody sees more. */
@@ -91,7 +92,7 @@ const byEye = (left: Left, { newLengthUm, markLengthUm }: LoopSpec): Um | null =
 
 function measuredLength(spec: LoopSpec, um: Um, found: Findings): void {
   if (checkLength(spec, um, null).ok)
-    found.tell('length', 'Length now is taken for cutter 1: the sheet does not say which it was.')
+    found.tell('length', 'Length now has no date, and no cutter is named: taken as an estimate, to be measured.')
   else found.wrong('length', `${writeMm(um)} is longer than a new cutter (${writeMm(spec.newLengthUm)}).`)
 }
 
@@ -111,16 +112,18 @@ function ageOf(length: Left, condition: Left): 'new' | 'used' | 'unsaid' | 'both
 export function readComing(texts: Texts, units: FieldUnits, spec: LoopSpec | null, found: Findings): Coming {
   const length = found.value('length', readLeftCell(texts.length, units('length'))) ?? UNSAID
   const condition = found.value('condition', readLeftCell(texts.condition, units('condition'))) ?? UNSAID
-  if (spec === null) return { used: {}, lengthUm: null }
+  if (spec === null) return { used: {} }
   const lengthUm = length.is === 'measured' ? length.um : null
   if (lengthUm !== null) measuredLength(spec, lengthUm, found)
   const age = ageOf(length, condition)
-  if (age === 'new') return { used: null, lengthUm }
+  if (age === 'new') return { used: null }
   if (age === 'both') found.ask('condition', 'Called new in one place and used in another: taken as used.')
   if (age === 'unsaid') found.ask('condition', 'Not said whether it is new: taken as used, and to be measured.')
-  const aboutUm = byEye(condition, spec) ?? byEye(length, spec)
-  if (aboutUm === null || lengthUm !== null) return { used: {}, lengthUm }
+  // One length with no date says about how much is left, and no more.
+  const aboutUm = lengthUm ?? byEye(condition, spec) ?? byEye(length, spec)
+  if (aboutUm === null) return { used: {} }
+  if (lengthUm !== null) return checkLength(spec, lengthUm, null).ok ? { used: { aboutUm } } : { used: {} }
   if (!checkLength(spec, aboutUm, null).ok)
     found.wrong('length', `About ${writeMm(aboutUm, 1)} is longer than a new cutter (${writeMm(spec.newLengthUm)}).`)
-  return { used: { aboutUm }, lengthUm: null }
+  return { used: { aboutUm } }
 }

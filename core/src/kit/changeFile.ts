@@ -9,12 +9,14 @@ export interface FileChange {
   readonly savedMinutes: number
   readonly savedMinor: number
   readonly priceMinor: number
-  /** It saves more on this loop alone than it costs. */
+  /** After so many loops like this one it has saved more than it costs; null where it never does in its life. */
+  readonly paysAfter: number | null
+  /** It saves more than it costs before it is used up. */
   readonly pays: boolean
 }
 
 /**
- * Whether to open a fresh file for a loop.
+ * Whether to open a fresh file for a loop: what it saves on loops like this one over its life, against its price.
  *
  * @param offUm what has to come off each cutter
  * @param strokeUm what a stroke takes off with a file as it usually is
@@ -34,5 +36,8 @@ export function changeFile(
   const savedMinutes = Math.max(0, ((strokesNow - strokesFresh) * SECONDS_PER_STROKE) / 60)
   const savedMinor = Math.round((savedMinutes / 60) * prices.labourPerHourMinor)
   const priceMinor = prices.filePriceMinor
-  return { strokesNow, strokesFresh, savedMinutes, savedMinor, priceMinor, pays: savedMinor > priceMinor }
+  const loops = strokesFresh === 0 ? 0 : Math.max(1, Math.floor(lasts / strokesFresh))
+  const needed = savedMinor <= 0 ? Infinity : Math.max(1, Math.ceil(priceMinor / savedMinor))
+  const paysAfter = needed <= loops ? needed : null
+  return { strokesNow, strokesFresh, savedMinutes, savedMinor, priceMinor, paysAfter, pays: paysAfter !== null }
 }

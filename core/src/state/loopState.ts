@@ -288,6 +288,8 @@ export interface LoopState {
   readonly sharpenedBy: Readonly<Record<Population, number>>
   readonly sharpeningsSinceGauges: number
   readonly tanks: number
+  /** Those of spells that teach how long an edge is used: no edge lasts as long as the others. */
+  readonly taughtTanks: number
   readonly tanksSinceSharpened: number
   /** Tanks since sharpened, each weighted by how hard the work was on this cutter type. */
   readonly wearTanksSinceSharpened: number

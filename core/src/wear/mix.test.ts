@@ -68,7 +68,7 @@ describe('the mix that a loop gets', () => {
     const { tanksLeft: tanks, sharpeningsLeft: left } = life(filed)
     expect(tanks.likely).toBe(2 * left.likely)
     expect(tanks.low).toBe(2 * left.low)
-    expect(tanksLeft({ low: 8, likely: 10, high: 13 }, { tanks: 12, sharpenings: 4 })).toEqual({
+    expect(tanksLeft({ low: 8, likely: 10, high: 13 }, { taughtTanks: 12, sharpenings: 4 })).toEqual({
       low: 28,
       likely: 35,
       high: 46,

@@ -70,14 +70,15 @@ export function usingUp(lengths: LengthBelief, place: number, { parts, meanUm }:
 }
 
 /**
- * Tanks until so many sharpenings are used up, at as many tanks a sharpening as the loop has run so far.
+ * Tanks until so many sharpenings are used up, at as many tanks a sharpening as the loop has run so far. Tanks beyond
+ * what any edge lasts teach nothing: a sharpening is missing from the log there.
  *
  * @example
- * tanksLeft({ low: 8, likely: 10, high: 13 }, { tanks: 0, sharpenings: 0 }).likely // 40
+ * tanksLeft({ low: 8, likely: 10, high: 13 }, { taughtTanks: 0, sharpenings: 0 }).likely // 40
  */
 export function tanksLeft(
   { low, likely, high }: CountRange,
-  { tanks, sharpenings }: Pick<LoopState, 'tanks' | 'sharpenings'>,
+  { taughtTanks: tanks, sharpenings }: Pick<LoopState, 'taughtTanks' | 'sharpenings'>,
 ): CountRange {
   const each = (tanks + COUNTS_FOR * USUAL_TANKS) / (sharpenings + COUNTS_FOR)
   return { low: Math.round(low * each), likely: Math.round(likely * each), high: Math.round(high * each) }

@@ -7,13 +7,18 @@ const NEXT: Record<NextClue, string> = {
   caliperSpan: 'The span falls between two pitches. Take it again with a caliper.',
   thickness: 'Next: the thickness of a drive link.',
   caliperThickness: 'The thickness falls between two gauges. Take it with a caliper, on a clean link with little wear.',
+  groove:
+    'A caliper cannot tell these two apart. The groove of the bar that it runs in can: measure that, or try a bar that is stamped.',
   build: 'The span is the same for both. Next: does the cutter look low or tall beside its links?',
   none: 'Pitch and gauge are plain.',
 }
 
+const UNDECIDED = 'It lies between two pitches: measure over more rivets, or lay it beside a loop that is known.'
+
 /** What to do next, or what went wrong with the span, as one sentence. */
 export function sayNext(finding: PitchFinding, lengths: LengthPreference): string {
-  if (finding.ok) return NEXT[finding.next]
+  // Where the odds are hardly better than even nothing is plain, whatever was measured.
+  if (finding.ok) return finding.next === 'none' && !finding.likely ? UNDECIDED : NEXT[finding.next]
   const meant = finding.meantUm === null ? '' : writeLength(finding.meantUm, lengths)
   switch (finding.reason) {
     case 'oneGap':
@@ -60,7 +65,9 @@ export function sayGauge(finding: GaugeFinding): string {
       : 'Too thick for any chain in use. Was it the whole link with its straps?'
   const [first, second] = finding.candidates
   if (first === undefined) return ''
+  if (finding.between)
+    return `No gauge is like that: the nearest are ${writeMm(first.gaugeUm, 1)}${second === undefined ? '' : ` and ${writeMm(second.gaugeUm, 1)}`}. Measure another link, on a clean place.`
   return finding.sure || second === undefined
     ? `Gauge ${writeMm(first.gaugeUm, 1)}; worn links measure a few hundredths under.`
-    : `Gauge ${writeMm(first.gaugeUm, 1)} or ${writeMm(second.gaugeUm, 1)}.`
+    : `Gauge ${writeMm(first.gaugeUm, 1)} or ${writeMm(second.gaugeUm, 1)}: the groove of its bar tells which.`
 }

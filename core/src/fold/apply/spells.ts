@@ -22,6 +22,7 @@ export function endSpell(draft: Draft, dulled: boolean): void {
 /** A sharpening begins the next spell. */
 export function beginSpell(draft: Draft): void {
   draft.spellOver = false
+  draft.untaughtTanks = 0
   draft.spellTanks = { clean: 0, gritty: 0, soil: 0 }
   draft.tanksSinceSharpened = 0
   draft.wearTanksSinceSharpened = 0

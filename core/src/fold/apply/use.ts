@@ -1,6 +1,7 @@
 import { damageDepth, spreadStrike, type CutterDamageKind } from '../../damage'
 import type { Conditions, StrikeObject } from '../../log'
 import { CUTTER_TYPE_PROFILES, type CutterType } from '../../profile'
+import { beyondAnyEdge } from '../../wear/sharpness'
 import type { Applier } from './applier'
 import { goTo } from './places'
 import { endSpell } from './spells'
@@ -20,6 +21,7 @@ export const wearFactor = (cutterType: CutterType, conditions: Conditions): numb
 /** The loop cut for so many tanks. */
 export const applyRan: Applier<'ran'> = (draft, entry) => {
   draft.tanks += entry.tanks
+  draft.taughtTanks += entry.tanks
   draft.sharpenedLast = null
   if (draft.openStrikes.length > 0)
     draft.openStrikes = draft.openStrikes.map((one) => ({ ...one, tanksSince: one.tanksSince + entry.tanks }))
@@ -29,6 +31,9 @@ export const applyRan: Applier<'ran'> = (draft, entry) => {
   const worn = entry.tanks * wearFactor(draft.spec.cutterType, entry.conditions)
   draft.wearTanksSinceSharpened += worn
   draft.wearTanks += worn
+  // Nobody runs one edge so long: what was written down for this spell says nothing of how long edges are used.
+  if (beyondAnyEdge(draft)) draft.taughtTanks -= draft.tanksSinceSharpened - draft.untaughtTanks
+  if (beyondAnyEdge(draft)) draft.untaughtTanks = draft.tanksSinceSharpened
   draft.spellTanks[entry.conditions] += entry.tanks
 }
 

@@ -144,16 +144,16 @@ const toChange = computed(() => {
         ><SelectField v-model="file" :options="named(used.files.value)" aria-label="File" />
       </div>
       <p class="soft">{{ fileSaid }}</p>
-      <p v-if="usedUp" class="caution" role="status">{{ KIT_DUE_WORDS.usedUp }}.</p>
-      <p v-if="fresh?.pays" class="caution" role="status">
+      <p v-if="usedUp && fresh?.pays !== false" class="caution" role="status">{{ KIT_DUE_WORDS.usedUp }}.</p>
+      <p v-if="fresh?.pays" class="caution" role="status" data-fresh>
         A fresh file saves about {{ Math.round(fresh.savedMinutes) }} min on this loop,
         {{ writeMoney(fresh.savedMinor, rules.currency) }}; it costs {{ writeMoney(fresh.priceMinor, rules.currency) }}:
-        change it.
+        {{ fresh.paysAfter === 1 ? 'it pays at once' : `it pays from loop ${fresh.paysAfter} like this one` }}.
         <button v-if="stock" type="button" class="act small" @click="openOne(stock)">Open a fresh one</button>
       </p>
-      <p v-else-if="fresh" class="soft">
+      <p v-else-if="fresh" class="soft" data-fresh>
         A fresh one would save {{ Math.round(fresh.savedMinutes) }} min on this loop: not worth
-        {{ writeMoney(fresh.priceMinor, rules.currency) }} yet.
+        {{ writeMoney(fresh.priceMinor, rules.currency) }} in its life yet.
       </p>
     </template>
     <template v-if="plan.gives === 'touches' && used.grinders.value.length > 0">

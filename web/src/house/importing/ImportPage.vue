@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { MOST_IMPORT_ROWS, type Saw } from '@undercliff/contract'
 import {
+  freshTag,
   headingKey,
   IMPORT_FIELDS,
   IMPORT_FIELD_NAMES,
@@ -14,28 +15,36 @@ import {
   type HouseRules,
   type ImportPlan,
   type Mended,
+  type NewEntry,
   type RememberedColumns,
   type SharedTrouble,
 } from '@undercliff/core'
-import { computed, nextTick, onUnmounted, ref, shallowRef, watch } from 'vue'
+import { nanoid } from 'nanoid'
+import { computed, nextTick, onBeforeUnmount, onMounted, onUnmounted, ref, shallowRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import SelectField from '../../parts/SelectField.vue'
 import { postImport } from '../../remote/api'
 import { keep, keptJson } from '../../remote/device'
 import { useNotices } from '../../remote/notices'
 import { useShed } from '../../remote/shedStore'
+import { useWriting } from '../../remote/writing'
 import type { Ask, LaidOut, Told } from './planWorker'
 import SharedTroubles from './SharedTroubles.vue'
 import TroubleRow from './TroubleRow.vue'
+import { importUnderWay, keepUnderWay, type ImportUnderWay } from './underWay'
 
 /** A spreadsheet becomes loops: columns are matched, every row is shown and mended, then all is written or nothing. */
 const shed = useShed()
 const notices = useNotices()
+const writing = useWriting()
 const router = useRouter()
 void shed.load()
 const REMEMBERED = 'undercliff:importColumns'
 const remembered = (): RememberedColumns => keptJson<RememberedColumns>(REMEMBERED) ?? {}
 const fileName = ref('')
+const picked = shallowRef<File | null>(null)
+/** What was settled before the page was left, to be taken up once the file has been read again. */
+let before: ImportUnderWay | null = null
 const laidOut = shallowRef<LaidOut | null>(null)
 const match = ref<ColumnMatch>({})
 const mended = ref<Record<number, Mended>>({})
@@ -68,9 +77,19 @@ function hear(told: Told): void {
       done.value = told.done
       return
     case 'read':
+      if (
+        before?.sheet != null &&
+        (before.sheet !== told.laidOut.sheet || before.headingRow !== told.laidOut.headingRow)
+      ) {
+        const { sheet, headingRow } = before
+        before = { ...before, sheet: null }
+        layOut(sheet, headingRow === null ? null : headingRow - 1)
+        return
+      }
       laidOut.value = told.laidOut
-      match.value = told.laidOut.match
-      mended.value = {}
+      match.value = before?.match ?? told.laidOut.match
+      mended.value = { ...before?.mended }
+      before = null
       touched.value = new Set()
       busy.value = ''
       if (told.laidOut.rows > MOST_IMPORT_ROWS)
@@ -101,13 +120,25 @@ function ask(what: Ask): void {
   worker.postMessage(what)
 }
 function open(event: Event): void {
-  const [picked] = (event.target as HTMLInputElement).files ?? []
-  if (picked === undefined) return
-  cancel()
-  fileName.value = picked.name
-  busy.value = 'reading'
-  ask({ ask: 'read', file: picked, remembered: remembered() })
+  const [chosen] = (event.target as HTMLInputElement).files ?? []
+  if (chosen !== undefined) begin(chosen)
 }
+function begin(file: File): void {
+  cancel()
+  picked.value = file
+  fileName.value = file.name
+  busy.value = 'reading'
+  ask({ ask: 'read', file, remembered: remembered() })
+}
+onMounted(() => {
+  before = importUnderWay()
+  if (before !== null) begin(before.file)
+})
+onBeforeUnmount(() => {
+  if (picked.value === null || laidOut.value === null) return
+  const { sheet, headingRow } = laidOut.value
+  keepUnderWay({ file: picked.value, sheet, headingRow, match: match.value, mended: mended.value })
+})
 /** Another sheet, or the headings in another row of this one. */
 function layOut(sheet: number, row: number | null): void {
   plan.value = null
@@ -204,6 +235,36 @@ const shown = computed(() => {
 const canWrite = computed(
   () => plan.value !== null && plan.value.counts.add > 0 && (plan.value.counts.wrong === 0 || leaveOut.value),
 )
+/** So many entries go together; a request takes no more. */
+const TOGETHER = 40
+/** Everything that came in goes out again in one: the loops are retired as a mistake, and their tags are free. */
+async function takeOut(came: readonly NewEntry[]): Promise<void> {
+  const tags = new Set(shed.loops.map(({ tag }) => tag))
+  const at = Date.now()
+  const base = (loopId: string, i: number) => ({
+    id: nanoid(),
+    loopId,
+    happenedAt: new Date(at + i).toISOString(),
+    personId: shed.meId(),
+  })
+  const out = came.flatMap((entry): NewEntry[] => {
+    if (entry.kind !== 'registered') return []
+    const tag = freshTag(tags, Math.random())
+    if (tag !== null) tags.add(tag)
+    return [
+      ...(tag === null ? [] : [{ ...base(entry.loopId, 0), kind: 'retagged' as const, tag }]),
+      { ...base(entry.loopId, 1), kind: 'retired', reason: 'mistake' },
+    ]
+  })
+  for (let i = 0; i < out.length; i += TOGETHER) {
+    const why = await writing.write(out.slice(i, i + TOGETHER), 'What the sheet brought is out again')
+    if (why !== null) {
+      notices.say(why)
+      return
+    }
+  }
+  await shed.load()
+}
 async function write(): Promise<void> {
   if (plan.value === null || !canWrite.value) return
   busy.value = 'writing'
@@ -216,7 +277,10 @@ async function write(): Promise<void> {
     )
     await shed.load()
     const also = saws === 0 ? '' : `, and ${saws} ${saws === 1 ? 'saw' : 'saws'}`
-    notices.say(`${loops} ${loops === 1 ? 'loop is' : 'loops are'} in the shed${also}.`)
+    const came = plan.value.entries
+    notices.say(`${loops} ${loops === 1 ? 'loop is' : 'loops are'} in the shed${also}.`, () => takeOut(came))
+    picked.value = null
+    keepUnderWay(null)
     await router.push({ name: 'shed' })
   } catch (error) {
     wrong.value = `${(error as Error).message} Nothing was written.`

@@ -25,6 +25,8 @@ function textOf(cell: unknown): string {
   const { richText, text, result, error } = cell as Rich
   if (error !== undefined) return error
   if (richText !== undefined) return richText.map((part) => part.text).join('')
+  // A formula that was saved without what it comes to: it is asked about, and not taken for an empty cell.
+  if (result === undefined && text === undefined && ('formula' in cell || 'sharedFormula' in cell)) return '#FORMULA'
   return textOf(result ?? text)
 }
 

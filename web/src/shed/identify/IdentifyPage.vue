@@ -18,6 +18,7 @@ import {
   sayGauge,
   sayNext,
   sayProbability,
+  stampedGauge,
   SEQUENCES,
   SEQUENCE_NAMES,
   specFromProfile,
@@ -34,7 +35,7 @@ import {
   type Sequence,
 } from '@undercliff/core'
 import { NInput } from 'naive-ui'
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { addLoopForm } from '../add/addLoopForm'
 import { useSession } from '../../remote/sessionStore'
@@ -76,7 +77,13 @@ function read(text: string, instrument: Instrument): Reading | undefined {
   if (text.trim() === '' || !reading.ok) return undefined
   return { um: reading.um, instrument: reading.fraction ? 'ruler' : instrument }
 }
-const thickness = computed(() => read(form.value.thickness, form.value.thicknessBy))
+/** What is stamped on links is a gauge by itself, and no thickness that was measured. */
+const stamped = computed(() => stampedGauge(form.value.thickness))
+const thickness = computed((): Reading | undefined =>
+  stamped.value === null
+    ? read(form.value.thickness, form.value.thicknessBy)
+    : { um: stamped.value, instrument: 'caliper' },
+)
 const clues = computed((): Clues => {
   const span = read(form.value.span, form.value.spanBy)
   return {
@@ -89,9 +96,18 @@ const pitch = computed(() => identifyPitch(clues.value))
 const gauge = computed(() => (thickness.value === undefined ? null : gaugeCandidates(thickness.value)))
 const best = computed(() => (pitch.value.ok && pitch.value.likely ? (pitch.value.candidates[0] ?? null) : null))
 const byRuler = computed(() => pitch.value.ok && !pitch.value.sure)
-const gaugeUm = computed(() =>
-  gauge.value?.ok === true && gauge.value.sure ? (gauge.value.candidates[0]?.gaugeUm ?? null) : null,
+/** Both gauges that it may be; which of them the groove says, or whoever knows the bar. */
+const either = computed(() =>
+  stamped.value === null && gauge.value?.ok === true && !gauge.value.sure && !gauge.value.between
+    ? gauge.value.candidates.slice(0, 2).map(({ gaugeUm: um }) => ({ value: um, label: writeMm(um, 1) }))
+    : [],
 )
+const picked = ref<number | null>(null)
+const gaugeUm = computed(() => {
+  if (stamped.value !== null) return stamped.value
+  if (gauge.value?.ok === true && gauge.value.sure) return gauge.value.candidates[0]?.gaugeUm ?? null
+  return either.value.some(({ value }) => value === picked.value) ? picked.value : null
+})
 const links = computed(() => (/^\d{2,3}$/.test(form.value.links.trim()) ? Number(form.value.links) : null))
 const likely = computed(() => {
   const bar = read(form.value.bar, 'ruler')
@@ -192,6 +208,10 @@ async function add(): Promise<void> {
         label="Thickness of a drive link"
         hint="The tang that runs in the bar groove."
       />
+      <fieldset v-if="either.length > 0" data-either>
+        <legend>Which of them? The groove of its bar tells.</legend>
+        <RadioChoice v-model="picked" label="Gauge" :options="either" clearable />
+      </fieldset>
       <fieldset>
         <legend>The cutter beside its links</legend>
         <RadioChoice

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { readLength, sayRefusal, type Instrument } from '@undercliff/core'
+import { readLength, sayRefusal, stampedGauge, type Instrument } from '@undercliff/core'
 import { NInput } from 'naive-ui'
 import { computed } from 'vue'
 import { useShed } from '../../remote/shedStore'
@@ -15,7 +15,7 @@ const INSTRUMENTS = [
   { value: 'ruler', label: 'Ruler' },
 ] as const
 const wrong = computed(() => {
-  if (text.value.trim() === '') return ''
+  if (text.value.trim() === '' || (props.id === 'thickness' && stampedGauge(text.value) !== null)) return ''
   const reading = readLength(text.value, shed.bareUnit)
   return reading.ok ? '' : sayRefusal(reading)
 })
