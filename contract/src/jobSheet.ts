@@ -1,4 +1,5 @@
 import * as yup from 'yup'
+import { knownBiteSchema } from './entries'
 import { strictObject } from './fields'
 import { sharpeningFields } from './sharpening'
 
@@ -6,4 +7,5 @@ import { sharpeningFields } from './sharpening'
 export const jobSheetSchema = strictObject({
   ...sharpeningFields,
   pace: yup.number().min(0.05).max(20),
+  known: knownBiteSchema.default(undefined).optional(),
 })

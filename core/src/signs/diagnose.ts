@@ -123,8 +123,9 @@ function sureCause(causes: readonly Likely[], looked: boolean): Cause | null {
   const [first] = causes.filter(({ cause }) => !OF_THE_DAY.has(cause))
   if (first !== undefined && first.chance >= SURE) return first.cause
   if (first !== undefined && first.chance >= DOUBTFUL) return null
-  // That the wood explains it nobody is sure of who has not looked: a dull edge makes dust in dry wood too.
-  return looked ? (causes.find(({ cause, chance }) => OF_THE_DAY.has(cause) && chance >= SURE)?.cause ?? null) : null
+  // That dry wood explains it nobody is sure of who has not looked: a dull edge makes dust in it too.
+  const mayBe = (cause: Cause): boolean => OF_THE_DAY.has(cause) && (looked || cause !== 'wood')
+  return causes.find(({ cause, chance }) => mayBe(cause) && chance >= SURE)?.cause ?? null
 }
 
 /**

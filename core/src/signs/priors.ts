@@ -171,9 +171,9 @@ function sawPriors({ state, saw }: Scene): Partial<Record<Cause, number>> {
 const HARD_ON_DUST: Readonly<Record<NonNullable<Day['wood']>, number>> = {
   ordinary: 0.02,
   hard: 0.4,
-  dry: 0.6,
-  frozen: 0.6,
-  rotten: 0.6,
+  dry: 0.9,
+  frozen: 0.9,
+  rotten: 0.9,
 }
 
 /** What the wood explains by itself. */

@@ -12,6 +12,9 @@ export const applyInspected: Applier<'inspected'> = (draft, entry) => {
     if (!named.has(cutter.number) && cutter.damage.some(({ estimated }) => estimated))
       cutter.damage = cutter.damage.filter(({ estimated }) => !estimated)
   }
+  // A stone that shortened a cutter left a mark on it: where somebody looked and saw none, it explains nothing.
+  for (const [number, why] of draft.mayBeShorter)
+    if (why === 'struck' && !named.has(number)) draft.mayBeShorter.delete(number)
   draft.parts = entry.parts
   draft.openStrikes = []
   answer(draft, 'shopWorkUnsaid')

@@ -25,7 +25,7 @@ import { HANDS, type Hand } from '../../loop'
 import { LENGTH_SD_UM, READING_SD_UM } from '../../measure/accuracy'
 import { BEHIND_DAMAGE_UM } from '../../sharpen/removals'
 import { SUDDEN_LOSS_UM } from '../../measure/checkLength'
-import { cameUsed, type DoubtKind, type Population, type PutDownTo, type SideRemoval } from '../../state'
+import { cameUsed, type DoubtKind, type HeldReading, type Population, type PutDownTo, type SideRemoval } from '../../state'
 import { mean, median } from '../../stats'
 import { slippedDecimals, type Um } from '../../units'
 import { beyondAnyEdge } from '../../wear/sharpness'
@@ -174,17 +174,12 @@ const slippedMark = (um: Um, thoughtUm: number): boolean =>
 export function takeRound(draft: Draft): void {
   const { round, cutters, held } = draft
   if (round === null || held.size === 0 || round.cutters.size < cutters.length) return
-  for (const { cutter: number, um, sdUm, known, entryId } of [...held.values()]) {
-    const cutter = cutters[number - 1]
-    const thoughtUm = meanOf(draft.lengths.tied, number - 1)
-    const shorterUm = thoughtUm - um
-    if (cutter === undefined || known !== 'measured' || !round.cutters.has(number)) continue
-    if (shorterUm <= 0 || shorterUm > SUDDEN_LOSS_UM || slippedMark(um, thoughtUm)) continue
-    takeAsItsOwn(draft, entryId, number, { um, sdUm, offUm: -shorterUm }, 'round')
-    settleDoubts(draft, SETTLED_BY_LENGTH, number)
-    held.delete(number)
-    draft.mayBeShorter.delete(number)
-    cutter.lengthKnown = known
+  for (const one of [...held.values()]) {
+    const thoughtUm = meanOf(draft.lengths.tied, one.cutter - 1)
+    const shorterUm = thoughtUm - one.um
+    if (one.known !== 'measured' || !round.cutters.has(one.cutter)) continue
+    if (shorterUm <= 0 || shorterUm > SUDDEN_LOSS_UM || slippedMark(one.um, thoughtUm)) continue
+    takeAlone(draft, one, 'round')
   }
 }
 
@@ -198,16 +193,13 @@ export function takeLength(
   cutter: DraftCutter,
   um: Um,
   readWith: ReadWith = 'caliper',
-  confirmed = false,
 ): void {
   const sdUm = LENGTH_SD_UM[readWith]
   const place = cutter.number - 1
   const held = draft.held.get(cutter.number)
   if (held === undefined) settleDoubts(draft, SETTLED_BY_LENGTH, cutter.number)
   const { off, taken } = readLengthOf(draft.lengths, place, um, sdUm, IMPROBABLE)
-  const to = taken ? null : confirmed ? 'confirmed' : whyShorter(draft, cutter.number, -off)
-  if (to !== null) takeAsItsOwn(draft, entry.id, cutter.number, { um, sdUm, offUm: off }, to)
-  else if (!taken) {
+  if (!taken) {
     if (held === undefined || Math.abs(um - held.um) > IMPROBABLE * Math.hypot(held.sdUm, sdUm)) {
       settleDoubts(draft, SETTLED_BY_LENGTH, cutter.number)
       doubt(draft, kindOf(draft, entry, cutter, off), entry.id, cutter.number, Math.round(Math.abs(off)))
@@ -224,6 +216,37 @@ export function takeLength(
   // What an eye says is no measurement, and takes none back.
   if (readWith !== 'eye') cutter.lengthKnown = 'measured'
   draft.readBy.set(cutter.number, entry.personId)
+}
+
+/** What was held out stands after all, for that cutter alone. */
+function takeAlone(draft: Draft, { cutter: number, um, sdUm, known, entryId }: HeldReading, to: PutDownTo): void {
+  const cutter = draft.cutters[number - 1]
+  if (cutter === undefined) return
+  takeAsItsOwn(draft, entryId, number, { um, sdUm, offUm: um - meanOf(draft.lengths.tied, number - 1) }, to)
+  settleDoubts(draft, SETTLED_BY_LENGTH, number)
+  draft.held.delete(number)
+  draft.mayBeShorter.delete(number)
+  if (known === 'measured') cutter.lengthKnown = known
+}
+
+/**
+ * Takes what an entry read that nobody would have expected, where something explains it or it was read again on the
+ * spot. First all that was read beside it tells of the sides what it does: only what is left over is a cutter's own.
+ */
+export function takeExplained(
+  draft: Draft,
+  { id, personId }: EntryBase,
+  readings: readonly Pick<CutterReading, 'cutter' | 'confirmed'>[],
+): void {
+  for (const held of [...draft.held.values()]) {
+    if (held.entryId !== id) continue
+    const confirmed = readings.some((one) => one.cutter === held.cutter && one.confirmed === true)
+    const shorterUm = meanOf(draft.lengths.tied, held.cutter - 1) - held.um
+    const to = confirmed ? 'confirmed' : whyShorter(draft, held.cutter, shorterUm)
+    if (to === null) continue
+    takeAlone(draft, held, to)
+    draft.readBy.set(held.cutter, personId)
+  }
 }
 
 /**

@@ -7,7 +7,7 @@ import { HANDS, type Hand } from '../../loop'
 import type { Um } from '../../units'
 import { noteLifePoint, type Draft, type DraftCutter } from '../draft'
 import { doubt, settleDoubts } from './doubts'
-import { expectedOff, joinRound, learnSpan, noticeUse, takeHeld, takeLength, takeRound } from './lengths'
+import { expectedOff, joinRound, learnSpan, noticeUse, takeHeld, takeExplained, takeLength, takeRound } from './lengths'
 import { answer } from './questions'
 import { gaugesRead, sidesRead } from './signs'
 import { endSpell } from './spells'
@@ -79,18 +79,20 @@ export function takeReadings(
   const expected = expectedOff(draft)
   const read = { left: 0, right: 0 }
   joinRound(draft, entry, readings, readWith)
-  for (const { cutter: number, lengthUm, damage, settingUm, angleDeg, confirmed } of readings) {
+  for (const { cutter: number, lengthUm, damage, settingUm, angleDeg } of readings) {
     const cutter = cutterAt(draft, number)
     if (cutter === undefined) continue
     if (lengthUm !== undefined) {
       if (chosen === 'shortest') looksShortest(draft.lengths, number - 1)
-      takeLength(draft, entry, cutter, lengthUm, readWith, confirmed)
+      takeLength(draft, entry, cutter, lengthUm, readWith)
       read[cutter.hand] += 1
     }
     if (settingUm !== undefined) takeSetting(draft, entry, cutter, settingUm)
     if (damage !== undefined) cutter.damage = damage
     if (angleDeg !== undefined) cutter.angleDeg = angleDeg
   }
+  takeHeld(draft)
+  takeExplained(draft, entry, readings)
   takeHeld(draft)
   takeRound(draft)
   answerPlate(draft, readings)

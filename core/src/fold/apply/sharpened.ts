@@ -10,7 +10,7 @@ import { TOUCH_UP_STROKES } from '../../wear/removal'
 import { noteLifePoint, type Draft } from '../draft'
 import type { Applier } from './applier'
 import { doubt } from './doubts'
-import { expectedOff, learnSpan, noteSharpening, noticeUse, takeLength, takeOff } from './lengths'
+import { expectedOff, learnSpan, noteSharpening, noticeUse, takeExplained, takeLength, takeOff } from './lengths'
 import { answer, ask, askIfTwice } from './questions'
 import { edgesDone, gaugesDone } from './signs'
 import { beginSpell, endSpell } from './spells'
@@ -57,6 +57,7 @@ function takePairs(draft: Draft, entry: EntryOf<'sharpened'>, which: 'beforeUm' 
     takeLength(draft, entry, cutter, pair[which])
     read[cutter.hand] += 1
   }
+  takeExplained(draft, entry, [])
   if (read.left + read.right > 0) learnSpan(draft, entry.happenedAt, read, expected)
 }
 

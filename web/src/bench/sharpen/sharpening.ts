@@ -195,6 +195,8 @@ function useBegun(
   state: ComputedRef<LoopState | null>,
   plan: ComputedRef<SharpeningPlan | null>,
   walk: ComputedRef<ReturnType<typeof walkOf> | null>,
+  /** The sharpening of the loop that ended this one; what is begun is then told no more. */
+  overtaken: ComputedRef<unknown>,
 ) {
   const outbox = useOutbox()
   const writing = useWriting()
@@ -217,7 +219,7 @@ function useBegun(
   watch(side, (is) => {
     const { begunId } = now.value
     const loopId = state.value?.loopId
-    if (loopId === undefined || kept.value === null) return
+    if (loopId === undefined || kept.value === null || overtaken.value !== null) return
     if (is !== null && begunId === undefined) {
       const id = nanoid()
       kept.value = { ...kept.value, begunId: id }
@@ -256,18 +258,18 @@ export function useSharpening(
   const used = useUsed(wanted, fileUm)
   const { mounted, sharpening, plan } = usePlan(state, rules, wanted, used)
   const walk = computed(() => (plan.value === null ? null : walkOf(plan.value, now.value.events)))
-  const begun = useBegun({ kept, now }, state, plan, walk)
-  const elsewhere = useElsewhere(() => state.value?.loopId ?? null, kept)
-  /** Whether it was left open since another day. */
-  const leftOpen = computed(() => {
-    const last = now.value.events.at(-1)
-    return last !== undefined && Date.now() - Date.parse(last.at) > FORGOTTEN_MS
-  })
   /** The loop was sharpened after this was begun, on another device or in one go: what is left of it may be done. */
   const overtaken = computed(() => {
     const [begun] = now.value.events
     const last = state.value?.lastSharpened ?? null
     return begun !== undefined && last !== null && Date.parse(last.at) > Date.parse(begun.at) ? last : null
+  })
+  const begun = useBegun({ kept, now }, state, plan, walk, overtaken)
+  const elsewhere = useElsewhere(() => state.value?.loopId ?? null, kept)
+  /** Whether it was left open since another day. */
+  const leftOpen = computed(() => {
+    const last = now.value.events.at(-1)
+    return last !== undefined && Date.now() - Date.parse(last.at) > FORGOTTEN_MS
   })
   /** What it uses up, as the log names it: the file, or the wheel. */
   const usedIds = computed(() => {
