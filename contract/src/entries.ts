@@ -189,7 +189,7 @@ export const knownBiteSchema = strictObject({
 })
 
 /** What is said of a loop that comes used. */
-export const usedSchema = strictObject({ aboutUm: lengthUm() })
+export const usedSchema = strictObject({ aboutUm: lengthUm(), withinUm: lengthUm() })
 
 /** One schema for each kind of entry in a loop's log. */
 export const entrySchemas = {

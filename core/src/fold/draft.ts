@@ -150,10 +150,13 @@ const handsOf = (known: KnownBite | undefined): Pick<Draft, 'hands' | 'beganWith
 })
 
 /** What the cutters of a loop that comes used have: what somebody judged by eye, or anything down to the mark. */
-const usedUm = ({ newLengthUm, markLengthUm }: LoopSpec, { aboutUm }: UsedBefore): Normal =>
+const usedUm = ({ newLengthUm, markLengthUm }: LoopSpec, { aboutUm, withinUm }: UsedBefore): Normal =>
   aboutUm === undefined
     ? { mean: (newLengthUm + markLengthUm) / 2, variance: (newLengthUm - markLengthUm) ** 2 / 12 }
-    : { mean: aboutUm, variance: LENGTH_SD_UM.eye ** 2 }
+    : {
+        mean: aboutUm,
+        variance: (withinUm === undefined ? LENGTH_SD_UM.eye : Math.max(LENGTH_SD_UM.ruler, withinUm)) ** 2,
+      }
 
 const startsWith = (spec: LoopSpec, used: UsedBefore | undefined): Um =>
   used === undefined ? spec.newLengthUm : Math.round(usedUm(spec, used).mean)

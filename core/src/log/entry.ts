@@ -150,6 +150,8 @@ export interface KnownBite {
 export interface UsedBefore {
   /** What its cutters have on average, judged by eye, as a reading would say it. Missing where nobody looked. */
   readonly aboutUm?: Um
+  /** Half the width of what was said, where a range was or a part. */
+  readonly withinUm?: Um
 }
 
 /** What each kind of entry carries beyond {@link EntryBase}. A new kind is a new line here. */

@@ -1,4 +1,4 @@
-import { fromMm, UM_PER_INCH, type Um } from '../units'
+import { fromMm, readLength, UM_PER_INCH, type LengthReading, type Um } from '../units'
 
 /** What one line of a caliper says. */
 export type CaliperLine =
@@ -31,6 +31,16 @@ export function readCaliperLine(line: string): CaliperLine {
   // A length below nothing is a zero that was set wrong.
   if (sign === '-' && um > 0) return { ok: false, why: 'error' }
   return { ok: true, um, unit: mm === undefined ? 'inch' : 'mm', lowBattery: low !== undefined }
+}
+
+/**
+ * A length that stands in a field: as a person types it, or as a caliper does that types its own lines.
+ *
+ * @param bare the unit of a figure that names none
+ */
+export function readMeasured(text: string, bare: 'mm' | 'inch'): LengthReading {
+  const line = readCaliperLine(text)
+  return line.ok ? { ok: true, um: line.um, unit: line.unit, assumed: false, fraction: false } : readLength(text, bare)
 }
 
 /** A length as a caliper sends it. `writeCaliperLine(8240, 'mm') // '+0008.24 mm'` */

@@ -77,7 +77,7 @@ const ENTRY_WORDS: { readonly [K in EntryKind]: (entry: EntryOf<K>, told: Told) 
           ? ''
           : used.aboutUm === undefined
             ? 'used before'
-            : `used before, about ${writeLength(used.aboutUm, figures.lengths)} left by eye`,
+            : `used before, about ${writeLength(used.aboutUm, figures.lengths)} left by eye${used.withinUm === undefined ? '' : `, give or take ${writeLength(used.withinUm, figures.lengths)}`}`,
         knownBite === undefined ? '' : `a stroke taken at ${sayStroke(knownBite, figures)}, as on the loops before it`,
       ],
       '; ',

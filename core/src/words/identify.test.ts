@@ -36,7 +36,9 @@ test('a span that is the very one is over by nothing, and only what was measured
 
 test('gauges and probabilities in words', () => {
   expect(sayGauge(gaugeCandidates({ um: 1470, instrument: 'caliper' }))).toMatch(/^Gauge 1\.5 mm;/)
-  expect(sayGauge(gaugeCandidates({ um: 1520, instrument: 'caliper' }))).toBe('Gauge 1.5 mm or 1.6 mm: the groove of its bar tells which.')
+  expect(sayGauge(gaugeCandidates({ um: 1520, instrument: 'caliper' }))).toBe(
+    'Gauge 1.5 mm or 1.6 mm: the groove of its bar tells which.',
+  )
   expect(sayGauge(gaugeCandidates({ um: 400, instrument: 'caliper' }))).toMatch(/^Too thin/)
   expect([0.95, 0.7, 0.3, 0.05, 0.001].map(sayProbability)).toEqual([
     'very likely',

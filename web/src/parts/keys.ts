@@ -33,6 +33,7 @@ export const WALK_KEYS: readonly { readonly key: string; readonly label: string;
   { key: 'o', label: 'other side', does: 'over to the other side' },
   { key: 'g', label: 'gauge setting', does: 'gauge setting of this cutter' },
   { key: 'w', label: 'wipe damage', does: 'this cutter is sound: wipe its damage' },
+  { key: 'y', label: 'all like this', does: 'mark the damage of this cutter on every other' },
   { key: 'u', label: 'undo', does: 'undo the last step' },
   { key: 'e', label: 'end and save', does: 'end here and save' },
 ]

@@ -25,7 +25,14 @@ import { HANDS, type Hand } from '../../loop'
 import { LENGTH_SD_UM, READING_SD_UM } from '../../measure/accuracy'
 import { BEHIND_DAMAGE_UM } from '../../sharpen/removals'
 import { SUDDEN_LOSS_UM } from '../../measure/checkLength'
-import { cameUsed, type DoubtKind, type HeldReading, type Population, type PutDownTo, type SideRemoval } from '../../state'
+import {
+  cameUsed,
+  type DoubtKind,
+  type HeldReading,
+  type Population,
+  type PutDownTo,
+  type SideRemoval,
+} from '../../state'
 import { mean, median } from '../../stats'
 import { slippedDecimals, type Um } from '../../units'
 import { beyondAnyEdge } from '../../wear/sharpness'

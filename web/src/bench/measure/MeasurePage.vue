@@ -88,10 +88,31 @@ function press(): void {
   typed.value = ''
   if (here.value === null) void save()
   else {
-    step((current, of) => walking.enter(current, of, text))
+    step((current, of) => {
+      const after = walking.enter(current, of, text)
+      const um = walking.justRead(current, after)
+      const doubtful = um === null ? null : doubtfulOf(after, current, um)
+      return um === null || doubtful === null ? after : walking.askAgain(current, um, doubtful)
+    })
     // What could not be read stays in the field, to be put right.
     if (walk.value?.unread === true) typed.value = text
   }
+}
+/** A caliper does not read another cutter sooner than this, in ms. Starting value. */
+const AT_ONCE_MS = 500
+let lastRead = { um: -1, atMs: -Infinity }
+/** Why a length is asked about while the caliper is still on the cutter: nothing that is known explains it. */
+function doubtfulOf(after: walking.Walk, before: walking.Walk, um: number): walking.Doubtful | null {
+  const [number, atMs] = [walking.cutterInHand(before), performance.now()]
+  const twice = lastRead.um === um && atMs - lastRead.atMs < AT_ONCE_MS
+  lastRead = { um, atMs }
+  if (twice) return { why: 'twice' }
+  const said = { ...body.value, readings: walking.readingsOf(after), personId: null }
+  const then = number === null ? null : fold([...loop.entries, loop.provisional(said)])
+  const held = then?.held.find((one) => one.cutter === number && one.um === um)
+  if (held === undefined || then === null) return null
+  const byUm = um - (then.cutters[held.cutter - 1]?.length.um ?? um)
+  return { why: byUm < 0 ? 'shorter' : 'longer', byUm: Math.abs(byUm) }
 }
 /** A caliper over a cable reads the cutter in hand, as one that types does. */
 function fromCaliper(um: number): void {
@@ -126,6 +147,9 @@ const COMMANDS: Record<string, () => void> = {
   },
   g: () => {
     step(walking.askSetting)
+  },
+  y: () => {
+    step(walking.allLikeThis)
   },
   w: () => {
     step(walking.wipeDamage)

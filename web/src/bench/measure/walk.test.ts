@@ -110,3 +110,49 @@ test('no key means two things', () => {
   const keys = [...DAMAGE_KEYS.map(({ key }) => key), ...WALK_KEYS.slice(1).map(({ key }) => key)]
   expect(new Set(keys).size).toBe(keys.length)
 })
+
+describe('what is asked while the caliper is on the cutter', () => {
+  const read = type(begin(), '7.2')
+
+  test('a length that nothing explains stays at its cutter; read so again, or Enter, it stands', () => {
+    const after = type(read, '6.6')
+    expect(walking.justRead(read, after)).toBe(6600)
+    const asked = walking.askAgain(read, 6600, { why: 'shorter', byUm: 600 })
+    expect(asked.wrong).toContain('0.60 mm shorter than anything explains')
+    expect(walking.cutterInHand(asked)).toBe(2)
+    expect(walking.readingsOf(asked)).toHaveLength(1)
+    for (const answer of ['', '6.62']) {
+      const stands = type(asked, answer)
+      expect(walking.cutterInHand(stands)).toBe(3)
+      expect(walking.readingsOf(stands)[1]).toMatchObject({ cutter: 2, confirmed: true })
+      // It has been said: nobody asks once more.
+      expect(walking.justRead(asked, stands)).toBeNull()
+    }
+  })
+
+  test('another figure then is a reading of its own, and leaving the cutter takes nothing', () => {
+    const asked = walking.askAgain(read, 6600, { why: 'shorter', byUm: 600 })
+    const other = type(asked, '7.15')
+    expect(walking.readingsOf(other)[1]).toEqual({ cutter: 2, lengthUm: 7150, damage: [] })
+    expect(walking.readingsOf(walking.skip(asked))).toHaveLength(1)
+  })
+
+  test('the same figure twice at once is asked about, and is no confirmation', () => {
+    const asked = walking.askAgain(read, 7200, { why: 'twice' })
+    expect(walking.readingsOf(type(asked, ''))[1]).toEqual({ cutter: 2, lengthUm: 7200, damage: [] })
+  })
+
+  test('a caliper that types its own lines is understood', () => {
+    expect(walking.readingsOf(type(begin(), '+0007.24 mm'))).toMatchObject([{ cutter: 1, lengthUm: 7240 }])
+    expect(walking.readingsOf(type(begin(), '+00.2850 in'))).toMatchObject([{ cutter: 1, lengthUm: 7239 }])
+  })
+})
+
+test('they are all like this: the kind is marked on every cutter, and a depth that was read on one is an estimate', () => {
+  const one = type(walking.markDamage(walking.skip(begin()), loop, 'cornerGone'), '0.4')
+  const all = walking.readingsOf(walking.allLikeThis(one, loop))
+  expect(all).toHaveLength(36)
+  expect(all[1]?.damage).toEqual([{ kind: 'cornerGone', depthUm: 400 }])
+  expect(all[20]?.damage).toEqual([{ kind: 'cornerGone', depthUm: 400, estimated: true }])
+  expect(walking.allLikeThis(begin(), loop).wrong).toContain('first')
+})

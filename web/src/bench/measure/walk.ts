@@ -5,7 +5,7 @@ import {
   sayFigureCheck,
   settingBounds,
   CUTTER_DAMAGE,
-  readLength,
+  readMeasured,
   sayRefusal,
   writeMm,
   type CutterDamage,
@@ -18,6 +18,7 @@ import {
   type LoopSpec,
   type Um,
 } from '@undercliff/core'
+import { allAlike } from '../../parts/allAlike'
 
 /** Round the loop as it comes, or one side first and then the other. */
 export type WalkOrder = 'round' | 'sides'
@@ -25,9 +26,18 @@ export type WalkOrder = 'round' | 'sides'
 /** What has been noted at one cutter on this walk. */
 interface Noted {
   readonly lengthUm?: Um
+  /** It was read once more while the caliper was on it. */
+  readonly confirmed?: true
   readonly damage?: readonly CutterDamage[]
   readonly settingUm?: Um
 }
+
+/** Why a length is asked about while the caliper is still on the cutter. */
+export type Doubtful =
+  /** Nothing that is known explains it: it would be held out. */
+  | { readonly why: 'shorter' | 'longer'; readonly byUm: Um }
+  /** The same figure came twice at once. */
+  | { readonly why: 'twice' }
 
 /** A depth or a setting is asked for; one that is probably a slip waits until Enter takes it all the same. */
 type FigureAsking =
@@ -40,6 +50,8 @@ type Asking =
   | FigureAsking
   /** A length that is probably a slip; Enter takes it all the same. */
   | { readonly what: 'sure'; readonly lengthUm: Um; readonly check: LengthCheck & { ok: false } }
+  /** A length that nobody would have expected; read so once more, or Enter, and it stands. */
+  | { readonly what: 'again'; readonly lengthUm: Um; readonly doubtful: Doubtful }
 
 /** A walk round a loop. Nothing changes in place, so that a step is undone by going back to it. */
 export interface Walk {
@@ -115,10 +127,48 @@ export const damageOf = (walk: Walk, loop: WalkLoop, number: number): readonly C
 const known = (walk: Walk, loop: WalkLoop): CutterState | undefined => loop.cutters[(cutterInHand(walk) ?? 0) - 1]
 
 /** Notes a length, with the cutter's damage as it is shown, and goes on to the next. */
-function takeLength(walk: Walk, loop: WalkLoop, lengthUm: Um): Walk {
+function takeLength(walk: Walk, loop: WalkLoop, lengthUm: Um, confirmed = false): Walk {
   const here = cutterInHand(walk)
   if (here === null) return walk
-  return moveTo(note(walk, { lengthUm, damage: damageOf(walk, loop, here) }), walk.at + 1)
+  const { [here]: { confirmed: _before, ...noted } = {}, ...others } = walk.noted
+  const fresh = { ...walk, noted: { ...others, [here]: noted } }
+  const sure = confirmed ? { confirmed: true as const } : {}
+  return moveTo(note(fresh, { lengthUm, ...sure, damage: damageOf(walk, loop, here) }), walk.at + 1)
+}
+
+/** The length that was noted by the last step, where nobody has said yet that it stands; else null. */
+export function justRead(before: Walk, after: Walk): Um | null {
+  const here = cutterInHand(before)
+  if (here === null || after.at !== before.at + 1 || before.asking.what === 'again') return null
+  const noted = after.noted[here]
+  return noted?.confirmed === true ? null : (noted?.lengthUm ?? null)
+}
+
+/** Within this two readings of one cutter are the same, a hundredth of a millimetre or two of a hand's. */
+const SAME_UM = 60
+
+const sayDoubtful = (doubtful: Doubtful, lengthUm: Um): string =>
+  doubtful.why === 'twice'
+    ? `${writeMm(lengthUm)} came twice at once. Is it this cutter's too?`
+    : `${writeMm(lengthUm)} is ${writeMm(doubtful.byUm)} ${doubtful.why} than anything explains. Look at the jaws, read it again.`
+
+/** Stays at the cutter, and asks: the reading is no reading yet. */
+export const askAgain = (before: Walk, lengthUm: Um, doubtful: Doubtful): Walk => ({
+  ...before,
+  asking: { what: 'again', lengthUm, doubtful },
+  wrong: `${sayDoubtful(doubtful, lengthUm)} Enter: it stands.`,
+})
+
+/** Marks what is wrong with the cutter in hand on every other: a depth that was read here is an estimate there. */
+export function allLikeThis(walk: Walk, loop: WalkLoop): Walk {
+  const here = cutterInHand(walk)
+  const shown = here === null ? [] : damageOf(walk, loop, here)
+  if (here === null || shown.length === 0) return { ...walk, wrong: 'Mark what is wrong with this one first.' }
+  const noted: Record<number, Noted> = { ...walk.noted, [here]: { ...walk.noted[here], damage: shown } }
+  const others = allAlike(here, loop.cutters.length, (number) => damageOf(walk, loop, number))
+  for (const [number, damage] of Object.entries(others))
+    noted[Number(number)] = { ...walk.noted[Number(number)], damage }
+  return { ...walk, noted, wrong: null }
 }
 
 const sayCheck = ({ reason, meantUm }: LengthCheck & { ok: false }, lengthUm: Um, spec: LoopSpec): string => {
@@ -147,7 +197,7 @@ export function enter(walk: Walk, loop: WalkLoop, typed: string): Walk {
   if (here === null) return walk
   const { unread: _unread, ...rest } = walk
   if (text === '') return enterNothing(rest, loop, here)
-  const reading = readLength(text, loop.bare)
+  const reading = readMeasured(text, loop.bare)
   if (!reading.ok) return { ...rest, unread: true, wrong: sayRefusal(reading) }
   const { um, unit } = reading
   switch (walk.asking.what) {
@@ -155,6 +205,11 @@ export function enter(walk: Walk, loop: WalkLoop, typed: string): Walk {
       return enterFigure(rest, loop, um, unit, depthBounds(loop.spec), walk.asking)
     case 'setting':
       return enterFigure(rest, loop, um, unit, settingBounds(loop.spec), walk.asking)
+    case 'again':
+      // Twice the same is no slip of the jaws.
+      return Math.abs(um - walk.asking.lengthUm) <= SAME_UM
+        ? takeLength(rest, loop, um, true)
+        : enterLength({ ...rest, asking: LENGTH }, loop, um, unit)
     case 'length':
     case 'sure':
       return enterLength(rest, loop, um, unit)
@@ -168,6 +223,8 @@ function enterNothing(walk: Walk, loop: WalkLoop, here: number): Walk {
   switch (asking.what) {
     case 'sure':
       return takeLength(walk, loop, asking.lengthUm)
+    case 'again':
+      return takeLength(walk, loop, asking.lengthUm, asking.doubtful.why !== 'twice')
     case 'depth':
       return addDamage(walk, loop, { kind: asking.kind, depthUm: null })
     case 'setting':

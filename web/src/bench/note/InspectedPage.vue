@@ -16,6 +16,7 @@ import {
   type PartDamage,
 } from '@undercliff/core'
 import { computed, ref } from 'vue'
+import { allAlike } from '../../parts/allAlike'
 import { useDraft } from '../../parts/draft'
 import { useFigure } from '../../parts/figure'
 import FigureField from '../../parts/FigureField.vue'
@@ -87,6 +88,15 @@ function mark(kind: CutterDamageKind): void {
   }
   put([...others, { kind, depthUm: null }])
   if (CUTTER_DAMAGE[kind].effect === 'depth') deep.value = kind
+}
+/** What is wrong with this one is marked on every other. */
+function allLikeThis(): void {
+  if (!takeDepth()) return
+  found.value = {
+    ...found.value,
+    [at.value]: [...here.value],
+    ...allAlike(at.value, cutters.value.length, damageOf),
+  }
 }
 /** A depth that stands in the field goes to the damage it was asked for; one that is odd keeps the cutter in hand. */
 function takeDepth(): boolean {
@@ -168,6 +178,9 @@ const summary = computed(() => {
         <span :class="here.length > 0 ? 'stop-text' : 'soft'">{{
           here.length === 0 ? 'sound' : here.map((one) => sayDamage(one, shed.lengths)).join('; ')
         }}</span>
+        <button v-if="here.length > 0" type="button" class="act small" data-all-like-this @click="allLikeThis">
+          They are all like this
+        </button>
       </div>
       <div class="row" role="group" aria-label="Damage of this cutter">
         <button

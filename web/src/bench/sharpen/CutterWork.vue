@@ -9,6 +9,7 @@ import {
   oddReading,
   READING_DOUBTS,
   readLength,
+  readMeasured,
   sayCount,
   sayRecheck,
   sayRefusal,
@@ -107,7 +108,7 @@ function refuse(why: string): false {
 function reading(one: CutterJob, worked: boolean): number | null | false {
   const text = typed.value.trim()
   if (text === '') return null
-  const read = readLength(text, shed.bareUnit)
+  const read = readMeasured(text, shed.bareUnit)
   if (!read.ok) return refuse(sayRefusal(read))
   // A stop is where it ends: what is read there is not held against what was planned.
   const odd = stopping.value && read.um < one.lengthUm + 120 ? null : oddReading(one, read.um, worked)

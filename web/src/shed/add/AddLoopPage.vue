@@ -228,10 +228,11 @@ const preview = computed(() => {
 
 /** The entries that the form makes; a sentence where it cannot be read. */
 function entriesOf(tag: string): NewEntry[] | string {
-  const { came, leftUm } = form.value
+  const { came, leftUm, leftWithinUm, leftWrong } = form.value
   const odd = [driveLinks, newLength, markLength].map((one) => one.read()).find((read) => typeof read === 'string')
   if (odd !== undefined) return odd
   if (came === null) return 'Say whether it is new or used.'
+  if (came === 'used' && leftWrong !== '') return `What is left: ${leftWrong}`
   const spec = specOf()
   if (typeof spec === 'string') return spec
   const at = Date.now()
@@ -242,7 +243,8 @@ function entriesOf(tag: string): NewEntry[] | string {
     happenedAt: new Date(at + after).toISOString(),
     personId: session.me?.personId ?? null,
   })
-  const used = came === 'new' ? {} : { used: leftUm === null ? {} : { aboutUm: leftUm } }
+  const wide = leftWithinUm === null ? {} : { withinUm: leftWithinUm }
+  const used = came === 'new' ? {} : { used: leftUm === null ? {} : { aboutUm: leftUm, ...wide } }
   const registered: NewEntry = { ...base(0), kind: 'registered', tag, spec, ...used }
   if (place.value === 'bench') return [registered]
   const saw = freeSaws.value.find(({ id }) => id === place.value)
@@ -252,7 +254,20 @@ function entriesOf(tag: string): NewEntry[] | string {
 
 /** What comes after it is added: its page, its measuring, or another like it. */
 type Then = 'look' | 'measure' | 'another'
+let saving = false
 async function save(then: Then): Promise<void> {
+  // A second press says nothing new while the first is under way.
+  if (saving) return
+  saving = true
+  try {
+    await add(then)
+  } finally {
+    saving = false
+  }
+}
+/** What was said of one loop's cutters is no fact of the next. */
+const NOTHING_LEFT_SAID = { leftUm: null, leftWithinUm: null, leftWrong: '' } as const
+async function add(then: Then): Promise<void> {
   const tag = form.value.tag.trim()
   const entries = entriesOf(tag)
   if (typeof entries === 'string') {
@@ -265,12 +280,20 @@ async function save(then: Then): Promise<void> {
   const known = shed.loopByTag(tag) !== undefined
   if (then === 'another') {
     const tags = [...shed.loops.map((loop) => loop.tag), tag]
-    form.value = { ...form.value, tag: nextTag(tag, tags), measured: [], place: 'bench' }
+    form.value = { ...form.value, ...NOTHING_LEFT_SAID, tag: nextTag(tag, tags), measured: [], place: 'bench' }
     await nextTick()
     document.getElementById('tag')?.focus()
     return
   }
-  form.value = { ...form.value, tag: '', stamp: '', measured: [], came: null, leftUm: null, place: 'bench' }
+  form.value = {
+    ...form.value,
+    ...NOTHING_LEFT_SAID,
+    tag: '',
+    stamp: '',
+    measured: [],
+    came: null,
+    place: 'bench',
+  }
   await router.push(known ? { name: then === 'measure' ? 'measure' : 'loop', params: { tag } } : { name: 'shed' })
 }
 </script>
@@ -281,17 +304,6 @@ async function save(then: Then): Promise<void> {
     <p class="wide">
       <RouterLink :to="{ name: 'identify' }">Not sure which chain it is? Measure it first.</RouterLink>
     </p>
-    <div class="field wide">
-      <label for="stamp">Stamped on the links, or on the box <span class="soft">(if you can read it)</span></label
-      ><NInput v-model:value="form.stamp" :maxlength="40" :input-props="{ id: 'stamp' }" placeholder="" />
-      <p v-if="known" class="row" role="status">
-        <span
-          >{{ known.stamp }} was {{ specLine(known) }}, {{ CUTTER_TYPE_NAMES[known.cutterType] }}, on
-          {{ known.tags.join(', ') }}.</span
-        >
-        <button type="button" class="act small" @click="takeKnown">It is the same</button>
-      </p>
-    </div>
     <div class="field">
       <label for="tag">Tag</label>
       <div class="tag">
@@ -308,9 +320,22 @@ async function save(then: Then): Promise<void> {
       <span id="came-label" class="legend">It is</span>
       <RadioChoice id="came" v-model="form.came" labelledby="came-label" :options="CAME" />
     </div>
+    <div class="field wide">
+      <label for="stamp">Stamped on the links, or on the box <span class="soft">(if you can read it)</span></label
+      ><NInput v-model:value="form.stamp" :maxlength="40" :input-props="{ id: 'stamp' }" placeholder="" />
+      <p v-if="known" class="row" role="status">
+        <span
+          >{{ known.stamp }} was {{ specLine(known) }}, {{ CUTTER_TYPE_NAMES[known.cutterType] }}, on
+          {{ known.tags.join(', ') }}.</span
+        >
+        <button type="button" class="act small" @click="takeKnown">It is the same</button>
+      </p>
+    </div>
     <LeftField
       v-if="form.came === 'used'"
       v-model="form.leftUm"
+      v-model:within="form.leftWithinUm"
+      v-model:wrong="form.leftWrong"
       class="wide"
       :new-um="span.newUm"
       :mark-um="span.markUm"

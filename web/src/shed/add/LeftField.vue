@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { readLength, writeMm, type LengthPreference, type Um } from '@undercliff/core'
+import { readAbout, writeMm, type LengthPreference, type Um } from '@undercliff/core'
 import { NInput } from 'naive-ui'
 import { computed, ref, watch } from 'vue'
 import ToothSign from '../../parts/ToothSign.vue'
@@ -8,42 +8,46 @@ import ToothSign from '../../parts/ToothSign.vue'
 const props = defineProps<{ newUm: Um; markUm: Um; unit: Exclude<LengthPreference, 'both'> }>()
 /** What a reading would say; null where nobody looked. */
 const model = defineModel<Um | null>({ required: true })
+/** Half the width of what was said; null where a single figure was. */
+const within = defineModel<Um | null>('within', { required: true })
+/** Why what stands in the field cannot be read; empty where it can. */
+const wrong = defineModel<string>('wrong', { required: true })
 const usable = computed(() => Math.max(1, props.newUm - props.markUm))
 const part = computed(() =>
   model.value === null ? 0.5 : Math.min(1, Math.max(0, (model.value - props.markUm) / usable.value)),
 )
 const typed = ref('')
-const wrong = ref('')
+const of = computed(() => ({ newUm: props.newUm, markUm: props.markUm, bare: props.unit }))
 watch(
   model,
   (um) => {
-    const reading = readLength(typed.value, props.unit)
+    const reading = readAbout(typed.value, of.value)
     if (um !== null && !(reading.ok && reading.um === um)) typed.value = writeMm(um, 1)
-    if (um === null) typed.value = ''
+    if (um === null && wrong.value === '') typed.value = ''
   },
   { immediate: true },
 )
 const WORDS = ['almost none', 'a quarter', 'half', 'three quarters', 'nearly all'] as const
 const said = computed(() => {
   if (model.value === null) return 'nobody has looked'
-  return `about ${writeMm(model.value, 1)}, ${WORDS[Math.round(part.value * 4)] ?? ''}`
+  const wide = within.value === null ? '' : ` give or take ${writeMm(within.value, 1)}`
+  return `about ${writeMm(model.value, 1)}${wide}, ${WORDS[Math.round(part.value * 4)] ?? ''}`
 })
 function drag(event: Event): void {
   wrong.value = ''
+  within.value = null
   model.value =
     Math.round((props.markUm + (Number((event.target as HTMLInputElement).value) / 20) * usable.value) / 100) * 100
 }
 function read(text: string): void {
   typed.value = text
-  wrong.value = ''
-  if (text.trim() === '') {
-    model.value = null
-    return
-  }
-  const reading = readLength(text, props.unit)
-  if (!reading.ok) return
-  if (reading.um > props.newUm * 1.1) wrong.value = `A new cutter has ${writeMm(props.newUm, 1)}.`
-  else model.value = reading.um
+  const said = text.trim() === '' ? null : readAbout(text, of.value)
+  const tooLong = said?.ok === true && said.um > props.newUm * 1.1
+  wrong.value = tooLong ? `A new cutter has ${writeMm(props.newUm, 1)}.` : said?.ok === false ? said.message : ''
+  // A figure that cannot be read leaves none behind, least of all the last that could be.
+  const taken = said?.ok === true && !tooLong ? said : null
+  within.value = taken?.withinUm ?? null
+  model.value = taken?.um ?? null
 }
 const tooth = computed(
   () =>
@@ -77,10 +81,10 @@ const tooth = computed(
       class="typed"
       :value="typed"
       :input-props="{ 'aria-label': 'Left, as you would measure it', inputmode: 'decimal' }"
-      placeholder="such as 4.0"
+      placeholder="4.0, ~4, half"
       @update:value="read"
     />
-    <p class="soft said" role="status">
+    <p class="said" :class="wrong ? 'stop-text' : 'soft'" role="status">
       {{
         wrong ||
         (model === null

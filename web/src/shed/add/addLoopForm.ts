@@ -11,6 +11,10 @@ export const addLoopForm = () =>
       came: null as 'new' | 'used' | null,
       /** What a used one has left by eye; null where nobody looked. */
       leftUm: null as number | null,
+      /** Half the width of what was said; null where a single figure was. */
+      leftWithinUm: null as number | null,
+      /** Why what was typed of it cannot be read. */
+      leftWrong: '',
       /** A shelf, or the id of a saw. */
       place: 'bench',
       pitchClass: 'threeEighths' as PitchClass,

@@ -4,49 +4,110 @@ import { useRouter } from 'vue-router'
 import { useNotices } from '../../remote/notices'
 import { useShed } from '../../remote/shedStore'
 import { KeyBurst } from './keyBurst'
+import { WildBurst } from './wildBurst'
+
+/** What types by itself does not rest so long within a code, in ms. Starting value. */
+const REST_MS = 100
+const NO_TEXT = new Set(['checkbox', 'radio', 'button', 'submit', 'range', 'file', 'color'])
+type TextField = HTMLInputElement | HTMLTextAreaElement
+const textField = (target: EventTarget | null): TextField | null =>
+  (target instanceof HTMLInputElement && !NO_TEXT.has(target.type)) || target instanceof HTMLTextAreaElement
+    ? target
+    : null
+
+/** Whether a field takes the key. One for readings takes letters for commands while it is empty. */
+function fieldTakes({ target, key }: KeyboardEvent): boolean {
+  if (target instanceof HTMLSelectElement) return true
+  const field = textField(target)
+  if (field === null) return target instanceof HTMLElement && target.isContentEditable
+  return !(field.hasAttribute('data-reading') && field.value === '' && /^\p{Letter}$/u.test(key))
+}
+
+/** Puts a key where it would have gone, had it not waited. */
+function press(event: KeyboardEvent, again: WeakSet<Event>): void {
+  const { key, code, shiftKey } = event
+  // Where the focus has gone meanwhile, the key goes too.
+  const target = event.target instanceof Element && event.target.isConnected ? event.target : document.body
+  const copy = new KeyboardEvent('keydown', { key, code, shiftKey, bubbles: true, cancelable: true })
+  again.add(copy)
+  const field = textField(target)
+  if (!target.dispatchEvent(copy) || field === null) return
+  field.setRangeText(key, field.selectionStart ?? 0, field.selectionEnd ?? 0, 'end')
+  field.dispatchEvent(new Event('input', { bubbles: true }))
+}
 
 /**
  * A scanner that types opens the loop from any screen. What it typed into a field on the way is
- * taken out again.
+ * taken out again. Another thing that types by itself outside a field does nothing, and is named.
  */
 export function useWedge(): void {
   const router = useRouter()
   const shed = useShed()
   const notices = useNotices()
   const burst = new KeyBurst(TAG_CODE_PREFIX)
-  let field: HTMLInputElement | HTMLTextAreaElement | null = null
+  const again = new WeakSet<Event>()
+  const wild = new WildBurst<KeyboardEvent>(
+    (events) => {
+      for (const event of events) press(event, again)
+    },
+    (text) => {
+      notices.say(`“${text.slice(0, 60)}” was read, and is no tag of this shed. Nothing was done with it.`)
+    },
+  )
+  let field: TextField | null = null
   let before = ''
+  /** Once a code went past a field for readings, the rest of it does. */
+  let isWild = false
+  let lastMs = -Infinity
 
-  function onKey(event: KeyboardEvent): void {
-    if (event.ctrlKey || event.metaKey || event.altKey) return
-    if (burst.isIdleAt(event.timeStamp)) {
-      const { target } = event
-      field = target instanceof HTMLInputElement || target instanceof HTMLTextAreaElement ? target : null
-      before = field?.value ?? ''
-    }
-    const outcome = burst.take(event.key, event.timeStamp)
-    if (outcome.kind === 'typing') return
-    event.preventDefault()
-    event.stopImmediatePropagation()
-    if (outcome.kind === 'scanning') {
-      // What it put into a field before it was known for a scanner goes again.
-      if (outcome.first && field !== null && field.value !== before) {
-        field.value = before
-        field.dispatchEvent(new Event('input', { bubbles: true }))
-      }
-      return
-    }
+  function open(text: string): void {
     const read = readTag(
-      outcome.text,
+      text,
       shed.loops.map(({ tag }) => tag),
     )
     if (read.ok) void router.push({ name: 'loop', params: { tag: read.tag } })
     else notices.say(read.message)
+  }
+  function stop(event: KeyboardEvent): void {
+    event.preventDefault()
+    event.stopImmediatePropagation()
+  }
+  function onWild(event: KeyboardEvent): void {
+    if (event.key.length === 1 && fieldTakes(event) && !isWild) return
+    const caught = wild.take(event.key, event)
+    isWild = caught === 'held'
+    if (caught !== 'through') stop(event)
+  }
+  function onKey(event: KeyboardEvent): void {
+    if (event.ctrlKey || event.metaKey || event.altKey || again.has(event)) return
+    if (event.timeStamp - lastMs > REST_MS) isWild = false
+    lastMs = event.timeStamp
+    if (burst.isIdleAt(event.timeStamp)) {
+      field = textField(event.target)
+      before = field?.value ?? ''
+    }
+    const outcome = burst.take(event.key, event.timeStamp)
+    if (outcome.kind === 'typing') {
+      onWild(event)
+      return
+    }
+    stop(event)
+    wild.drop()
+    if (outcome.kind === 'code') {
+      open(outcome.text)
+      return
+    }
+    // What it put into a field before it was known for a scanner goes again.
+    if (outcome.first && field !== null && field.value !== before) {
+      field.value = before
+      field.dispatchEvent(new Event('input', { bubbles: true }))
+    }
   }
   onMounted(() => {
     window.addEventListener('keydown', onKey, { capture: true })
   })
   onUnmounted(() => {
     window.removeEventListener('keydown', onKey, { capture: true })
+    wild.drop()
   })
 }
