@@ -27,7 +27,7 @@ test('a sawyer is turned away from what is a lead’s, on screen and by the API'
   await expect(page.getByRole('button', { name: /^Change/ })).toHaveCount(0)
   await open('/crew', 'iska')
   await expect(page.getByRole('radio', { name: /^Inches/ })).toBeDisabled()
-  await expect(page.getByRole('button', { name: /^Sign-in of/ })).toHaveCount(0)
+  await expect(page.getByRole('button', { name: /^Change: / })).toHaveCount(0)
   await expect(page.getByRole('link', { name: 'Everything, as one file' })).toHaveCount(0)
 
   // The screens that a lead has are refused by the server when a sawyer opens them by address.
@@ -83,12 +83,12 @@ test('a crew from the first run: a sawyer is let in, and they take turns at a sh
     await page.goto(`${undercliff.address}/crew`)
     await page.getByLabel('Name of somebody new').fill('Bram Quill')
     await page.getByRole('button', { name: 'Add to the crew' }).click()
-    await page.getByRole('button', { name: 'Sign-in of Bram Quill' }).click()
+    await page.getByRole('button', { name: 'Change: Bram Quill' }).click()
     await page.getByLabel('First password').fill('short')
-    await page.getByRole('button', { name: 'Save', exact: true }).click()
+    await page.getByRole('button', { name: 'Save the sign-in' }).click()
     await expect(page.getByText(/A password has at least 10 characters/)).toBeVisible()
     await page.getByLabel('First password').fill('salt wind and thorn')
-    await page.getByRole('button', { name: 'Save', exact: true }).click()
+    await page.getByRole('button', { name: 'Save the sign-in' }).click()
     await expect(page.getByText('signs in as bram')).toBeVisible()
 
     // Bram sets his PIN, then the lead shares the device.
@@ -118,4 +118,32 @@ test('a crew from the first run: a sawyer is let in, and they take turns at a sh
   } finally {
     await undercliff.stop()
   }
+})
+
+test('a lead renames somebody, says their weaker hand, sets their PIN, and lets them leave', async ({
+  page,
+  open,
+  undercliff,
+}) => {
+  await open('/crew')
+  const change = page.getByRole('button', { name: /^Change: Iska/ })
+  await change.click()
+  await page.getByLabel('Name', { exact: true }).fill('Iska Lund')
+  await page.getByRole('radio', { name: 'Left cutters' }).click()
+  await page.getByRole('button', { name: 'Save', exact: true }).click()
+  await expect(page.getByText('Iska Lund is written so.')).toBeVisible()
+  await change.click()
+  await expect(page.getByRole('radio', { name: 'Left cutters' })).toBeChecked()
+  await page.getByLabel('PIN for a shared bench').fill('4812')
+  await page.getByRole('button', { name: 'Set the PIN' }).click()
+  await expect(page.getByText('Iska Lund takes over at a shared bench with this PIN.')).toBeVisible()
+  await change.click()
+  await page.getByRole('button', { name: 'They left the crew' }).click()
+  await expect(page.getByText('left the crew; what they did stays theirs')).toBeVisible()
+  // Nobody who left is on offer for new work; what they did still bears their name.
+  await page.goto(`${undercliff.address}/loops/K5/sharpened`)
+  await expect(page.getByRole('radio', { name: 'Maren Aldwick' })).toBeVisible()
+  await expect(page.getByRole('radio', { name: 'Iska Lund' })).toHaveCount(0)
+  const { people } = await undercliff.json<ShedAnswer>('/api/shed')
+  expect(people.find(({ name }) => name === 'Iska Lund')).toMatchObject({ weakSide: 'left', gone: true })
 })

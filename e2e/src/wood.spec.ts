@@ -90,7 +90,9 @@ test.describe('on a phone', () => {
       expect(loop?.spec.driveLinks).toBe(wren?.driveLinks)
     }
     const [other = ''] = tags
-    await inHand(page).getByRole('button', { name: `${other} on, bar turned` }).tap()
+    await inHand(page)
+      .getByRole('button', { name: `${other} on, bar turned` })
+      .tap()
     await expect(inHand(page).getByRole('heading', { name: other })).toBeVisible()
     await expect(just(page)).toContainText(`${other} is on Wren; W1 came off`)
     // What is due is asked for, each with targets for gloves, and answered by a tap.
@@ -283,7 +285,9 @@ test.describe('out of range', () => {
     await inHand(cold).getByRole('button', { name: 'Another loop' }).tap()
     const offered = inHand(cold).locator('[data-asked="swap"] .other strong')
     await expect(offered.filter({ hasText: contested })).toBeVisible()
-    await inHand(cold).getByRole('button', { name: `${contested} on, bar not turned` }).tap()
+    await inHand(cold)
+      .getByRole('button', { name: `${contested} on, bar not turned` })
+      .tap()
     await expect(inHand(cold).getByRole('heading', { name: contested })).toBeVisible()
     await cold.locator('[data-tank]').tap()
     await cold.locator('[data-tank]').tap()
@@ -296,7 +300,9 @@ test.describe('out of range', () => {
     await iska.goto(`${undercliff.address}/wood`)
     await take(iska, two.nickname)
     await inHand(iska).getByRole('button', { name: 'Another loop' }).tap()
-    await inHand(iska).getByRole('button', { name: `${contested} on, bar not turned` }).tap()
+    await inHand(iska)
+      .getByRole('button', { name: `${contested} on, bar not turned` })
+      .tap()
     await iska.locator('[data-tank]').tap()
 
     await undercliff.up()

@@ -12,7 +12,9 @@ const session = useSession()
 withDefaults(defineProps<{ small?: boolean; label?: string }>(), { label: 'Who' })
 const model = defineModel<string | null>({ required: true })
 if (model.value === null) model.value = session.me?.personId ?? null
-const people = computed(() => shed.people.map(({ id, name: called }) => ({ value: id, label: called })))
+const people = computed(() =>
+  shed.people.filter(({ gone }) => gone !== true).map(({ id, name: called }) => ({ value: id, label: called })),
+)
 const adding = ref(false)
 const name = ref('')
 const wrong = ref('')

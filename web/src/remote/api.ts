@@ -9,21 +9,23 @@ import type {
   KitAnswer,
   LogsAnswer,
   LoopAnswer,
-  NewPhoto,
   NewPerson,
+  NewPhoto,
   NewSaw,
   PasswordChange,
+  Person,
+  PersonChange,
   PhotoAbout,
   PinChange,
   ProblemDetails,
+  SaveUnderWay,
   SawAnswer,
   SessionAnswer,
   SessionListed,
   SetUp,
   ShedAnswer,
-  SaveUnderWay,
-  SignedIn,
   SignIn,
+  SignedIn,
   Switch,
   TagSheet,
   UnderWay,
@@ -190,6 +192,10 @@ export const putPin = (body: PinChange): Promise<SignedIn> => send('PUT', '/pin'
 export const fetchAccounts = (): Promise<{ accounts: AccountAnswer[] }> => call('/accounts')
 export const putAccount = (personId: string, body: AccountChange): Promise<undefined> =>
   send('PUT', `/accounts/${personId}`, body)
+export const putPinOf = (personId: string, pin: string | null): Promise<undefined> =>
+  send('PUT', `/accounts/${personId}/pin`, { pin })
+export const putPerson = (personId: string, body: PersonChange): Promise<Person> =>
+  send('PUT', `/people/${personId}`, body)
 export const deleteAccount = (personId: string): Promise<undefined> => send('DELETE', `/accounts/${personId}`)
 
 /**

@@ -1,15 +1,15 @@
 <script setup lang="ts">
-import type { AccountAnswer } from '@undercliff/contract'
-import type { Role } from '@undercliff/core'
+import type { AccountAnswer, Person } from '@undercliff/contract'
+import { HANDS, type Hand, type Role } from '@undercliff/core'
 import { nanoid } from 'nanoid'
 import { NInput } from 'naive-ui'
-import { onMounted, ref } from 'vue'
-import { deleteAccount, fetchAccounts, postPerson, putAccount } from '../../remote/api'
+import { computed, onMounted, ref } from 'vue'
+import { deleteAccount, fetchAccounts, postPerson, putAccount, putPerson, putPinOf } from '../../remote/api'
 import { useNotices } from '../../remote/notices'
 import { useShed } from '../../remote/shedStore'
 import RadioChoice from '../../parts/RadioChoice.vue'
 
-/** The people of the crew, for a lead: who can sign in, as what. */
+/** The people of the crew, for a lead: who they are, who can sign in, as what, and who left. */
 const shed = useShed()
 const notices = useNotices()
 const accounts = ref<readonly AccountAnswer[]>([])
@@ -18,7 +18,16 @@ const login = ref('')
 const password = ref('')
 const role = ref<Role>('sawyer')
 const name = ref('')
+const called = ref('')
+const weakSide = ref<Hand | 'unsaid'>('unsaid')
+const pin = ref('')
 const wrong = ref('')
+const WEAK_CHOICES = [
+  { value: 'unsaid', label: 'Not said' },
+  ...HANDS.map((value) => ({ value, label: value === 'left' ? 'Left cutters' : 'Right cutters' })),
+] as const
+/** Who left stands at the end: what they did stays theirs. */
+const everybody = computed(() => [...shed.people].sort((a, b) => Number(a.gone ?? false) - Number(b.gone ?? false)))
 const ROLE_CHOICES = [
   { value: 'sawyer', label: 'Sawyer: logs work' },
   { value: 'lead', label: 'Lead: everything' },
@@ -32,14 +41,20 @@ async function attempt(work: () => Promise<unknown>, said: string): Promise<void
     await work()
     accounts.value = (await fetchAccounts()).accounts
     await shed.load()
-    if (said !== '') notices.say(said)
+    notices.say(said)
     open.value = null
   } catch (error) {
     wrong.value = (error as Error).message
   }
 }
-onMounted(() => attempt(() => Promise.resolve(), ''))
-function edit(personId: string, personName: string, personRole: Role): void {
+onMounted(async () => {
+  try {
+    accounts.value = (await fetchAccounts()).accounts
+  } catch (error) {
+    wrong.value = (error as Error).message
+  }
+})
+function edit({ id: personId, name: personName, role: personRole, weakSide: weak }: Person): void {
   open.value = open.value === personId ? null : personId
   wrong.value = ''
   login.value =
@@ -50,8 +65,24 @@ function edit(personId: string, personName: string, personRole: Role): void {
       ?.replace(/[^a-z0-9._-]/g, '') ??
     ''
   password.value = ''
+  pin.value = ''
+  called.value = personName
+  weakSide.value = weak ?? 'unsaid'
   role.value = personRole
 }
+const describe = (personId: string): Promise<void> =>
+  attempt(
+    () =>
+      putPerson(personId, { name: called.value.trim(), weakSide: weakSide.value === 'unsaid' ? null : weakSide.value }),
+    `${called.value.trim()} is written so.`,
+  )
+const leave = ({ id, name: who, gone }: Person): Promise<void> =>
+  attempt(
+    () => putPerson(id, { gone: gone !== true }),
+    gone === true ? `${who} is on the crew again.` : `${who} left. What they did stays theirs.`,
+  )
+const setPin = (personId: string, personName: string): Promise<void> =>
+  attempt(() => putPinOf(personId, pin.value), `${personName} takes over at a shared bench with this PIN.`)
 const save = (personId: string, personName: string): Promise<void> =>
   attempt(
     () =>
@@ -73,24 +104,54 @@ const add = (): Promise<void> =>
   <section class="stack" aria-labelledby="people-title">
     <h2 id="people-title">People</h2>
     <ul>
-      <li v-for="person in shed.people" :key="person.id">
+      <li v-for="person in everybody" :key="person.id">
         <p>
           <strong>{{ person.name }}</strong>, {{ person.role }}<br /><span class="soft">{{
-            accountOf(person.id)
-              ? `signs in as ${accountOf(person.id)?.login}${accountOf(person.id)?.hasPin ? ', has a PIN' : ''}`
-              : 'cannot sign in; work is logged for them'
+            person.gone
+              ? 'left the crew; what they did stays theirs'
+              : accountOf(person.id)
+                ? `signs in as ${accountOf(person.id)?.login}${accountOf(person.id)?.hasPin ? ', has a PIN' : ''}`
+                : 'cannot sign in; work is logged for them'
           }}</span>
         </p>
         <button
           type="button"
           class="act small"
           :aria-expanded="open === person.id"
-          :aria-label="`${open === person.id ? 'Leave it: sign-in' : 'Sign-in'} of ${person.name}`"
-          @click="edit(person.id, person.name, person.role)"
+          :aria-label="`${open === person.id ? 'Leave as it is' : 'Change'}: ${person.name}`"
+          @click="edit(person)"
         >
-          {{ open === person.id ? 'Leave it' : 'Sign-in' }}
+          {{ open === person.id ? 'Leave as it is' : 'Change' }}
         </button>
-        <form v-if="open === person.id" class="editor stack" @submit.prevent="save(person.id, person.name)">
+        <form v-if="open === person.id" class="editor stack" @submit.prevent="describe(person.id)">
+          <div class="field">
+            <label :for="`called-${person.id}`">Name</label
+            ><NInput
+              v-model:value="called"
+              :maxlength="40"
+              :input-props="{ id: `called-${person.id}`, autocomplete: 'off' }"
+              placeholder=""
+            />
+          </div>
+          <RadioChoice
+            v-model="weakSide"
+            :label="`Where the file bites less in the hands of ${person.name}`"
+            :options="WEAK_CHOICES"
+            small
+          />
+          <p class="soft">Where the file bites less: that side is offered first.</p>
+          <p class="row">
+            <button type="submit" class="act next">Save</button
+            ><button type="button" class="act" @click="leave(person)">
+              {{ person.gone ? 'Back on the crew' : 'They left the crew' }}
+            </button>
+          </p>
+        </form>
+        <form
+          v-if="open === person.id && !person.gone"
+          class="editor stack"
+          @submit.prevent="save(person.id, person.name)"
+        >
           <div class="two">
             <div class="field">
               <label :for="`login-${person.id}`">Sign-in name</label
@@ -116,7 +177,7 @@ const add = (): Promise<void> =>
           </div>
           <RadioChoice v-model="role" label="Role" :options="ROLE_CHOICES" />
           <p class="row">
-            <button type="submit" class="act next">Save</button
+            <button type="submit" class="act next">Save the sign-in</button
             ><button
               v-if="accountOf(person.id)"
               type="button"
@@ -128,6 +189,21 @@ const add = (): Promise<void> =>
               Take the sign-in away
             </button>
           </p>
+        </form>
+        <form
+          v-if="open === person.id && accountOf(person.id) && !person.gone"
+          class="editor row"
+          @submit.prevent="setPin(person.id, person.name)"
+        >
+          <label :for="`pin-${person.id}`">PIN for a shared bench</label>
+          <input
+            :id="`pin-${person.id}`"
+            v-model="pin"
+            class="plain figures pin"
+            inputmode="numeric"
+            autocomplete="off"
+            maxlength="8"
+          /><button type="submit" class="act" :disabled="pin === ''">Set the PIN</button>
         </form>
       </li>
     </ul>
@@ -160,6 +236,9 @@ li {
 }
 .editor {
   grid-column: 1 / 3;
+}
+.pin {
+  width: 8em;
 }
 .two {
   display: grid;
