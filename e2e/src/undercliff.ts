@@ -7,7 +7,7 @@ import { fileURLToPath } from 'node:url'
 import { setTimeout as sleep } from 'node:timers/promises'
 import type { BrowserContext } from '@playwright/test'
 import { DEMO_SIGN_INS } from '@undercliff/demo'
-import { copyTemplate } from './template'
+import { copyTemplate } from './copyTemplate'
 
 export type DemoLogin = (typeof DEMO_SIGN_INS)[number]['login']
 

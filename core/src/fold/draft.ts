@@ -180,6 +180,39 @@ const nothingTold = (): Pick<Draft, 'gaugesByEye' | 'signs' | 'standing' | 'trac
   traced: [],
 })
 
+/** How far edges sink for what comes off, before anything was read. */
+const slopeAtFirst = ({ pitchClass }: LoopSpec): Draft['slope'] => ({
+  mean: Math.tan((PITCH_PROFILES[pitchClass].topPlateSlopeDeg.value * Math.PI) / 180),
+  sd: SLOPE_SD,
+  own: 0,
+})
+
+/** A loop that nothing was done with. */
+const nothingCounted = (): Pick<
+  Draft,
+  | 'sharpenings'
+  | 'sharpenedBy'
+  | 'sharpeningsSinceGauges'
+  | 'tanks'
+  | 'taughtTanks'
+  | 'untaughtTanks'
+  | 'tanksSinceSharpened'
+  | 'wearTanksSinceSharpened'
+  | 'wearTanks'
+  | 'spellTanks'
+> => ({
+  sharpenings: 0,
+  sharpenedBy: { touchUp: 0, routine: 0, grind: 0 },
+  sharpeningsSinceGauges: 0,
+  tanks: 0,
+  taughtTanks: 0,
+  untaughtTanks: 0,
+  tanksSinceSharpened: 0,
+  wearTanksSinceSharpened: 0,
+  wearTanks: 0,
+  spellTanks: { clean: 0, gritty: 0, soil: 0 },
+})
+
 /** A loop as it was registered, by the spec that holds for it: every cutter new, or as much as is left of it. */
 export function openDraft(entry: EntryOf<'registered'>, spec: LoopSpec): Draft {
   const layout = layoutLoop({ ...spec, pitchUm: pitchUmOf(spec) })
@@ -214,14 +247,7 @@ export function openDraft(entry: EntryOf<'registered'>, spec: LoopSpec): Draft {
     woodStep: null,
     mayBeShorter: new Map(),
     round: null,
-    sharpenings: 0,
-    sharpenedBy: { touchUp: 0, routine: 0, grind: 0 },
-    sharpeningsSinceGauges: 0,
-    tanks: 0,
-    taughtTanks: 0,
-    tanksSinceSharpened: 0,
-    wearTanksSinceSharpened: 0,
-    wearTanks: 0,
+    ...nothingCounted(),
     lastSharpened: null,
     ...nothingTold(),
     lastMeasuredAt: null,
@@ -236,19 +262,13 @@ export function openDraft(entry: EntryOf<'registered'>, spec: LoopSpec): Draft {
     duty: 'clean',
     decision: null,
     spells: [],
-    slope: {
-      mean: Math.tan((PITCH_PROFILES[spec.pitchClass].topPlateSlopeDeg.value * Math.PI) / 180),
-      sd: SLOPE_SD,
-      own: 0,
-    },
+    slope: slopeAtFirst(spec),
     entriesCounted: 1,
     lastEntryAt: entry.happenedAt,
     span: newSpan({ left: null, right: null }),
     readBy: new Map(),
     readTogether: new Map(),
     plateUm: null,
-    untaughtTanks: 0,
-    spellTanks: { clean: 0, gritty: 0, soil: 0 },
     spellOver: false,
   }
 }

@@ -82,8 +82,9 @@ export interface ImportPlan {
 const TAG = /^[\p{L}\p{N}][\p{L}\p{N} ._-]*$/u
 const LONGEST_TAG = 12
 /** What a spreadsheet makes of a tag such as 3-1 or MAR2. */
-const LOOKS_LIKE_A_DATE =
-  /^\d{4}-\d{2}-\d{2}$|^\d{1,2}[-/. ](jan|feb|mar|apr|may|jun|jul|aug|sep|oct|nov|dec)[a-z]*([-/. ]\d{2,4})?$|^\d{1,2}[/.]\d{1,2}[/.]\d{2,4}$/i
+const MONTH = '(jan|feb|mar|apr|may|jun|jul|aug|sep|oct|nov|dec)[a-z]*'
+const DATES = ['\\d{4}-\\d{2}-\\d{2}', `\\d{1,2}[-/. ]${MONTH}([-/. ]\\d{2,4})?`, '\\d{1,2}[/.]\\d{1,2}[/.]\\d{2,4}']
+const LOOKS_LIKE_A_DATE = new RegExp(`^(${DATES.join('|')})$`, 'i')
 const LONGEST_NOTE = 2000
 const LONGEST_NICKNAME = 40
 const PROGRESS_EVERY = 250

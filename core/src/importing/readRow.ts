@@ -50,6 +50,13 @@ function lengthsCannotBe({ newLengthUm, fileUm }: Partial<SpecValues>, found: Fi
   return found.problems.length > before
 }
 
+/** The sequence, from its own column or from what stands in that of the cutters. */
+function sequenceOf(texts: Texts, found: Findings) {
+  const inType = texts.sequence === '' && namesSkip(texts.cutterType)
+  if (inType) found.tell('sequence', `"${texts.cutterType}" is taken for its sequence.`)
+  return found.value('sequence', readSequenceCell(inType ? texts.cutterType : texts.sequence))
+}
+
 /** The spec that a row names; null, with the problems said, where it names none. */
 export function readSpec(texts: Texts, units: FieldUnits, found: Findings): LoopSpec | null {
   const cutterType = found.value('cutterType', readCutterTypeCell(texts.cutterType))
@@ -58,9 +65,7 @@ export function readSpec(texts: Texts, units: FieldUnits, found: Findings): Loop
   const low = cutterType === 'chipper' || (fileUm != null && fileUm <= LOW_FILE_UM) || gaugeUm === 1100
   const pitchClass = found.value('pitch', readPitchCell(texts.pitch, low))
   const driveLinks = found.value('driveLinks', readDriveLinksCell(texts.driveLinks))
-  const inType = texts.sequence === '' && namesSkip(texts.cutterType)
-  if (inType) found.tell('sequence', `"${texts.cutterType}" is taken for its sequence.`)
-  const sequence = found.value('sequence', readSequenceCell(inType ? texts.cutterType : texts.sequence))
+  const sequence = sequenceOf(texts, found)
   const newLengthUm = found.value('newLength', readLengthCell(texts.newLength, units('newLength')))
   const startMark = found.value('startMark', readStartMarkCell(texts.startMark))
   const named = { pitchClass, gaugeUm, driveLinks, cutterType, sequence }

@@ -21,7 +21,7 @@ export interface HandAsked {
   readonly known?: KnownBite | undefined
 }
 
-/** What one stroke of somebody's takes on a side by all that the crew's loops have shown; null where they show nothing. */
+/** What a stroke of somebody's takes on a side by all that the crew's loops have shown; null where they show none. */
 function byCrew(known: KnownBite | undefined, personId: string | null, hand: Hand): Normal | null {
   const one = known?.people.find((person) => person.personId === personId)
   if (known === undefined || one === undefined) return null

@@ -10,7 +10,7 @@ const eitherOf = (thought: Estimate, { um, sdUm }: HeldReading): Estimate => ({
   sdUm: Math.max(thought.sdUm, Math.round(Math.hypot(sdUm, (thought.um - um) / 2))),
 })
 
-/** The cutters of a loop as they are worked with while readings are held out: nobody knows yet which figure is right. */
+/** The cutters of a loop as they are worked with while readings are held out: nobody knows which figure is right. */
 export function cuttersWorkedWith({ cutters, held }: Pick<LoopState, 'cutters' | 'held'>): readonly CutterState[] {
   if (held.length === 0) return cutters
   const byNumber = new Map(held.map((one) => [one.cutter, one]))

@@ -5,7 +5,7 @@ import type { CutterState, LoopState } from '../state'
 import { cuttersWorkedWith } from './heldOut'
 import { onceFor } from './onceFor'
 
-/** A cutter with what its angle takes to be put right: by geometry where degrees were read, nothing where it is right. */
+/** A cutter with what its angle takes to be put right: by geometry where degrees were read, else nothing. */
 function withAngle(cutter: CutterState, state: LoopState, meantDeg: number): CutterState {
   const { angleDeg, damage } = cutter
   if (angleDeg === null) return cutter

@@ -118,19 +118,35 @@ export function whyNotWith(
   rules: ToolRules,
   { angleDeg = topPlateAngleFor(spec, rules.chiselAngleDeg), kit = [] }: ToolAsked = {},
 ): ToolRefusal | null {
-  const { gives, gaugesToo, tilts } = TOOL_FACTS[tool]
-  const square = spec.cutterType === 'squareGround'
-  if (square && !SQUARE.has(tool)) return 'neverRound'
-  if (!square && tool === 'squareFile') return 'neverBevelled'
+  const { gives, tilts } = TOOL_FACTS[tool]
+  const shape = whyNotItsShape(tool, spec)
+  if (shape !== null) return shape
   if (gives === 'touches' && !rules.grinderOwned) return 'noGrinder'
   if (!isMadeFor(tool, spec.pitchClass, kit)) return 'notForPitch'
-  if (gaugesToo && hasBumpers(spec)) return 'bumpers'
-  if (gaugesToo && rules.gaugeSchool === 'progressive') return 'oneSettingForLife'
+  const gauges = whyNotItsGauges(tool, spec, rules)
+  if (gauges !== null) return gauges
   if (!tilts && downAngleFor(spec, rules) !== 0) return 'noTilt'
-  const lines = anglesOf(tool, spec.pitchClass, kit)
-  const fixed =
-    lines !== null && (TOOL_FACTS[tool].madeForDeg !== null || tool === 'jig') && !HELD_OFF_ITS_LINE.has(tool)
-  return fixed && !lines.includes(angleDeg) ? 'oneAngle' : null
+  const lines = linesItKeeps(tool, spec.pitchClass, kit)
+  return lines === null || lines.includes(angleDeg) ? null : 'oneAngle'
+}
+
+/** Square-ground cutters take a square file or a wheel that is dressed for them, and no others do. */
+function whyNotItsShape(tool: SharpeningTool, { cutterType }: LoopSpec): ToolRefusal | null {
+  if (cutterType === 'squareGround') return SQUARE.has(tool) ? null : 'neverRound'
+  return tool === 'squareFile' ? 'neverBevelled' : null
+}
+
+/** What a tool that brings gauges down with every stroke must not be used on. */
+function whyNotItsGauges(tool: SharpeningTool, spec: LoopSpec, { gaugeSchool }: ToolRules): ToolRefusal | null {
+  if (!TOOL_FACTS[tool].gaugesToo) return null
+  if (hasBumpers(spec)) return 'bumpers'
+  return gaugeSchool === 'progressive' ? 'oneSettingForLife' : null
+}
+
+/** Angle lines that a tool cannot be held off; null for one that can. */
+function linesItKeeps(tool: SharpeningTool, pitchClass: PitchClass, kit: readonly KitItem[]) {
+  const fixed = TOOL_FACTS[tool].madeForDeg !== null || tool === 'jig'
+  return fixed && !HELD_OFF_ITS_LINE.has(tool) ? anglesOf(tool, pitchClass, kit) : null
 }
 
 /** Whether a tool serves a pitch: by what the crew's own are made for, else by what such tools are. */

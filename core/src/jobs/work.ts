@@ -73,6 +73,10 @@ function usualOff({ action }: WorkWanted, gives: Work['gives'], { left, right }:
 export const kindOf = (gives: Work['gives'], action: WorkWanted['action']): Population =>
   gives === 'touches' ? 'grind' : action === 'touchUp' ? 'touchUp' : 'routine'
 
+/** Where a stop ends every cutter: where the worst is sound. */
+const stopOn = (worst: CutterJob | null, { toStop }: Cutting): Um | null =>
+  toStop && worst !== null ? worst.targetUm : null
+
 /**
  * What a sharpening does to every cutter and gauge of a loop, in its steps. The decision, the card, the job sheet and
  * the work step by step all read it here.
@@ -101,12 +105,13 @@ export function workOf(state: LoopState, rules: HouseRules, school: UnevenSchool
   const inOrder = (first: Hand): readonly SideJob[] => sideJobs(state, cutting, first)
   // A stop is found on the worst cutter, so its side comes first.
   const bySides = inOrder('left')
-  const worst = worstJob(bySides.filter(({ hand }) => (waiting ?? hand) === hand)) ?? null
-  const first = beginWith(state, bites, wanted, cutting.toStop ? (worst?.hand ?? null) : null)
+  const worked = bySides.filter(({ hand }) => waiting === null || hand === waiting)
+  const worst = worstJob(worked) ?? null
+  const stopUm = stopOn(worst, cutting)
+  const first = beginWith(state, bites, wanted, stopUm === null ? null : (worst?.hand ?? null))
   const sides = first === 'left' ? bySides : inOrder(first)
   const jobs = sides.flatMap(({ cutters }) => cutters)
-  const stopUm = cutting.toStop && worst !== null ? worst.targetUm : null
-  const stopUnknown = cutting.toStop && jobs.some((job) => job.depthUnknown && (waiting ?? job.hand) === job.hand)
+  const stopUnknown = cutting.toStop && worked.some(({ cutters }) => cutters.some((job) => job.depthUnknown))
   const gauges = gaugeJobs(state, jobs, rules, { slopeDeg, onTheWay: gaugesToo })
   const pace = wanted.pace ?? rules.pace[kindOf(gives, action)]
   const inField = action === 'touchUp'

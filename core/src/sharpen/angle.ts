@@ -37,7 +37,7 @@ export const foundAngles = ({ cutters }: Pick<LoopState, 'cutters'>): Record<Han
 export const ANGLE_OFF_DEG = { ripping: 1, other: 5 } as const
 export const angleOffDeg = ({ cutterType }: Pick<LoopSpec, 'cutterType'>): number =>
   cutterType === 'ripping' ? ANGLE_OFF_DEG.ripping : ANGLE_OFF_DEG.other
-/** An angle that was found further off than this from what such chain is filed to is a fault, and no choice. Starting value. */
+/** An angle further off than this from what such chain is filed to is a fault, and no choice. Starting value. */
 const CHOSEN_WITHIN_DEG = 5
 
 /**

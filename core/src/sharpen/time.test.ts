@@ -83,7 +83,7 @@ describe('minutes', () => {
     })
     expect(ground(36, 801).low - ground(36, 800).low).toBeLessThan(0.01)
     expect(ground(36, 0)).toEqual(ground(36, 400))
-    // The parts are all that there is: 5.5 set-up, 5.1 cutters, 0.5 turn, 0.35 re-check, gauges looked at 0.35, 0.65, 2.
+    // The parts are all that there is: 5.5 set-up, 5.1 cutters, 0.5 turn, 0.35 re-check, 0.35 gauges, 0.65, 2.
     expect(filed(36, 100).likely).toBeCloseTo(5.5 + 5.1 + 0.5 + 0.35 + 0.35 + 0.65 + 2)
     expect(workMinutes('plateGuide', evenLoad(36, 100, { gauges: 36 })).likely).toBeCloseTo(14.45 - 0.35 + 6.2)
     const given = Array.from(

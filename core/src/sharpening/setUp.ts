@@ -131,7 +131,8 @@ function fileSetUp(spec: LoopSpec, asked: SetUpWanted, rules: SetUpRules): FileS
  * How a tool is set up for a loop at its present wear. Common practice; manuals come first.
  *
  * @example
- * const wanted = { tool: 'jig', angleDeg: 30, linesDeg: null, shortestUm: 8000, stopUm: 7800, stopUnknown: false } as const
+ * const at = { shortestUm: 8000, stopUm: 7800, stopUnknown: false }
+ * const wanted = { tool: 'jig', angleDeg: 30, linesDeg: null, ...at } as const
  * setUpFor(spec38, { ...wanted, settingUm: 650 }, DEFAULT_RULES).with // 'file'
  */
 export function setUpFor(spec: LoopSpec, wanted: SetUpWanted, rules: SetUpRules): SetUp {

@@ -308,7 +308,7 @@ function levelsRead(plan: SharpeningPlan, side: SideJob, work: ReadonlyMap<numbe
   })
 }
 
-/** Where the first side stands: as it was read, as it was known before, or where the stop ended. Null for nobody knows. */
+/** Where the first side stands: as it was read, as it was known before, or where the stop ended; null for unknown. */
 function levelOfFirst(plan: SharpeningPlan, first: SideJob, work: ReadonlyMap<number, CutterWork>): Um | null {
   const then = levelsRead(plan, first, work)
   if (then.length > 0) return Math.round(mean(then))
@@ -417,6 +417,10 @@ function longJob(
   return { ...now, count: Math.max(1, countNow({ ...now, damageUm: 0 }, worth[job.hand])) }
 }
 
+/** Where a cutter comes to that was found hurt on the way: behind its damage, or where it was planned to. */
+const throughFound = (foundUm: Um, lengthUm: Um, plannedUm: Um): Um =>
+  foundUm === 0 ? plannedUm : Math.min(plannedUm, lengthUm - foundUm - BEHIND_DAMAGE_UM)
+
 /** A cutter's job with what is known by now: its length where it was read, its count by what a stroke is worth. */
 function jobNow(
   plan: SharpeningPlan,
@@ -424,17 +428,17 @@ function jobNow(
   work: ReadonlyMap<number, CutterWork>,
   worth: Walk['worth'],
 ): CutterJob {
-  const { beforeUm = null, afterUm = null, again = false, found = [] } = work.get(job.number) ?? {}
+  const { beforeUm, afterUm, again, found } = work.get(job.number) ?? UNTOUCHED
   if (again && afterUm !== null) return longJob(plan, job, afterUm, work, worth)
   const lengthUm = beforeUm ?? job.lengthUm
+  const toStop = plan.stopUm !== null
   const foundUm = damageDepth(found).knownUm
   // To a stop, or to what others have, it comes down to the same length whatever it began at; else it gets as much.
-  const stopUm = plan.stopUm === null ? null : stopFor(plan, job, work)
+  const stopUm = toStop ? stopFor(plan, job, work) : null
   const plannedUm = stopUm ?? Math.min(lengthUm, beforeUm === null ? job.targetUm : lengthUm - job.removeUm)
   // What was found on the way is worked through too; a stop ends where it ends.
-  const targetUm =
-    foundUm === 0 || plan.stopUm !== null ? plannedUm : Math.min(plannedUm, lengthUm - foundUm - BEHIND_DAMAGE_UM)
-  const untilClean = job.untilClean || (found.length > 0 && plan.stopUm === null)
+  const targetUm = throughFound(toStop ? 0 : foundUm, lengthUm, plannedUm)
+  const untilClean = job.untilClean || (found.length > 0 && !toStop)
   const damageUm = Math.max(job.damageUm, foundUm)
   const now = { ...job, lengthUm, targetUm, damageUm, untilClean, removeUm: Math.max(0, lengthUm - targetUm) }
   // To a stop it is worked until the stop ends it: nothing is counted up.

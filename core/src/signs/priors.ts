@@ -141,7 +141,7 @@ const DUE_TELLS: Partial<Record<SawDue, readonly [Cause, number]>> = {
 }
 
 /** A bar that stayed as it was for so many changes wears on one rail: each makes it likelier. Starting value. */
-const unturnedTells = (changes: number): number => (changes < 2 ? 0 : Math.min(0.85, 0.4 + 0.15 * changes))
+const unturnedTells = (changes = 0): number => (changes < 2 ? 0 : Math.min(0.85, 0.4 + 0.15 * changes))
 
 /** Of a chain that nobody looked at the tension of, that stayed, or that had to be tightened. */
 const slackBy = (tension: SawState['tension']): number => (tension === null ? 0.2 : tension.stayed ? 0.06 : 0.3)
@@ -150,7 +150,7 @@ const slackBy = (tension: SawState['tension']): number => (tension === null ? 0.
 function sawPriors({ state, saw }: Scene): Partial<Record<Cause, number>> {
   const fit = saw?.fit ?? state.spec
   const priors: Partial<Record<Cause, number>> = {
-    bar: 0.1,
+    bar: Math.max(0.1, unturnedTells(saw?.unturned)),
     groove: 0.05,
     sprocket: 0.05,
     gaugeMismatch: fit.gaugeUm === state.spec.gaugeUm ? 0.01 : SEEN,
@@ -160,7 +160,6 @@ function sawPriors({ state, saw }: Scene): Partial<Record<Cause, number>> {
     slack: slackBy(saw?.tension ?? null),
     noOil: 0.06,
   }
-  priors.bar = Math.max(priors.bar ?? 0, unturnedTells(saw?.unturned ?? 0))
   for (const due of saw?.due ?? []) {
     const [cause, chance] = DUE_TELLS[due] ?? ['bar', 0]
     priors[cause] = Math.max(priors[cause] ?? 0, chance)

@@ -114,7 +114,7 @@ describe('decide', () => {
 })
 
 describe('options', () => {
-  // Both sides of a 16-inch saw (56 links, 28 cutters) touched up with a two-in-one in about 4 minutes: common practice.
+  // Both sides of a 16-inch saw (56 links, 28 cutters) touched up with a two-in-one in 4 minutes, common practice.
   // What belongs to it before and afterwards is in the figure too.
   test('a touch-up of a 16-inch saw takes about four minutes', () => {
     const log = new Log({ ...SPEC, driveLinks: 56 }).measureAll(7000, 28)

@@ -1,4 +1,4 @@
-import type { CutterReading, Entry, EntryKind, EntryOf, KnownBite, PlateUsed } from '../log'
+import type { CutterReading, Entry, EntryKind, EntryOf, KnownBite, PlateUsed, UsedBefore } from '../log'
 import { specLine, type SpecField } from '../profile'
 import { writeLength, writeMoney } from '../units'
 import { actionInWords } from './actions'
@@ -46,6 +46,11 @@ function sayStrokes(strokes: EntryOf<'sharpened'>['strokes']): string {
     : `${strokes.left} strokes left and ${strokes.right} right`
 }
 
+/** Half the width of what was said to be left. */
+const wide = ({ withinUm }: UsedBefore, { lengths }: Figures): string =>
+  withinUm === undefined ? '' : `, give or take ${writeLength(withinUm, lengths)}`
+const withTool = (tool: EntryOf<'begun'>['tool']): string => (tool === undefined ? '' : `, ${TOOL_NAMES[tool]}`)
+
 const STEP_WORDS = { softer: 'softer step', standard: 'plain step', harder: 'harder step' } as const
 
 /** How gauges were lowered: to a setting that was read, or by which plate. */
@@ -77,7 +82,7 @@ const ENTRY_WORDS: { readonly [K in EntryKind]: (entry: EntryOf<K>, told: Told) 
           ? ''
           : used.aboutUm === undefined
             ? 'used before'
-            : `used before, about ${writeLength(used.aboutUm, figures.lengths)} left by eye${used.withinUm === undefined ? '' : `, give or take ${writeLength(used.withinUm, figures.lengths)}`}`,
+            : `used before, about ${writeLength(used.aboutUm, figures.lengths)} left by eye${wide(used, figures)}`,
         knownBite === undefined ? '' : `a stroke taken at ${sayStroke(knownBite, figures)}, as on the loops before it`,
       ],
       '; ',
@@ -148,7 +153,7 @@ const ENTRY_WORDS: { readonly [K in EntryKind]: (entry: EntryOf<K>, told: Told) 
     ])}`,
   gaugesLowered: (entry, { figures }) => `Gauges lowered${sayLowered(entry, figures)}`,
   begun: ({ side, tool }) =>
-    `Sharpening begun with the ${side} side${tool === undefined ? '' : `, ${TOOL_NAMES[tool]}`}: until both are done it stays off`,
+    `Sharpening begun with the ${side} side${withTool(tool)}: until both are done it stays off`,
   noticed: (entry) => `Noticed: ${saySigns(entry)}`,
   looked: ({ look, found }) =>
     `${capital(LOOK_NAMES[look])}: ${found.length === 0 ? 'nothing wrong' : sayCauses(found)}`,

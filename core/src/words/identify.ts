@@ -8,7 +8,7 @@ const NEXT: Record<NextClue, string> = {
   thickness: 'Next: the thickness of a drive link.',
   caliperThickness: 'The thickness falls between two gauges. Take it with a caliper, on a clean link with little wear.',
   groove:
-    'A caliper cannot tell these two apart. The groove of the bar that it runs in can: measure that, or try a bar that is stamped.',
+    'A caliper cannot tell these two apart. The groove of its bar can: measure that, or try a bar that is stamped.',
   build: 'The span is the same for both. Next: does the cutter look low or tall beside its links?',
   none: 'Pitch and gauge are plain.',
 }
@@ -65,8 +65,11 @@ export function sayGauge(finding: GaugeFinding): string {
       : 'Too thick for any chain in use. Was it the whole link with its straps?'
   const [first, second] = finding.candidates
   if (first === undefined) return ''
-  if (finding.between)
-    return `No gauge is like that: the nearest are ${writeMm(first.gaugeUm, 1)}${second === undefined ? '' : ` and ${writeMm(second.gaugeUm, 1)}`}. Measure another link, on a clean place.`
+  if (finding.between) {
+    const other = second === undefined ? '' : ` and ${writeMm(second.gaugeUm, 1)}`
+    const nearest = `${writeMm(first.gaugeUm, 1)}${other}`
+    return `No gauge is like that: the nearest are ${nearest}. Measure another link, on a clean place.`
+  }
   return finding.sure || second === undefined
     ? `Gauge ${writeMm(first.gaugeUm, 1)}; worn links measure a few hundredths under.`
     : `Gauge ${writeMm(first.gaugeUm, 1)} or ${writeMm(second.gaugeUm, 1)}: the groove of its bar tells which.`

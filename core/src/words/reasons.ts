@@ -67,7 +67,8 @@ const RULE_WORDS: { readonly [R in Rule]: (told: Told) => string } = {
   sideWaits: ({ reason: { hand = 'left' } }) =>
     `Only one side was sharpened: the ${hand} side waits. Like this the saw pulls; it stays off until it is done.`,
   begunNotEnded: ({ reason: { hand = 'left' } }) =>
-    `A sharpening was begun and not ended: the ${hand} side waits. Half sharp the saw pulls; it stays off until both are done.`,
+    `A sharpening was begun and not ended: the ${hand} side waits. ` +
+    'Half sharp the saw pulls; it stays off until both are done.',
   atMark: ({ value, limit, cutter }) => `${cutter} is at its witness mark: ${value} measured, the mark is at ${limit}.`,
   noLengthBehindDamage: ({ value, limit, cutter }) =>
     `${cutter} would have ${value} left once its damage is ground out; at least ${limit} is kept.`,

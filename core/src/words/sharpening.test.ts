@@ -74,7 +74,8 @@ test('counts, turns of a screw and the second side, in words', () => {
   const off = { offUm: 150, alike: false, stop: { way: 'in', byUm: 150 }, strokes: 8 } as const
   expect(sayRecheck(off, WHEEL, FIGURES)).toContain('move the stop in by 0.15 mm, about an eighth of a turn')
   expect(sayRecheck(off, FILE, FIGURES)).toBe(
-    'It came out 0.15 mm longer than the first side: 8 strokes more for the rest of this side, and for this one, counted in already.',
+    'It came out 0.15 mm longer than the first side: 8 strokes more for the rest of this side, ' +
+      'and for this one, counted in already.',
   )
   expect(sayRecheck({ ...off, offUm: -150, stop: { way: 'out', byUm: 150 }, strokes: -8 }, FILE, FIGURES)).toContain(
     '8 strokes fewer',

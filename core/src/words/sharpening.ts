@@ -40,7 +40,7 @@ export const SHARPENING_REFUSALS: Readonly<Record<LoopRefusal | ToolRefusal, str
   wheelTooSlow: WHEEL_PROBLEM_WORDS.tooSlow,
   wheelSpeedUnknown: WHEEL_PROBLEM_WORDS.speedUnknown,
   wheelUnnamed:
-    'Name the wheel and the grinder from the tools, or read both speeds: the one marked on the wheel, the one of the spindle.',
+    'Name wheel and grinder from the tools, or read both speeds: that marked on the wheel, that of the spindle.',
   neverRound: 'Square-ground chisel takes a bevelled file or a shaped wheel, never anything round.',
   neverBevelled: 'This cutter is made for a round file.',
   oneSettingForLife: 'It lowers gauges to one setting for life, and this house lets the setting grow with wear.',
@@ -187,7 +187,7 @@ const AT_A_BENCH: Partial<typeof STEP_WORDS> = {
   ),
   gauges: step(
     'Depth gauges',
-    'Lower one by hand with the plate. Set the gauge wheel to just touch that one, then do the others. Round the fronts.',
+    'Lower one by hand with the plate. Set the gauge wheel to just touch it, then do the others. Round the fronts.',
     'Every gauge as the first one, level with the plate; the edge untouched.',
     'Setting the wheel by eye: a gauge that is ground too low cannot be put back.',
     'Eyes covered, guard on. A gauge too low makes the saw snatch, and kickback likelier.',
@@ -209,7 +209,7 @@ const OF_TOOL: Partial<Record<SharpeningTool, Partial<typeof STEP_WORDS>>> = {
   handGrinder: {
     ring: step(
       'Look at the stone',
-      'The speed marked on it against the tool’s. Stone into the collet as deep as its sheet says, collet tight, run it up alone.',
+      'The speed marked on it against the tool’s. Into the collet as deep as its sheet says, tight, run it up alone.',
       'It runs true, is neither chipped nor grooved, and the shield stands as the card says.',
       'A stone whose marked speed is below the tool’s, or one that stands out too far.',
       'Eyes covered. A stone that is chipped or runs out is not used.',
@@ -244,7 +244,7 @@ const OF_TOOL: Partial<Record<SharpeningTool, Partial<typeof STEP_WORDS>>> = {
   squareFile: {
     setUp: step(
       'Lay it in',
-      'The line of the file’s edge from the corner of the tooth into the bottom corner. Chain very tight, the cutter just before the nose.',
+      'The file’s edge from the corner of the tooth into the bottom corner. Chain tight, the cutter close to the nose.',
       'Its corner lies in the corner of the cutter along its whole length.',
       'Starting with a file whose corner has gone: it shines, and cuts nothing there.',
     ),
@@ -284,14 +284,16 @@ function stopStep({ worst, gives, stopUnknown, tool }: SharpeningPlan): StepWord
   return gives === 'touches'
     ? step(
         `The stop: ${named}`,
-        `The worst cutter, ${named}, against the stop. Bring it ${inwards} until that cutter is clean, then read it: that is the stop for all.`,
+        `The worst cutter, ${named}, against the stop. Bring it ${inwards} until it is clean, ` +
+          'then read it: that is the stop for all.',
         'Sound steel to the corner, no bright line; the length that is read is what all come down to.',
         'Going on with the figure that was planned instead of the one that was read.',
         'Eyes covered, guard on, out of the plane of the wheel. Light touches: blue is lost temper.',
       )
     : step(
         `The stop: ${named}`,
-        `The worst cutter, ${named}: file it with the stop out, turn the stop in until it is clean and the hook is right, then read it.${again}`,
+        `The worst cutter, ${named}: file it with the stop out, turn the stop in until it is clean ` +
+          `and the hook is right, then read it.${again}`,
         'The stroke goes easy when the stop is reached.',
         'Counting strokes: against a stop they are no measure.',
       )
@@ -312,11 +314,11 @@ const STROKES: Readonly<Record<'round' | 'square' | 'stop' | 'twoInOne', readonl
   square: [
     'from inside out, the line of its edge from corner to corner; look after every stroke',
     'Top plate and side plate meet in one sharp corner; the side plate leans about 5° forward.',
-    'The file’s own corner goes first and shines: chase it with a fresh stretch or a fresh file, never by leaning it back.',
+    'The file’s own corner goes first and shines: chase it with a fresh stretch or file, never by leaning it back.',
   ],
   stop: [
     'until the stop ends it, then nothing more; relax on the way back and leave the file in',
-    'The stroke goes easy when the stop is reached. One that ends long: the stop has moved, set it and do those before again.',
+    'The stroke goes easy at the stop. One that ends long: the stop has moved, set it and do those before again.',
     'Counting strokes, or pressing past the stop.',
   ],
   twoInOne: [

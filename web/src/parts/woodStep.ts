@@ -7,7 +7,7 @@ type Said = Readonly<Record<string, { readonly step: WoodStep; readonly day: str
 
 const today = (): string => new Date().toISOString().slice(0, 10)
 
-/** The step of a progressive plate for a saw today: softer or harder wood than usual. Null where nobody said one today. */
+/** The step of a progressive plate for a saw today: softer or harder wood than usual. Null where nobody said one. */
 export function useWoodStep(sawId: () => string | null) {
   const said = keptRef<Said>('undercliff:wood-step', {})
   const key = computed(() => sawId() ?? 'bench')

@@ -1,5 +1,5 @@
 import { lowerSettings, meanOf } from '../../belief'
-import type { Population } from '../../state'
+import type { Known, Population } from '../../state'
 import { plateLeaves } from '../../geometry'
 import { CUTTER_DAMAGE, PART_DAMAGE, damageAfterRemoval, type CutterDamage, type DamageEffect } from '../../damage'
 import type { BeforeAfter, EntryBodies, EntryOf } from '../../log'
@@ -94,16 +94,14 @@ export function lowerGauges(draft: Draft, lowering: Lowered, done: (cutter: numb
   if (heardOf) answer(draft, 'plateUnheardOf')
   else ask(draft, 'plateUnheardOf', entryId)
   const toUm = leftByPlate(draft, lowering, heardOf).map((um, i) => (done(i + 1) ? um : null))
-  for (const cutter of draft.cutters) {
+  const lowered = lowerSettings(draft.settings, toUm, gaugesByEye)
+  const known: Known = settingUm === undefined || !heardOf ? 'estimated' : 'measured'
+  for (const [i, cutter] of draft.cutters.entries()) {
+    if (!done(cutter.number)) continue
     // Filed flush and rounded again, as the work goes.
-    if (cutter.damage.length > 0 && done(cutter.number))
-      cutter.damage = cutter.damage.filter(({ kind }) => CUTTER_DAMAGE[kind].effect !== 'gauge')
-  }
-  for (const [i, lowered] of lowerSettings(draft.settings, toUm, gaugesByEye).entries()) {
-    const cutter = draft.cutters[i]
+    cutter.damage = cutter.damage.filter(({ kind }) => CUTTER_DAMAGE[kind].effect !== 'gauge')
     // Of a plate that nobody heard of it is not known which gauges it left alone either.
-    if (cutter !== undefined && done(cutter.number) && (lowered || !heardOf))
-      cutter.settingKnown = settingUm === undefined || !heardOf ? 'estimated' : 'measured'
+    if (lowered[i] === true || !heardOf) cutter.settingKnown = known
   }
   if (plate?.rests === 'progressive') draft.woodStep = plate.step ?? 'standard'
   draft.sharpeningsSinceGauges = 0

@@ -148,7 +148,7 @@ describe('what is asked while the caliper is on the cutter', () => {
   })
 })
 
-test('they are all like this: the kind is marked on every cutter, and a depth that was read on one is an estimate', () => {
+test('they are all like this: marked on every cutter; a depth that was read on one is an estimate there', () => {
   const one = type(walking.markDamage(walking.skip(begin()), loop, 'cornerGone'), '0.4')
   const all = walking.readingsOf(walking.allLikeThis(one, loop))
   expect(all).toHaveLength(36)

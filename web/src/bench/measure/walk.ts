@@ -150,7 +150,7 @@ const SAME_UM = 60
 const sayDoubtful = (doubtful: Doubtful, lengthUm: Um): string =>
   doubtful.why === 'twice'
     ? `${writeMm(lengthUm)} came twice at once. Is it this cutter's too?`
-    : `${writeMm(lengthUm)} is ${writeMm(doubtful.byUm)} ${doubtful.why} than anything explains. Look at the jaws, read it again.`
+    : `${writeMm(lengthUm)} is ${writeMm(doubtful.byUm)} ${doubtful.why} than anything explains. Read it again.`
 
 /** Stays at the cutter, and asks: the reading is no reading yet. */
 export const askAgain = (before: Walk, lengthUm: Um, doubtful: Doubtful): Walk => ({

@@ -167,7 +167,7 @@ function useMoves(
   return { add, undo, want }
 }
 
-/** The plate that gauges come down to: one of the crew's own, or the house's; chosen by its step, never by its stamp. */
+/** The plate that gauges come down to: one of the crew's own, or the house's; chosen by its step, not by its stamp. */
 function usePlate(
   state: ComputedRef<LoopState | null>,
   rules: ComputedRef<HouseRules>,
@@ -238,6 +238,12 @@ function useBegun(
   return { begunSide: side, nothingWasDone }
 }
 
+/** The sharpening of a loop that was logged after something was begun; null while there is none. */
+function sharpenedSince(state: LoopState | null, begun: WalkEvent | undefined) {
+  const last = state?.lastSharpened ?? null
+  return begun !== undefined && last !== null && Date.parse(last.at) > Date.parse(begun.at) ? last : null
+}
+
 /**
  * The sharpening of a loop: its plan, where it stands, and what moves it on. What happens is kept on the device at
  * once, so that a reload, a flat battery or a dead server lose nothing, and by the server for other devices.
@@ -259,11 +265,7 @@ export function useSharpening(
   const { mounted, sharpening, plan } = usePlan(state, rules, wanted, used)
   const walk = computed(() => (plan.value === null ? null : walkOf(plan.value, now.value.events)))
   /** The loop was sharpened after this was begun, on another device or in one go: what is left of it may be done. */
-  const overtaken = computed(() => {
-    const [begun] = now.value.events
-    const last = state.value?.lastSharpened ?? null
-    return begun !== undefined && last !== null && Date.parse(last.at) > Date.parse(begun.at) ? last : null
-  })
+  const overtaken = computed(() => sharpenedSince(state.value, now.value.events[0]))
   const begun = useBegun({ kept, now }, state, plan, walk, overtaken)
   const elsewhere = useElsewhere(() => state.value?.loopId ?? null, kept)
   /** Whether it was left open since another day. */

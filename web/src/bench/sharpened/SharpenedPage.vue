@@ -224,20 +224,29 @@ const plate = computed((): PlateUsed => {
 /** The figures of the more detailed part; a sentence when one cannot be read. */
 function details():
   { settingUm?: number; plate?: PlateUsed; pairs?: { cutter: number; beforeUm: number; afterUm: number }[] } | string {
-  const settingUm = gauges.value && !onTheWay.value && rules.value.gaugeSchool === 'constant' ? setting.read() : null
-  const beforeUm = before.read()
-  const afterUm = after.read()
-  for (const one of [settingUm, beforeUm, afterUm]) if (typeof one === 'string') return one
-  if ((beforeUm === null) !== (afterUm === null)) return 'Give both lengths of cutter 1, before and after, or neither.'
-  return {
-    ...(typeof settingUm === 'number' && gauges.value ? { settingUm } : {}),
-    ...(gauges.value && !onTheWay.value && byEye.value ? { gaugesByEye: true } : {}),
-    ...(gauges.value && !onTheWay.value && !byEye.value && settingUm === null ? { plate: plate.value } : {}),
-    ...(typeof beforeUm === 'number' && typeof afterUm === 'number'
-      ? { pairs: [{ cutter: 1, beforeUm, afterUm }] }
-      : {}),
-  }
+  const ofGauges = gaugeDetails()
+  if (typeof ofGauges === 'string') return ofGauges
+  const [beforeUm, afterUm] = [before.read(), after.read()]
+  if (typeof beforeUm === 'string') return beforeUm
+  if (typeof afterUm === 'string') return afterUm
+  if (beforeUm === null && afterUm === null) return ofGauges
+  if (beforeUm === null || afterUm === null) return 'Give both lengths of cutter 1, before and after, or neither.'
+  return { ...ofGauges, pairs: [{ cutter: 1, beforeUm, afterUm }] }
 }
+/** How gauges were lowered in a pass of their own: by eye, to what was read of the plate, or to the house's. */
+function gaugeDetails(): { settingUm?: number; gaugesByEye?: true; plate?: PlateUsed } | string {
+  if (!gauges.value || onTheWay.value) return {}
+  const settingUm = rules.value.gaugeSchool === 'constant' ? setting.read() : null
+  if (typeof settingUm === 'string') return settingUm
+  const read = settingUm === null ? {} : { settingUm }
+  if (byEye.value) return { ...read, gaugesByEye: true }
+  return settingUm === null ? { plate: plate.value } : read
+}
+/** How it was filed; nothing of a grinding. */
+const filing = () => ({
+  ...(counted.value ? { strokes: { ...strokes.value } } : {}),
+  ...(fileAge.value === null ? {} : { fileAge: fileAge.value }),
+})
 
 async function save(): Promise<void> {
   const extra = details()
@@ -255,9 +264,8 @@ async function save(): Promise<void> {
       gaugesLowered: onTheWay.value || gauges.value,
       ...(onTheWay.value && plan.value !== null ? { tool: plan.value.tool } : {}),
       personId: who.value,
-      ...(filed.value && counted.value ? { strokes: { ...strokes.value } } : {}),
+      ...(filed.value ? filing() : {}),
       ...(dull.value === null ? {} : { wasDull: dull.value }),
-      ...(filed.value && fileAge.value !== null ? { fileAge: fileAge.value } : {}),
       ...(damageCleared === null ? {} : { damageCleared }),
       ...(wasEvened === null ? {} : { evened: wasEvened }),
       ...(method.value === 'grinder' && stopChecked.value !== null ? { stopChecked: stopChecked.value } : {}),

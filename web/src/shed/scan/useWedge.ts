@@ -23,6 +23,16 @@ function fieldTakes({ target, key }: KeyboardEvent): boolean {
   return !(field.hasAttribute('data-reading') && field.value === '' && /^\p{Letter}$/u.test(key))
 }
 
+function write(field: TextField, text: string): void {
+  field.value = text
+  field.dispatchEvent(new Event('input', { bubbles: true }))
+}
+
+function stop(event: KeyboardEvent): void {
+  event.preventDefault()
+  event.stopImmediatePropagation()
+}
+
 /** Puts a key where it would have gone, had it not waited. */
 function press(event: KeyboardEvent, again: WeakSet<Event>): void {
   const { key, code, shiftKey } = event
@@ -32,8 +42,8 @@ function press(event: KeyboardEvent, again: WeakSet<Event>): void {
   again.add(copy)
   const field = textField(target)
   if (!target.dispatchEvent(copy) || field === null) return
-  field.setRangeText(key, field.selectionStart ?? 0, field.selectionEnd ?? 0, 'end')
-  field.dispatchEvent(new Event('input', { bubbles: true }))
+  const [from, to] = [field.selectionStart ?? 0, field.selectionEnd ?? 0]
+  write(field, field.value.slice(0, from) + key + field.value.slice(to))
 }
 
 /**
@@ -46,14 +56,12 @@ export function useWedge(): void {
   const notices = useNotices()
   const burst = new KeyBurst(TAG_CODE_PREFIX)
   const again = new WeakSet<Event>()
-  const wild = new WildBurst<KeyboardEvent>(
-    (events) => {
-      for (const event of events) press(event, again)
-    },
-    (text) => {
-      notices.say(`“${text.slice(0, 60)}” was read, and is no tag of this shed. Nothing was done with it.`)
-    },
-  )
+  const giveBack = (events: readonly KeyboardEvent[]): void => {
+    for (const event of events) press(event, again)
+  }
+  const wild = new WildBurst<KeyboardEvent>(giveBack, (text) => {
+    notices.say(`“${text.slice(0, 60)}” was read, and is no tag of this shed. Nothing was done with it.`)
+  })
   let field: TextField | null = null
   let before = ''
   /** Once a code went past a field for readings, the rest of it does. */
@@ -61,16 +69,10 @@ export function useWedge(): void {
   let lastMs = -Infinity
 
   function open(text: string): void {
-    const read = readTag(
-      text,
-      shed.loops.map(({ tag }) => tag),
-    )
+    const tags = shed.loops.map(({ tag }) => tag)
+    const read = readTag(text, tags)
     if (read.ok) void router.push({ name: 'loop', params: { tag: read.tag } })
     else notices.say(read.message)
-  }
-  function stop(event: KeyboardEvent): void {
-    event.preventDefault()
-    event.stopImmediatePropagation()
   }
   function onWild(event: KeyboardEvent): void {
     if (event.key.length === 1 && fieldTakes(event) && !isWild) return
@@ -98,10 +100,7 @@ export function useWedge(): void {
       return
     }
     // What it put into a field before it was known for a scanner goes again.
-    if (outcome.first && field !== null && field.value !== before) {
-      field.value = before
-      field.dispatchEvent(new Event('input', { bubbles: true }))
-    }
+    if (outcome.first && field !== null && field.value !== before) write(field, before)
   }
   onMounted(() => {
     window.addEventListener('keydown', onKey, { capture: true })

@@ -68,39 +68,23 @@ const origin = ref<(typeof ENTERED_ORIGINS)[number]>('box')
 const wrong = ref('')
 
 type Option = { value: string | number; label: string }
-const choicesOf = (field: SpecField): Option[] | null => {
-  const named = <T extends string>(values: readonly T[], names: (value: T) => string): Option[] =>
-    values.map((value) => ({ value, label: names(value) }))
-  switch (field) {
-    case 'pitchClass':
-      return named(PITCH_CLASSES, (value) => PITCH_PROFILES[value].name)
-    case 'cutterType':
-      return named(CUTTER_TYPES, (value) => CUTTER_TYPE_NAMES[value])
-    case 'sequence':
-      return named(SEQUENCES, (value) => SEQUENCE_NAMES[value])
-    case 'firstHand':
-      return named(['left', 'right'] as const, (value) => value)
-    case 'startMark':
-      return named(START_MARKS, (value) => value)
-    case 'links':
-      return named(LINK_KINDS, (value) => LINK_KIND_NAMES[value])
-    case 'gaugeUm':
-      return GAUGES_UM.map((value) => ({ value, label: writeMm(value, 1) }))
-    case 'fileUm':
-      return [...new Set(PITCH_CLASSES.flatMap((pitch) => PITCH_PROFILES[pitch].filesUm.value))]
-        .sort((a, b) => a - b)
-        .map((value) => ({ value, label: writeFile(value) }))
-    case 'driveLinks':
-    case 'newLengthUm':
-    case 'markLengthUm':
-    case 'settingUm':
-    case 'topPlateAngleDeg':
-    case 'downAngleDeg':
-    case 'headTiltDeg':
-    case 'stamp':
-      return null
-  }
+const named = <T extends string>(values: readonly T[], names: (value: T) => string): Option[] =>
+  values.map((value) => ({ value, label: names(value) }))
+/** What a value is chosen from; one that has nothing here is typed. */
+const CHOICES: Partial<Record<SpecField, () => Option[]>> = {
+  pitchClass: () => named(PITCH_CLASSES, (value) => PITCH_PROFILES[value].name),
+  cutterType: () => named(CUTTER_TYPES, (value) => CUTTER_TYPE_NAMES[value]),
+  sequence: () => named(SEQUENCES, (value) => SEQUENCE_NAMES[value]),
+  firstHand: () => named(['left', 'right'] as const, (value) => value),
+  startMark: () => named(START_MARKS, (value) => value),
+  links: () => named(LINK_KINDS, (value) => LINK_KIND_NAMES[value]),
+  gaugeUm: () => GAUGES_UM.map((value) => ({ value, label: writeMm(value, 1) })),
+  fileUm: () =>
+    [...new Set(PITCH_CLASSES.flatMap((pitch) => PITCH_PROFILES[pitch].filesUm.value))]
+      .sort((a, b) => a - b)
+      .map((value) => ({ value, label: writeFile(value) })),
 }
+const choicesOf = (field: SpecField): Option[] | null => CHOICES[field]?.() ?? null
 const ANGLES: ReadonlySet<SpecField> = new Set<SpecField>(['topPlateAngleDeg', 'downAngleDeg', 'headTiltDeg'])
 function edit(field: SpecField): void {
   editing.value = editing.value === field ? null : field

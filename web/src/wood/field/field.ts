@@ -139,9 +139,36 @@ function useInHand() {
   return { saws, saw, loop, others, take, use }
 }
 
+/** What a look at the whole loop found: all sound, or all dulled by dirt, which goes with the next touch-up. */
+function lookOf({ spec }: LoopCard, found: 'sound' | 'dirt') {
+  const { cutters } = layoutLoop({ ...spec, firstHand: 'left', pitchUm: pitchUmOf(spec) })
+  const damage = [{ kind: 'dirtDulled', depthUm: null }] as const
+  const readings = found === 'sound' ? [] : cutters.map(({ number }) => ({ cutter: number, damage }))
+  return { readings, parts: [] }
+}
+const sayLook = ({ tag }: LoopCard, found: 'sound' | 'dirt'): string =>
+  `${tag} looked over, ${found === 'sound' ? 'all sound' : 'all dulled by dirt: touch it up'}`
+
+interface SideStrokes {
+  readonly left: number
+  readonly right: number
+}
+/** A touch-up; a tool that brings the gauges down with every stroke is logged so by itself. */
+function touchUpOf(strokes: SideStrokes, tool: SharpeningTool | null) {
+  const gaugesLowered = tool !== null && TOOL_FACTS[tool].gaugesToo
+  return { method: 'fileField', strokes, gaugesLowered, ...(gaugesLowered ? { tool } : {}) } as const
+}
+
+/** How long so many tanks took, as somebody says. */
+function saysHours(log: ReturnType<typeof useJust>['log'], ofSaw: ReturnType<typeof useEntries>['ofSaw']) {
+  const shed = useShed()
+  return (sawId: string, tanks: number, hours: number): void => {
+    void log([ofSaw(sawId, 'hoursSaid', { tanks, hours })], `${hours} h for ${tanks} tanks of ${shed.sawName(sawId)}`)
+  }
+}
+
 /** The saws out there, the one in hand, and what is logged of it by a tap or two. */
 export function useField() {
-  const shed = useShed()
   const reminders = useReminders()
   const day = useDay()
   const { use, ...hand } = useInHand()
@@ -165,15 +192,10 @@ export function useField() {
       void log([ofLoop(loopId, 'ran', body)], `A tank on ${tag} logged`, unasked(saw.id, 'oil'))
     })
   }
-  const touchedUp = (
-    strokes: { readonly left: number; readonly right: number },
-    tool: SharpeningTool | null = null,
-  ): void => {
+  const touchedUp = (strokes: SideStrokes, tool: SharpeningTool | null = null): void => {
     withHand((saw, { loopId, tag }) => {
       reminders.remindTension(saw.id, FIRST_LOOK_MINUTES)
-      // A tool that brings the gauges down with every stroke is logged so by itself.
-      const gaugesLowered = tool !== null && TOOL_FACTS[tool].gaugesToo
-      const body = { method: 'fileField', strokes, gaugesLowered, ...(gaugesLowered ? { tool } : {}) } as const
+      const body = touchUpOf(strokes, tool)
       void log([ofLoop(loopId, 'sharpened', body)], `Touch-up of ${tag} logged`, unasked(saw.id, 'tension'))
     })
   }
@@ -182,25 +204,15 @@ export function useField() {
       void log([ofLoop(loopId, 'struck', { against })], `${tag} struck something: look it over`)
     })
   }
-  /** Somebody looked the whole loop over: all sound, or all dulled by dirt, which goes with the next touch-up. */
   const lookedOver = (found: 'sound' | 'dirt'): void => {
-    withHand((_saw, { loopId, tag, spec }) => {
-      const { cutters } = layoutLoop({ ...spec, firstHand: 'left', pitchUm: pitchUmOf(spec) })
-      const damage = [{ kind: 'dirtDulled', depthUm: null }] as const
-      const readings = found === 'sound' ? [] : cutters.map(({ number }) => ({ cutter: number, damage }))
-      const text = found === 'sound' ? 'all sound' : 'all dulled by dirt: touch it up'
-      void log([ofLoop(loopId, 'inspected', { readings, parts: [] })], `${tag} looked over, ${text}`)
-    })
+    withHand((_saw, loop) => void log([ofLoop(loop.loopId, 'inspected', lookOf(loop, found))], sayLook(loop, found)))
   }
   const oiled = (): void => {
-    const { saw } = hand
-    if (saw.value === undefined) return
-    use(saw.value.id)
-    reminders.settled(saw.value.id, 'oil')
-    void log([ofSaw(saw.value.id, 'oilFilled', {})], `Oil filled on ${saw.value.nickname}`)
-  }
-  const hoursSaid = (sawId: string, tanks: number, hours: number): void => {
-    void log([ofSaw(sawId, 'hoursSaid', { tanks, hours })], `${hours} h for ${tanks} tanks of ${shed.sawName(sawId)}`)
+    if (hand.saw.value === undefined) return
+    const { id, nickname } = hand.saw.value
+    use(id)
+    reminders.settled(id, 'oil')
+    void log([ofSaw(id, 'oilFilled', {})], `Oil filled on ${nickname}`)
   }
   const swap = (other: LoopCard, barFlipped: boolean): void => {
     const { saw, loop } = hand
@@ -211,6 +223,7 @@ export function useField() {
     const off = loop.value === undefined ? '' : `; ${loop.value.tag} came off`
     void log(onto(other, id, loop.value, barFlipped), `${other.tag} is on ${nickname}${off}`, unasked(id, 'tension'))
   }
+  const hoursSaid = saysHours(log, ofSaw)
   return { day, ...hand, just, wrong, tank, touchedUp, struck, lookedOver, oiled, swap, hoursSaid, undo }
 }
 
