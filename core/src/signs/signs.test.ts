@@ -90,6 +90,25 @@ describe('what must come out right', () => {
     expect(chance(across, 'dull')).toBeGreaterThan(2 * chance(after, 'dull'))
   })
 
+  test('a bar that stayed as it was for several changes is turned first when the saw pulls', () => {
+    const pulls = (unturned: number) => {
+      const state = stateOf(notice(ran(new Log().file(), 1), { signs: ['pulls'], toward: 'left' }))
+      const open = state.signs.at(-1)
+      if (open === undefined) throw new Error('it pulls')
+      const saw = { fit: FIT, due: [], tension: null, unturned }
+      return diagnose({ state, saw, rules: DEFAULT_RULES }, open)
+    }
+    expect(pulls(4)).toMatchObject({ actOn: 'bar', look: null })
+    expect(chance(pulls(2), 'bar')).toBeGreaterThan(2 * chance(pulls(0), 'bar'))
+    expect(pulls(0).actOn).not.toBe('bar')
+  })
+
+  test('dry wood is never the reason before anybody looked', () => {
+    const dry = notice(ran(new Log().file(), 1), { signs: ['dust'], wood: 'dry', along: false })
+    expect(thoughtOf(dry)).toMatchObject({ actOn: null })
+    expect(thoughtOf(dry).look).not.toBeNull()
+  })
+
   test('dry and frozen wood explain dust away', () => {
     const dust = (wood: 'ordinary' | 'frozen') =>
       chance(thoughtOf(notice(ran(new Log().file(), 2), { signs: ['dust'], wood, along: false })), 'dull')
