@@ -286,6 +286,7 @@ test.describe('on a phone, by touch', () => {
     await page.getByRole('button', { name: /^Log the (left|right) side alone/ }).tap()
     await expect(page.getByRole('region', { name: 'Verdict' })).toContainText(/Do not use/)
     await expect(page.getByRole('region', { name: 'Verdict' })).toContainText(/side waits/)
+    await expect(page.getByRole('link', { name: 'Go on with the side that waits' })).toBeVisible()
     const half = (await logOf(undercliff, 'P2')).slice(before)
     const side = hand === 'L' ? 'left' : 'right'
     expect(half.find(({ kind }) => kind === 'sharpened')).toMatchObject({ onlySide: side })

@@ -128,3 +128,46 @@ test('a value of the spec is replaced with where it comes from, and a loop gets 
   await page.getByRole('button', { name: 'Give it this tag' }).click()
   await expect(page.getByText('Another loop has that tag.').first()).toBeVisible()
 })
+
+test('what types by itself and is no tag of ours does nothing on any screen, and is named', async ({ page, open }) => {
+  await open('/loops/K5/measure')
+  const hand = page.getByRole('region', { name: 'Cutter in hand' })
+  await expect(page.locator('[data-reading]')).toBeFocused()
+  const before = await hand.locator('.which').textContent()
+  await page.keyboard.type('https', { delay: 3 })
+  await page.keyboard.press('Enter')
+  await expect(page.getByText('“https” was read, and is no tag of this shed.')).toBeVisible()
+  expect(await hand.locator('.which').textContent()).toBe(before)
+  await expect(hand.locator('.marks')).toHaveCount(0)
+  // A key that a hand presses does what it says.
+  await page.keyboard.press('h')
+  await expect(hand.locator('.marks')).toContainText('hook')
+
+  await open('/loops/K5')
+  await page.locator('body').click({ position: { x: 5, y: 5 } })
+  await page.keyboard.type('drst77', { delay: 3 })
+  await page.keyboard.press('Enter')
+  await expect(page.getByText('“drst77” was read, and is no tag of this shed.')).toBeVisible()
+  await expect(page).toHaveURL(/\/loops\/K5$/)
+})
+
+test('a reading that nothing explains is asked about while the caliper is on the cutter', async ({
+  page,
+  open,
+  undercliff,
+}) => {
+  await open('/loops/K5/measure')
+  const field = page.locator('[data-reading]')
+  const which = page.getByRole('region', { name: 'Cutter in hand' }).locator('.number')
+  const was = Number(/([\d.]+) mm/.exec((await page.locator('.which').textContent()) ?? '')?.[1])
+  await field.fill((was - 0.6).toFixed(2))
+  await field.press('Enter')
+  await expect(page.getByRole('alert').first()).toContainText('0.60 mm shorter than anything explains')
+  await expect(which).toContainText('1')
+  await field.press('Enter')
+  await expect(which).toContainText('2')
+  await page.getByRole('button', { name: 'Save 1 reading' }).click()
+  await expect(page.getByRole('heading', { name: 'K5', exact: true })).toBeVisible()
+  const log = await logOf(undercliff, 'K5')
+  expect(log.at(-1)).toMatchObject({ kind: 'measured', readings: [{ cutter: 1, confirmed: true }] })
+})

@@ -133,13 +133,13 @@ const add = (): Promise<void> =>
               placeholder=""
             />
           </div>
+          <p class="soft">Where the file bites less: that side is offered first.</p>
           <RadioChoice
             v-model="weakSide"
             :label="`Where the file bites less in the hands of ${person.name}`"
             :options="WEAK_CHOICES"
             small
           />
-          <p class="soft">Where the file bites less: that side is offered first.</p>
           <p class="row">
             <button type="submit" class="act next">Save</button
             ><button type="button" class="act" @click="leave(person)">

@@ -66,11 +66,16 @@ const nextOf = (action: Action): { to: LoopScreen; label: string } => {
   return to === null ? { to: 'decide', label: ACTION_WORDS[action] } : { to, label: LOG_WORDS[action] ?? start }
 }
 const at = (name: LoopScreen) => ({ name, params: { tag: props.tag } })
-const next = computed(() =>
-  verdict.value === null || state.value?.retired
-    ? null
-    : nextOf(verdict.value.action === 'retire' && !session.isLead ? 'stop' : verdict.value.action),
+/** Of a sharpening that was begun and not ended a side waits: what comes next is to go on with it. */
+const sideWaits = computed(
+  () => state.value !== null && (state.value.begun !== null || state.value.waitingSide !== null),
 )
+const next = computed(() => {
+  if (verdict.value === null || state.value?.retired) return null
+  const { action } = verdict.value
+  if (action === 'stop' && sideWaits.value) return { to: 'sharpen' as const, label: 'Go on with the side that waits' }
+  return nextOf(action === 'retire' && !session.isLead ? 'stop' : action)
+})
 const others = computed((): { to: LoopScreen; label: string; key: string }[] => [
   { to: 'decide', label: 'Decide', key: 'd' },
   { to: 'measure', label: 'Measure', key: 'm' },
