@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs'
 import { tagCode, checks } from '@undercliff/core'
 import type { Page } from '@playwright/test'
-import { expect, test, violations } from './testing'
+import { expect, logOf, test, violations } from './testing'
 import { qrOf } from './readPdf'
 
 async function printed(page: Page): Promise<string | null> {
@@ -138,10 +138,10 @@ test('what types by itself and is no tag of ours does nothing on any screen, and
   await page.keyboard.press('Enter')
   await expect(page.getByText('“https” was read, and is no tag of this shed.')).toBeVisible()
   expect(await hand.locator('.which').textContent()).toBe(before)
-  await expect(hand.locator('.marks')).toHaveCount(0)
+  await expect(hand.locator('p.marks')).toHaveCount(0)
   // A key that a hand presses does what it says.
   await page.keyboard.press('h')
-  await expect(hand.locator('.marks')).toContainText('hook')
+  await expect(hand.locator('p.marks')).toContainText('hook')
 
   await open('/loops/K5')
   await page.locator('body').click({ position: { x: 5, y: 5 } })
@@ -158,7 +158,7 @@ test('a reading that nothing explains is asked about while the caliper is on the
 }) => {
   await open('/loops/K5/measure')
   const field = page.locator('[data-reading]')
-  const which = page.getByRole('region', { name: 'Cutter in hand' }).locator('.number')
+  const which = page.locator('.which .number')
   const was = Number(/([\d.]+) mm/.exec((await page.locator('.which').textContent()) ?? '')?.[1])
   await field.fill((was - 0.6).toFixed(2))
   await field.press('Enter')
