@@ -349,12 +349,25 @@ async function takeOverOrLaunch(places: Places, say: (line: string) => void): Pr
     }
   }
   makeFiles(places, say)
-  const credentials = await credentialsFor(places, say)
-  // The log of this start alone says why it failed.
-  if (existsSync(places.log)) renameSync(places.log, `${places.log}.before`)
-  launch(places, credentials)
-  await waitReady(places, credentials)
-  return [credentials, false]
+  return [await launchAndWait(places, say), false]
+}
+
+/** Tries to start on another port, where somebody took the one that was free a moment before. */
+const PORTS_TRIED = 3
+
+async function launchAndWait(places: Places, say: (line: string) => void): Promise<Credentials> {
+  for (let tries = 1; ; tries += 1) {
+    const credentials = await credentialsFor(places, say)
+    // The log of this start alone says why it failed.
+    if (existsSync(places.log)) renameSync(places.log, `${places.log}.before`)
+    launch(places, credentials)
+    try {
+      await waitReady(places, credentials)
+      return credentials
+    } catch (error) {
+      if (tries >= PORTS_TRIED || !/Address already in use/i.test(endOfLog(places))) throw error
+    }
+  }
 }
 
 /**

@@ -18,7 +18,7 @@ afterEach(() => {
   vi.useRealTimers()
 })
 
-test.each(['5012345678900', 'https://somewhere', 'sbsu'])(
+test.each(['5012345678900', 'https://somewhere', 'sbsu', 'ab 12 cd'])(
   'what types by itself does nothing and is named: %s',
   (code) => {
     const burst = new WildBurst(given, named)
@@ -49,9 +49,12 @@ test('Enter, the space bar and arrows wait for nothing; what waits goes first', 
   expect([' ', 'ArrowDown', 'Enter', 'PageDown'].map((key) => burst.take(key, key))).toEqual(
     new Array(4).fill('through'),
   )
-  burst.take('s', 's')
-  expect(burst.take('Enter', 'Enter')).toBe('through')
-  expect(given).toHaveBeenCalledExactlyOnceWith(['s'])
+  for (const key of ['Enter', 'ArrowDown']) {
+    given.mockReset()
+    burst.take('s', 's')
+    expect(burst.take(key, key)).toBe('through')
+    expect(given).toHaveBeenCalledExactlyOnceWith(['s'])
+  }
 })
 
 test('the beginning of a tag of ours is dropped', () => {

@@ -37,8 +37,13 @@ export class WildBurst<E> {
       this.settle()
       return 'ended'
     }
-    // The space bar presses what is under the focus, and pedals send it.
-    if (key.length !== 1 || key === ' ') return 'through'
+    // What was pressed before goes first.
+    if (key.length !== 1) {
+      this.settle()
+      return 'through'
+    }
+    // The space bar presses what is under the focus, and pedals send it; within a burst it is part of that.
+    if (key === ' ' && this.held.length === 0) return 'through'
     this.held.push({ key, event })
     clearTimeout(this.timer)
     this.timer = setTimeout(() => {
