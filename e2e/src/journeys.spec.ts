@@ -17,6 +17,7 @@ test('a price is changed by keyboard alone, after what it does to the shed is sa
   await open('/')
   await expect(page.getByRole('heading', { name: /loops need you/ })).toBeVisible()
   await page.keyboard.press('/')
+  await expect(page.getByRole('dialog').getByRole('combobox').or(page.locator('input:focus')).first()).toBeFocused()
   await page.keyboard.type('house rules')
   await page.keyboard.press('Enter')
   await expect(page.getByRole('heading', { name: /^House rules/ })).toBeVisible()
