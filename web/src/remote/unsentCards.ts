@@ -1,4 +1,12 @@
-import { asWritten, cardWithoutWork, type Entry, type HouseRules, type LoopCard, type NewEntry } from '@undercliff/core'
+import {
+  asWritten,
+  cardWithoutWork,
+  withHousePlate,
+  type Entry,
+  type HouseRules,
+  type LoopCard,
+  type NewEntry,
+} from '@undercliff/core'
 import { isOfSaw, type AnyNewEntry } from '@undercliff/contract'
 import { keptLog } from './keptLogs'
 import { reckon } from './reckoner'
@@ -48,7 +56,7 @@ export async function unsentCards(
     const before = worked.get(loopId)
     const last = told.get(loopId)
     try {
-      const more = entries.map((entry) => asWritten(entry))
+      const more = entries.map((entry) => asWritten(withHousePlate(entry, rules)))
       const card = before?.of === of ? before.card : await cardByLog(loopId, more, rules)
       worked.set(loopId, { of, card })
       if (card !== null) cards.set(loopId, card)
