@@ -19,6 +19,7 @@ import { useShed } from '../../remote/shedStore'
 import { strokesBySide, useOnePlan } from '../../parts/usualStrokes'
 import { sayDayOf } from './day'
 import type { Field } from './field'
+import type { Looked } from './look'
 import { useSight } from './sight'
 import { useToday } from './today'
 
@@ -42,13 +43,19 @@ watch(
   { immediate: true },
 )
 const onePlan = useOnePlan()
+/** The loop as its log has it; null where that is not here. */
+const state = computed(() => (log.value.length === 0 ? null : fold(log.value)))
+const logLook = (found: Looked): void => {
+  done(() => {
+    props.field.lookedOver(found, state.value ?? { cutters: [], parts: [] })
+  })
+}
 /** What the card and the work step by step say of a touch-up too; null where its log is not here. */
-const plan = computed(() => {
-  if (log.value.length === 0) return null
-  const state = fold(log.value)
-  if (state === null) return null
-  return onePlan({ state, rules: shed.rules, action: 'touchUp', personId: session.me?.personId ?? null })
-})
+const plan = computed(() =>
+  state.value === null
+    ? null
+    : onePlan({ state: state.value, rules: shed.rules, action: 'touchUp', personId: session.me?.personId ?? null }),
+)
 const own = ref<{ readonly left: number; readonly right: number } | null>(null)
 /** A few strokes, where nothing is known of the loop. Common practice. */
 const USUAL = { left: 4, right: 4 } as const
@@ -154,12 +161,9 @@ const logStrike = (against: StrikeObject): void => {
       </div>
       <div v-else-if="asked === 'lookedOver'" class="stack">
         <p class="caution">Engine off, brake on, gloves on. Every cutter against the light, straps and rivets too.</p>
-        <button type="button" class="act next" data-sound @click="done(() => field.lookedOver('sound'))">
-          All sound
-        </button>
-        <button type="button" class="act" data-dirt @click="done(() => field.lookedOver('dirt'))">
-          All dulled by dirt
-        </button>
+        <button type="button" class="act next" data-sound @click="logLook('sound')">All sound</button>
+        <!-- Without its log nobody knows how many cutters it has, nor what was wrong with them before. -->
+        <button v-if="state" type="button" class="act" data-dirt @click="logLook('dirt')">All dulled by dirt</button>
         <RouterLink v-if="loop" class="act" :to="{ name: 'inspected', params: { tag: loop.tag } }"
           >Something is hurt …</RouterLink
         >

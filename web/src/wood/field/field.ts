@@ -1,12 +1,11 @@
 import type { AnyNewEntry, Saw } from '@undercliff/contract'
 import {
   fitCheck,
-  layoutLoop,
-  pitchUmOf,
   TOOL_FACTS,
   type EntryBodies,
   type EntryKind,
   type LoopCard,
+  type LoopState,
   type NewEntry,
   type NewSawEntry,
   type SawEntryBodies,
@@ -23,6 +22,7 @@ import { useSession } from '../../remote/sessionStore'
 import { useShed } from '../../remote/shedStore'
 import { useWriting } from '../../remote/writing'
 import { useDay } from './day'
+import { lookOf, sayLook, type Looked } from './look'
 
 /** How long what was just logged is taken back in the same place, in ms. */
 const UNDO_MS = 60_000
@@ -139,16 +139,6 @@ function useInHand() {
   return { saws, saw, loop, others, take, use }
 }
 
-/** What a look at the whole loop found: all sound, or all dulled by dirt, which goes with the next touch-up. */
-function lookOf({ spec }: LoopCard, found: 'sound' | 'dirt') {
-  const { cutters } = layoutLoop({ ...spec, firstHand: 'left', pitchUm: pitchUmOf(spec) })
-  const damage = [{ kind: 'dirtDulled', depthUm: null }] as const
-  const readings = found === 'sound' ? [] : cutters.map(({ number }) => ({ cutter: number, damage }))
-  return { readings, parts: [] }
-}
-const sayLook = ({ tag }: LoopCard, found: 'sound' | 'dirt'): string =>
-  `${tag} looked over, ${found === 'sound' ? 'all sound' : 'all dulled by dirt: touch it up'}`
-
 interface SideStrokes {
   readonly left: number
   readonly right: number
@@ -204,8 +194,10 @@ export function useField() {
       void log([ofLoop(loopId, 'struck', { against })], `${tag} struck something: look it over`)
     })
   }
-  const lookedOver = (found: 'sound' | 'dirt'): void => {
-    withHand((_saw, loop) => void log([ofLoop(loop.loopId, 'inspected', lookOf(loop, found))], sayLook(loop, found)))
+  const lookedOver = (found: Looked, state: Pick<LoopState, 'cutters' | 'parts'>): void => {
+    withHand((_saw, { loopId, tag }) => {
+      void log([ofLoop(loopId, 'inspected', lookOf(state, found))], sayLook(tag, found))
+    })
   }
   const oiled = (): void => {
     if (hand.saw.value === undefined) return
