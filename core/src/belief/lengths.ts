@@ -608,13 +608,8 @@ export function stopLengths(belief: LengthBelief, { stopUm, read, checked, oneSi
   if (oneSide === null) levelLengths(belief, level, groundCutter, besideUm)
   else {
     openSide(belief, oneSide.hand)
-    const own = { ...level, loads: loadsOf(tied, 0).map(() => 0) }
-    levelSide(
-      belief,
-      oneSide.hand,
-      { ...own, variance: sdUm ** 2 + (oneSide.follows ? besideUm ** 2 : 0) },
-      groundCutter,
-    )
+    const variance = sdUm ** 2 + (oneSide.follows ? besideUm ** 2 : 0)
+    levelSide(belief, oneSide.hand, { ...level, variance }, groundCutter)
   }
   return before.map(({ mean, variance }, i) => {
     if (oneSide !== null && hands[i] !== oneSide.hand) return 0

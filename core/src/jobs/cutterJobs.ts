@@ -134,12 +134,8 @@ export interface Cutting {
   readonly bites: SideBites
 }
 
-/**
- * What every cutter of a loop gets, side by side, the weaker side first.
- *
- * @returns both sides in the order in which they are worked
- */
-export function sideJobs(state: LoopState, cutting: Cutting, first: Hand): SideJob[] {
+/** What every cutter of a loop gets, side by side, the left first. */
+export function sideJobs(state: LoopState, cutting: Cutting): SideJob[] {
   const { gives, toStop, usualUm, school, bites } = cutting
   const { cutters } = state
   const offUm = offEach(state, cutting)
@@ -170,8 +166,7 @@ export function sideJobs(state: LoopState, cutting: Cutting, first: Hand): SideJ
       depthUnknown: unknown,
     }
   })
-  const order = HANDS.filter((hand) => countOf(hand, cutters) > 0).sort((a) => (a === first ? -1 : 1))
-  return order.map((hand) => {
+  return HANDS.filter((hand) => countOf(hand, cutters) > 0).map((hand) => {
     const ours = jobs.filter((job) => job.hand === hand)
     const sound = ours.filter(({ damageUm }) => damageUm === 0)
     const counts = (sound.length > 0 ? sound : ours).map(({ count }) => count).sort((a, b) => a - b)

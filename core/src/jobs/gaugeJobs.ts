@@ -43,6 +43,10 @@ interface EdgesBack {
   readonly onTheWay: boolean
 }
 
+/** The one in the middle of so many lengths, itself one of them; 0 for none. */
+export const middleLength = (lengthsUm: readonly Um[]): Um =>
+  [...lengthsUm].sort((a, b) => a - b)[Math.floor(lengthsUm.length / 2)] ?? 0
+
 /**
  * The depth gauges of a loop once its edges have gone back: which stand high, how many strokes each needs, which are
  * too low and stay. None is due where the tool brings them down on the way.
@@ -67,12 +71,10 @@ export function gaugeJobs(
     return { number, settingUm, targetUm, strokes, tooLow: standing === 'low' }
   })
   const counts = [...new Set(each.map(({ strokes }) => strokes))].filter((strokes) => strokes > 0).sort((a, b) => a - b)
-  const lengths = jobs.map(({ targetUm }) => targetUm).sort((a, b) => a - b)
-  const targets = each.map(({ targetUm }) => targetUm).sort((a, b) => a - b)
   return {
     due,
-    plateUm: targets[Math.floor(targets.length / 2)] ?? spec.settingUm,
-    middleUm: lengths[Math.floor(lengths.length / 2)] ?? spec.newLengthUm,
+    plateUm: middleLength(each.map(({ targetUm }) => targetUm)),
+    middleUm: middleLength(jobs.map(({ targetUm }) => targetUm)),
     each,
     groups: counts.map((strokes) => ({
       strokes,

@@ -73,6 +73,15 @@ function usualOff({ action }: WorkWanted, gives: Work['gives'], { left, right }:
 export const kindOf = (gives: Work['gives'], action: WorkWanted['action']): Population =>
   gives === 'touches' ? 'grind' : action === 'touchUp' ? 'touchUp' : 'routine'
 
+/** The tool that a sharpening is done with: the one that is named, else the house's for this loop and its angle. */
+export const toolFor = (
+  state: LoopState,
+  rules: HouseRules,
+  { action, tool, kit }: Pick<WorkWanted, 'action' | 'tool' | 'kit'>,
+): SharpeningTool =>
+  tool ??
+  usualTool(action, state.spec, rules, { angleDeg: angleMeant(state, rules), ...(kit === undefined ? {} : { kit }) })
+
 /** Where a stop ends every cutter: where the worst is sound. */
 const stopOn = (worst: CutterJob | null, { toStop }: Cutting): Um | null =>
   toStop && worst !== null ? worst.targetUm : null
@@ -85,10 +94,9 @@ const stopOn = (worst: CutterJob | null, { toStop }: Cutting): Um | null =>
  * @param school how a filing is done where cutters differ or are hurt
  */
 export function workOf(state: LoopState, rules: HouseRules, school: UnevenSchool, wanted: WorkWanted): Work {
-  const { action, kit } = wanted
+  const { action } = wanted
   const angleDeg = angleMeant(state, rules)
-  const asked = { angleDeg, ...(kit === undefined ? {} : { kit }) }
-  const tool = wanted.tool ?? usualTool(action, state.spec, rules, asked)
+  const tool = toolFor(state, rules, wanted)
   const { gives, toStop, gaugesToo } = TOOL_FACTS[tool]
   const { removal, slopeDeg } = learnedOf(state)
   const bites = sideBites(state, wanted)
@@ -102,14 +110,13 @@ export function workOf(state: LoopState, rules: HouseRules, school: UnevenSchool
   const bySchool = action === 'touchUp' ? 'sameStrokes' : school
   const cutting: Cutting = { gives, toStop: toStop && action !== 'touchUp', usualUm, school: bySchool, bites }
   const { waitingSide: waiting } = state
-  const inOrder = (first: Hand): readonly SideJob[] => sideJobs(state, cutting, first)
   // A stop is found on the worst cutter, so its side comes first.
-  const bySides = inOrder('left')
+  const bySides = sideJobs(state, cutting)
   const worked = bySides.filter(({ hand }) => waiting === null || hand === waiting)
   const worst = worstJob(worked) ?? null
   const stopUm = stopOn(worst, cutting)
   const first = beginWith(state, bites, wanted, stopUm === null ? null : (worst?.hand ?? null))
-  const sides = first === 'left' ? bySides : inOrder(first)
+  const sides = first === 'left' ? bySides : [...bySides].reverse()
   const jobs = sides.flatMap(({ cutters }) => cutters)
   const stopUnknown = cutting.toStop && worked.some(({ cutters }) => cutters.some((job) => job.depthUnknown))
   const gauges = gaugeJobs(state, jobs, rules, { slopeDeg, onTheWay: gaugesToo })

@@ -1,12 +1,11 @@
 <script setup lang="ts">
-import { BUMPER_CAUTION, hasBumpers, plateFor, plateLeaves, plateUsed, sayPlate, settingBounds } from '@undercliff/core'
+import { BUMPER_CAUTION, hasBumpers, settingBounds } from '@undercliff/core'
 import { computed, ref } from 'vue'
 import { useDraft } from '../../parts/draft'
 import { useFigure } from '../../parts/figure'
 import FigureField from '../../parts/FigureField.vue'
 import PlateStep from '../../parts/PlateStep.vue'
-import { useWoodStep } from '../../parts/woodStep'
-import { useKit } from '../../remote/kitStore'
+import { usePlate } from '../../parts/plate'
 import { useOpenLoop } from '../../remote/openLoop'
 import NoteForm from './NoteForm.vue'
 import RadioChoice from '../../parts/RadioChoice.vue'
@@ -19,21 +18,9 @@ const WITH = [
 
 /** The depth gauges came down to the plate. */
 const props = defineProps<{ tag: string }>()
-const { loop, shed, rules } = useOpenLoop(() => props.tag)
-const kit = useKit()
+const { loop, rules } = useOpenLoop(() => props.tag)
 const progressive = computed(() => rules.value.gaugeSchool === 'progressive')
-const woodStep = useWoodStep(() => loop.state?.sawId ?? null)
-/** The plate that is used, by its step, and what it leaves on a cutter in the middle of the loop. */
-const plate = computed(() => {
-  const rule = { gaugeSchool: rules.value.gaugeSchool, woodStep: woodStep.step.value ?? rules.value.woodStep }
-  if (loop.state === null) return null
-  const { spec, cutters } = loop.state
-  const lengths = cutters.map(({ length }) => length.um).sort((a, b) => a - b)
-  const middleUm = lengths[Math.floor(lengths.length / 2)] ?? spec.newLengthUm
-  const choice = plateFor(kit.kit, spec, middleUm, rule)
-  const used = plateUsed(choice, rule)
-  return sayPlate({ choice, used, leavesUm: plateLeaves(spec, middleUm, used) }, 'plateGuide', shed.figures)
-})
+const plate = usePlate(() => (loop.state === null ? null : { state: loop.state, rules: rules.value }))
 const bumpers = computed(() => loop.state !== null && hasBumpers(loop.state.spec))
 const setting = useFigure('Setting', () => settingBounds(loop.state?.spec ?? { settingUm: 650 }))
 /** Without a plate nobody knows how far: the trade warns of it, and it happens. */

@@ -65,7 +65,7 @@ function sharpened(endedMs: number): NewEntry[] {
     newId: nanoid,
     endedMs,
     // Gauges are lowered behind both sides.
-    gaugesTo: half.value || !lowered.value ? null : plate.value.used,
+    gaugesTo: half.value || !lowered.value ? null : (plate.value?.used ?? null),
     used: usedIds.value,
     ...(now.value.fromPaper === true ? { minutes: onPaper.value } : {}),
     ...(fileAge.value === undefined || plan.value.gives === 'touches' ? {} : { fileAge: fileAge.value }),
@@ -129,7 +129,7 @@ async function log(onward: boolean): Promise<void> {
     <template v-else>
       <p v-if="!ownPass">The gauges came down with every stroke: no pass of their own.</p>
       <fieldset v-else>
-        <legend>Gauges lowered, {{ plate.said }}?</legend>
+        <legend>Gauges lowered, {{ plate?.said }}?</legend>
         <div class="row">
           <button type="button" class="act" :aria-pressed="lowered" @click="gaugesDone = true">Yes</button>
           <button type="button" class="act" :aria-pressed="!lowered" @click="gaugesDone = false">No</button>

@@ -163,7 +163,7 @@ const ago = computed(() => (there.value === null ? '' : sayAgo(Date.now() - Date
           </details>
         </div>
         <p v-if="step.id === 'gauges'" data-plate>
-          {{ here.plate.value.how }}
+          {{ here.plate.value?.how }}
         </p>
         <PlateStep v-if="step.id === 'gauges'" :saw-id="state.sawId" :rules="rules" />
         <PutBackList

@@ -3,14 +3,8 @@ import {
   fileInUse,
   fileAgeOf,
   kitOf,
-  paceFor,
-  plateFor,
-  plateLeaves,
-  plateUsed,
-  sayPlate,
   planSharpening,
-  usualTool,
-  TOOL_FACTS,
+  toolFor,
   walkOf,
   type EntryOf,
   type HouseRules,
@@ -23,12 +17,11 @@ import {
 import { keptRef } from '../../remote/keptRef'
 import { nanoid } from 'nanoid'
 import { computed, watch, type ComputedRef } from 'vue'
-import { useCrewKnows } from '../../remote/crewKnows'
 import { useKit } from '../../remote/kitStore'
 import { useOutbox } from '../../remote/outbox'
-import { useShed } from '../../remote/shedStore'
 import { useWriting } from '../../remote/writing'
-import { useWoodStep } from '../../parts/woodStep'
+import { useHands } from '../../parts/onePlan'
+import { usePlate } from '../../parts/plate'
 import { useElsewhere } from './elsewhere'
 
 type EventBody = WalkEvent extends infer E ? (E extends { readonly at: string } ? Omit<E, 'at'> : never) : never
@@ -67,10 +60,11 @@ function useKept(
   const kept = keptRef<KeptWalk | null>(`undercliff:sharpening:${tag}`, null, {
     serializer: { read: (text) => JSON.parse(text) as KeptWalk | null, write: (one) => JSON.stringify(one) },
   })
+  const kit = useKit()
   const now = computed<KeptWalk>(() => {
     const one = kept.value ?? { ...fresh(), events: [] }
-    const tool = one.tool ?? (state.value === null ? undefined : usualTool(one.action, state.value.spec, rules.value))
-    return tool === undefined ? one : { ...one, tool }
+    if (state.value === null) return one
+    return { ...one, tool: toolFor(state.value, rules.value, { ...one, kit: kit.kit }) }
   })
   /** As text: what happens does not change what is wanted, and nothing is worked out again for it. */
   const wantedText = computed(() => {
@@ -90,14 +84,14 @@ function usePlan(
   wanted: ComputedRef<Wanted>,
   used: Used,
 ) {
-  const knows = useCrewKnows()
-  const shed = useShed()
+  const hands = useHands()
   const mounted = computed((): { wheel: KitItemOf<'wheel'>; grinder: KitItemOf<'grinder'> } | null =>
     used.wheel.value === undefined || used.grinder.value === undefined
       ? null
       : { wheel: used.wheel.value, grinder: used.grinder.value },
   )
   const sharpening = computed((): Sharpening => {
+    const one = state.value
     const {
       fileId: _file,
       wheelId: _wheel,
@@ -106,18 +100,11 @@ function usePlan(
       begunId: _begun,
       ...rest
     } = wanted.value
-    const weakSide = shed.people.find(({ id }) => id === rest.personId)?.weakSide ?? undefined
     const { fileUsage } = used
-    const tool = wanted.value.tool ?? 'plateGuide'
-    const population =
-      TOOL_FACTS[tool].gives === 'touches' ? 'grind' : rest.action === 'touchUp' ? 'touchUp' : 'routine'
     return {
       ...rest,
-      ...(weakSide === undefined ? {} : { weakSide }),
-      ...(knows.value.known === null ? {} : { known: knows.value.known }),
-      pace: paceFor(knows.value.pace, { personId: rest.personId, tool, population }, rules.value.pace),
+      ...(one === null ? {} : hands({ state: one, rules: rules.value, ...rest })),
       ...(rest.fileBite !== undefined || fileUsage.value === null ? {} : { fileBite: fileUsage.value.bite }),
-      kit: used.kit.kit,
       ...(mounted.value === null ? {} : { mounted: mounted.value }),
     }
   })
@@ -165,25 +152,6 @@ function useMoves(
     kept.value = { ...rest, ...settled, ...asBefore, ...part }
   }
   return { add, undo, want }
-}
-
-/** The plate that gauges come down to: one of the crew's own, or the house's; chosen by its step, not by its stamp. */
-function usePlate(
-  state: ComputedRef<LoopState | null>,
-  rules: ComputedRef<HouseRules>,
-  plan: ComputedRef<SharpeningPlan | null>,
-  { kit }: Used,
-) {
-  const shed = useShed()
-  const woodStep = useWoodStep(() => state.value?.sawId ?? null)
-  return computed(() => {
-    const rule = { gaugeSchool: rules.value.gaugeSchool, woodStep: woodStep.step.value ?? rules.value.woodStep }
-    const [spec, gauges] = [state.value?.spec, plan.value?.gauges]
-    const choice = spec === undefined || gauges === undefined ? null : plateFor(kit.kit, spec, gauges.middleUm, rule)
-    const used = plateUsed(choice, rule)
-    const leavesUm = spec === undefined || gauges === undefined ? 0 : plateLeaves(spec, gauges.middleUm, used)
-    return sayPlate({ choice, used, leavesUm }, plan.value?.tool ?? 'plateGuide', shed.figures)
-  })
 }
 
 /**
@@ -237,6 +205,10 @@ function useBegun(
   }
   return { begunSide: side, nothingWasDone }
 }
+
+/** What the gauges are brought down to, once the edges have gone back as planned. */
+const plateAsked = (state: LoopState | null, rules: HouseRules, plan: SharpeningPlan | null) =>
+  state === null || plan === null ? null : { state, rules, middleUm: plan.gauges.middleUm, tool: plan.tool }
 
 /** The sharpening of a loop that was logged after something was begun; null while there is none. */
 function sharpenedSince(state: LoopState | null, begun: WalkEvent | undefined) {
@@ -295,7 +267,7 @@ export function useSharpening(
     leftOpen,
     overtaken,
     ...begun,
-    plate: usePlate(state, rules, plan, used),
+    plate: usePlate(() => plateAsked(state.value, rules.value, plan.value)),
     ...useMoves({ kept, now }, plan, used),
     end: (): void => {
       kept.value = null

@@ -33,8 +33,8 @@ import WhenField from '../../parts/WhenField.vue'
 import { useOpenLoop } from '../../remote/openLoop'
 import PlateStep from '../../parts/PlateStep.vue'
 import RadioChoice from '../../parts/RadioChoice.vue'
-import { strokesBySide, useOnePlan } from '../../parts/usualStrokes'
-import { useWoodStep } from '../../parts/woodStep'
+import { strokesBySide, useOnePlan } from '../../parts/onePlan'
+import { usePlate } from '../../parts/plate'
 
 const props = defineProps<{ tag: string }>()
 const router = useRouter()
@@ -173,7 +173,6 @@ const strokes = computed({
 })
 /** The house’s guide brings the gauges down with every stroke: nothing of that is asked. */
 const onTheWay = computed(() => filed.value && plan.value !== null && TOOL_FACTS[plan.value.tool].gaugesToo)
-const woodStep = useWoodStep(() => loop.state?.sawId ?? null)
 const damaged = computed(
   () =>
     loop.state?.cutters.filter(({ damage }) => damageDepth(damage).knownUm > 0 || damageDepth(damage).unknown).length ??
@@ -216,10 +215,9 @@ const both = (by: number): void => {
 }
 
 /** The plate that gauges come down to where nobody read a setting. */
-const plate = computed((): PlateUsed => {
-  const { gaugeSchool: rests } = rules.value
-  return rests === 'constant' ? { rests } : { rests, step: woodStep.step.value ?? rules.value.woodStep }
-})
+const plate = usePlate(() =>
+  loop.state === null ? null : { state: loop.state, rules: rules.value, middleUm: plan.value?.gauges.middleUm },
+)
 
 /** The figures of the more detailed part; a sentence when one cannot be read. */
 function details():
@@ -240,7 +238,7 @@ function gaugeDetails(): { settingUm?: number; gaugesByEye?: true; plate?: Plate
   if (typeof settingUm === 'string') return settingUm
   const read = settingUm === null ? {} : { settingUm }
   if (byEye.value) return { ...read, gaugesByEye: true }
-  return settingUm === null ? { plate: plate.value } : read
+  return settingUm === null && plate.value !== null ? { plate: plate.value.used } : read
 }
 /** How it was filed; nothing of a grinding. */
 const filing = () => ({

@@ -18,7 +18,7 @@ import { computed } from 'vue'
 import LoopAway from '../../parts/LoopAway.vue'
 import { useOpenLoop } from '../../remote/openLoop'
 import { useSession } from '../../remote/sessionStore'
-import { strokesBySide, useOnePlan } from '../../parts/usualStrokes'
+import { strokesBySide, useOnePlan } from '../../parts/onePlan'
 
 /** How the loop in hand is touched up: what to hold how, how many strokes, and what to mind. Read at arm's length. */
 const props = defineProps<{ tag: string }>()
