@@ -1,8 +1,11 @@
+import { availableParallelism } from 'node:os'
 import { defineConfig } from 'vitest/config'
 
 export default defineConfig({
   test: {
     reporters: ['default', './scripts/lineReporter.ts'],
+    // Vitest leaves one core to its own main process, which waits for most of a run.
+    maxWorkers: availableParallelism(),
     projects: [
       {
         test: {

@@ -91,3 +91,28 @@ build() {
   npm run --silent build >.cache/build.log 2>&1 || { cat .cache/build.log >&2; return 1; }
   echo "$1" > server/dist/.stamp
 }
+
+# Where tests and benches keep what they throw away, databases too: in memory where there is room. However the run
+# ends, what still runs there is ended, and all of it goes.
+scratch_folder() {
+  local room; room=$(df -Pk /dev/shm 2>/dev/null | awk 'NR == 2 { print $4 }')
+  local where=/tmp
+  [ "${room:-0}" -gt 4000000 ] && [ -w /dev/shm ] && where=/dev/shm
+  SCRATCH=$(mktemp -d "$where/undercliff-XXXXXX") || fail "Nothing can be written to $where."
+  export TMPDIR=$SCRATCH
+  trap clear_scratch EXIT
+  trap 'exit 130' INT
+  trap 'exit 143' TERM
+}
+# Runs a command that is ended with this shell, whichever of them is told to stop.
+in_scratch() { "$@" & CHILD=$!; wait "$CHILD"; }
+clear_scratch() {
+  local process
+  [ -z "${CHILD:-}" ] || kill "$CHILD" 2>/dev/null
+  for process in /proc/[0-9]*; do
+    if tr '\0' ' ' <"$process/cmdline" 2>/dev/null | grep -q -- "--datadir=$SCRATCH/"; then
+      kill -KILL "${process#/proc/}" 2>/dev/null
+    fi
+  done
+  rm -rf "$SCRATCH"
+}

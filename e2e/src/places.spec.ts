@@ -55,6 +55,7 @@ test('search finds a loop, a screen, a rule and a word from anywhere, by keyboar
   await find('blued')
   await expect(page.locator('#word-blued')).toBeInViewport()
   await page.keyboard.press('/')
+  await expect(page.getByRole('combobox', { name: /Search/ })).toBeFocused()
   await page.keyboard.type('qqqq')
   await expect(page.getByText(/Nothing begins with that/)).toBeVisible()
   await page.keyboard.press('Escape')

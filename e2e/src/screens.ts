@@ -125,7 +125,6 @@ export function lookAt(screens: readonly string[], part: string): void {
     let seen = 0
     for (const path of screens) {
       await open(path)
-      await page.waitForLoadState('networkidle')
       for (const { name, size, media } of LOOKS) {
         const where = `${path}, ${name}`
         await page.setViewportSize(size)

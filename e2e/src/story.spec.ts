@@ -11,6 +11,7 @@ test('from the shed to a logged sharpening by keyboard alone, through a killed s
 
   // Find the loop and open it.
   await page.keyboard.press('/')
+  await expect(page.locator('input:focus')).toBeVisible()
   await page.keyboard.type('b3')
   await page.keyboard.press('Enter')
   await expect(page.getByRole('heading', { name: 'B3', exact: true })).toBeVisible()
@@ -22,12 +23,13 @@ test('from the shed to a logged sharpening by keyboard alone, through a killed s
   // Walk round it as a caliper types, with a struck cutter on the way.
   await page.keyboard.press('m')
   await expect(page.locator('[data-reading]')).toBeFocused()
-  await caliper(page, '6.35', '6.35mm', '6,41 mm')
+  await caliper(page, '6.35', '6.36mm', '6,41 mm')
   await page.keyboard.press('t')
+  await expect(page.getByLabel(/^How deep is/)).toBeFocused()
   await caliper(page, '1.1', '6.4')
   await expect(verdict).toContainText('Regrind')
   await expect(verdict).toContainText('Stone strike on cutter 4 R, 1.10 mm deep')
-  for (let cutter = 5; cutter <= 32; cutter += 1) await caliper(page, '6.4')
+  for (let cutter = 5; cutter <= 32; cutter += 1) await caliper(page, cutter % 2 === 0 ? '6.4' : '6.41')
   await expect(page.getByText('All round', { exact: true }).last()).toBeVisible()
   await page.keyboard.press('Enter')
   await expect(page.getByRole('heading', { name: 'B3', exact: true })).toBeVisible()

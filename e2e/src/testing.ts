@@ -1,8 +1,8 @@
 import { readFileSync } from 'node:fs'
 import { createRequire } from 'node:module'
-import { expect, test as base, type Page } from '@playwright/test'
+import { expect, test as base, type Browser, type BrowserContext, type Page } from '@playwright/test'
 import type { ShedAnswer, LoopAnswer } from '@undercliff/contract'
-import { Undercliff, type DemoLogin } from './undercliff'
+import { freePort, Undercliff, type DemoLogin } from './undercliff'
 
 const AXE = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8')
 
@@ -11,10 +11,13 @@ class SharedDemo {
   private file = ''
   private undercliff: Undercliff | null = null
 
+  /** @param port the same for every file, so that a browser knows the application that was served there before */
+  constructor(readonly port: number) {}
+
   async of(file: string): Promise<Undercliff> {
     if (this.undercliff === null || this.file !== file) {
       await this.stop()
-      this.undercliff = await Undercliff.start()
+      this.undercliff = await Undercliff.startAt(this.port)
       this.file = file
     }
     return this.undercliff
@@ -26,14 +29,67 @@ class SharedDemo {
   }
 }
 
+/**
+ * The browser contexts of a worker, one for each way of setting them: what a browser fetched and compiled once it does
+ * not fetch again for every test. Whatever a device keeps is gone with the test that left it.
+ */
+class WarmContexts {
+  private readonly made = new Map<string, BrowserContext>()
+
+  async of(browser: Browser, options: Parameters<Browser['newContext']>[0]): Promise<BrowserContext> {
+    const key = JSON.stringify(options)
+    const known = this.made.get(key) ?? (await browser.newContext(options))
+    this.made.set(key, known)
+    return known
+  }
+
+  /** Takes away what a test left: pages, sign-ins, routes, and all that was kept on the device. */
+  async clear(context: BrowserContext, origin: string): Promise<void> {
+    const [first, ...others] = context.pages()
+    await context.setOffline(false)
+    await context.unrouteAll({ behavior: 'ignoreErrors' })
+    await context.clearCookies()
+    await context.clearPermissions()
+    for (const page of others) await page.close()
+    if (first === undefined) return
+    await first.goto('about:blank')
+    const devtools = await context.newCDPSession(first)
+    await devtools.send('Storage.clearDataForOrigin', { origin, storageTypes: 'all' })
+    await first.close()
+  }
+}
+
 /** A test's page, on an Undercliff with the demo that the tests of its file share. */
 export const test = base.extend<
   { open: (path: string, who?: DemoLogin) => Promise<void>; undercliff: Undercliff },
-  { demo: SharedDemo }
+  { demo: SharedDemo; contexts: WarmContexts }
 >({
+  contexts: [
+    async ({}, use) => {
+      await use(new WarmContexts())
+    },
+    { scope: 'worker' },
+  ],
+  context: async (
+    { browser, contexts, demo, viewport, hasTouch, isMobile, deviceScaleFactor, locale, serviceWorkers, permissions },
+    use,
+  ) => {
+    const options = {
+      ...{ viewport, hasTouch, isMobile, serviceWorkers },
+      ...(deviceScaleFactor === undefined ? {} : { deviceScaleFactor }),
+      ...(locale === undefined ? {} : { locale }),
+      ...(permissions === undefined ? {} : { permissions }),
+    }
+    // What a service worker keeps for a cold start begins with nothing.
+    const warm = serviceWorkers === 'block' && permissions === undefined
+    const context = warm ? await contexts.of(browser, options) : await browser.newContext(options)
+    await use(context)
+    if (warm) await contexts.clear(context, `http://127.0.0.1:${demo.port}`)
+    else await context.close()
+  },
   demo: [
     async ({}, use) => {
-      const demo = new SharedDemo()
+      const demo = new SharedDemo(await freePort())
       await use(demo)
       await demo.stop()
     },
@@ -71,7 +127,7 @@ export async function logOf(undercliff: Undercliff, tag: string): Promise<LoopAn
 /** Violations of WCAG 2.2 AA that axe-core finds on the page as it stands. */
 export async function violations(page: Page): Promise<string[]> {
   // Evaluated by the driver, not the page: the page's policy would refuse a script of another's.
-  await page.evaluate(AXE)
+  if (!(await page.evaluate(() => 'axe' in window))) await page.evaluate(AXE)
   return page.evaluate(async () => {
     const { axe } = window as unknown as {
       axe: {
@@ -81,7 +137,11 @@ export async function violations(page: Page): Promise<string[]> {
         ) => Promise<{ violations: { id: string; nodes: { html: string; failureSummary: string }[] }[] }>
       }
     }
-    const found = await axe.run(document, { runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'] })
+    const found = await axe.run(document, {
+      runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'],
+      // What passes is not listed, and not worked out in full.
+      resultTypes: ['violations'],
+    })
     return found.violations.flatMap(({ id, nodes }) =>
       nodes.map(({ html, failureSummary }) => `${id}: ${html.slice(0, 140)} | ${failureSummary.slice(0, 200)}`),
     )

@@ -13,7 +13,7 @@ export type DemoLogin = (typeof DEMO_SIGN_INS)[number]['login']
 
 const START = fileURLToPath(new URL('../../server/dist/start.js', import.meta.url))
 
-const freePort = (): Promise<number> =>
+export const freePort = (): Promise<number> =>
   new Promise((resolve) => {
     const probe = createServer().listen(0, '127.0.0.1', () => {
       const address = probe.address()
@@ -34,9 +34,13 @@ export class Undercliff {
   ) {}
 
   static async start(...flags: string[]): Promise<Undercliff> {
+    return Undercliff.startAt(await freePort(), ...flags)
+  }
+
+  static async startAt(port: number, ...flags: string[]): Promise<Undercliff> {
     const dataDir = mkdtempSync(join(tmpdir(), 'undercliff-e2e-'))
     copyTemplate(flags, dataDir)
-    const made = new Undercliff(dataDir, await freePort(), flags)
+    const made = new Undercliff(dataDir, port, flags)
     await made.up()
     return made
   }
@@ -96,6 +100,7 @@ export class Undercliff {
       headers: { 'content-type': 'application/json' },
       body: JSON.stringify({ login, password }),
     })
+    if (response.status !== 201) throw new Error(`${who} was not let in: ${response.status} ${await response.text()}`)
     const { csrfToken } = (await response.json()) as { csrfToken: string }
     const cookie = (response.headers.get('set-cookie') ?? '').split(';')[0] ?? ''
     const session = { cookie, csrfToken }
@@ -112,7 +117,9 @@ export class Undercliff {
 
   async json<T>(path: string): Promise<T> {
     const { cookie } = await this.session()
-    return (await (await fetch(this.address + path, { headers: { cookie } })).json()) as T
+    const response = await fetch(this.address + path, { headers: { cookie } })
+    if (!response.ok) throw new Error(`${path}: ${response.status} ${await response.text()}`)
+    return (await response.json()) as T
   }
 
   /** Sends a change as a program would, signed in as a demo person. */

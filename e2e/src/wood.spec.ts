@@ -1,6 +1,7 @@
 import type { Saw, SawAnswer, ShedAnswer } from '@undercliff/contract'
 import { entriesThatCount, fitCheck, fold, STORED_VERSION, type LoopCard } from '@undercliff/core'
 import type { BrowserContext, Page } from '@playwright/test'
+import { keepAll } from './keepAll'
 import { changeKept, expect, keptOf, logOf, test } from './testing'
 
 const PHONE = { viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true } as const
@@ -209,29 +210,6 @@ test.describe('on a phone', () => {
 test.describe('out of range', () => {
   test.use({ ...PHONE, serviceWorkers: 'allow' })
 
-  /** Opens the page, and waits until all that a cold start needs is kept. */
-  async function keepAll(page: Page): Promise<void> {
-    await page.evaluate(() => navigator.serviceWorker.ready.then(() => undefined))
-    await expect
-      .poll(
-        () =>
-          page.evaluate(
-            () =>
-              new Promise<number>((resolve) => {
-                const open = indexedDB.open('undercliff-logs')
-                open.onsuccess = () => {
-                  const count = open.result.transaction('loops').objectStore('loops').count()
-                  count.onsuccess = () => {
-                    open.result.close()
-                    resolve(count.result)
-                  }
-                }
-              }),
-          ),
-        { timeout: 30_000 },
-      )
-      .toBeGreaterThan(20)
-  }
   /** A page on another device. */
   async function device(context: BrowserContext): Promise<Page> {
     const page = await context.newPage()

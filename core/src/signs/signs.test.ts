@@ -64,7 +64,8 @@ describe('the network of causes and signs', () => {
       fc.property(anyNetwork, ({ faults, leaks }) => {
         const counted = byCounting(faults, leaks)
         noisyOr(faults, leaks).chances.forEach((one, i) => {
-          expect(one).toBeCloseTo(counted[i] ?? NaN, 8)
+          // Signs that are as good as impossible together leave half of a number's digits.
+          expect(one).toBeCloseTo(counted[i] ?? NaN, 6)
         })
       }),
     )
