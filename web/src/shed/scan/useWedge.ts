@@ -76,7 +76,7 @@ export function useWedge(): void {
   }
   function onWild(event: KeyboardEvent): void {
     if (event.key.length === 1 && fieldTakes(event) && !isWild) return
-    const caught = wild.take(event.key, event)
+    const caught = wild.take(event.key, event, event.timeStamp)
     isWild = caught === 'held'
     if (caught !== 'through') stop(event)
   }

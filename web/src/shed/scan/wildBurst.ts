@@ -19,6 +19,7 @@ export type Caught =
 export class WildBurst<E> {
   private held: { readonly key: string; readonly event: E }[] = []
   private timer: ReturnType<typeof setTimeout> | undefined
+  private lastMs = -Infinity
 
   constructor(
     /** Takes what hands pressed after all. */
@@ -27,7 +28,10 @@ export class WildBurst<E> {
     private readonly foreign: (text: string) => void,
   ) {}
 
-  take(key: string, event: E): Caught {
+  /** @param atMs when the key was pressed, not when a busy page came to it: keys that queued up were no burst */
+  take(key: string, event: E, atMs: number): Caught {
+    if (atMs - this.lastMs > HANDS_MS) this.settle()
+    this.lastMs = atMs
     const ends = key === 'Enter' || key === 'Tab'
     if (ends && this.held.length < BURST_KEYS) {
       this.settle()

@@ -20,7 +20,7 @@ import {
   type Look,
   type Sign,
 } from '@undercliff/core'
-import { computed, nextTick, ref } from 'vue'
+import { computed, ref, watch } from 'vue'
 import LoopAway from '../../parts/LoopAway.vue'
 import RadioChoice from '../../parts/RadioChoice.vue'
 import { useOpenLoop } from '../../remote/openLoop'
@@ -71,10 +71,6 @@ async function notice(): Promise<void> {
   if (wrong.value !== '') return
   chosen.value = []
   toward.value = null
-  // What is likeliest is what one sees next, wherever the page was.
-  await nextTick()
-  answer.value?.scrollIntoView({ block: 'start' })
-  answer.value?.focus({ preventScroll: true })
 }
 
 const answer = ref<HTMLElement | null>(null)
@@ -83,6 +79,15 @@ const saw = computed(() => {
   const on = shed.saws.find(({ id }) => id === state.value?.sawId)
   return on === undefined ? null : { fit: on, due: on.due, tension: on.tension, unturned: on.unturned }
 })
+// What is likeliest is what one sees next, wherever the page was: in the same frame, before a thumb is on the way.
+watch(
+  () => open.value?.entryId,
+  () => {
+    answer.value?.scrollIntoView({ block: 'start' })
+    answer.value?.focus({ preventScroll: true })
+  },
+  { flush: 'post' },
+)
 const thought = computed(() =>
   state.value === null || open.value === null
     ? null
