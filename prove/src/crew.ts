@@ -106,6 +106,7 @@ export class Crew {
       grinderOwned: scenario.grinderOwned,
       shopUsed: scenario.shopUsed,
       dirtyDuty: false,
+      ...(scenario.habits?.twoInOne === true ? { guide: 'twoInOne' as const } : {}),
       when: 'onSigns',
     }
     this.truth = this.newLoop()
@@ -190,6 +191,23 @@ export class Crew {
     this.write('measured', { readings: [{ cutter: 1, damage: [{ kind: 'rounded', depthUm: null }] }] })
   }
 
+  /** What was struck is read the day after, round the whole loop, before anything else: some crews do. */
+  readsStrike(): void {
+    if (this.scenario.habits?.readsStrikes !== true || !this.truth.struckUnseen) return
+    this.spend(1 + this.all.length * MINUTES.read)
+    this.truth.struckUnseen = false
+    const readings = this.all.map((i) => ({ cutter: i + 1, lengthUm: this.truth.read(i), damage: this.seenOn(i) }))
+    this.write('measured', { readings, chosen: 'all' })
+  }
+
+  /** What somebody sees and measures that is wrong with a cutter. */
+  private seenOn(i: number): NonNullable<CutterReading['damage']> {
+    const { damageUm = 0 } = this.truth.cutters[i] ?? {}
+    return damageUm > 60
+      ? [{ kind: 'stone', depthUm: Math.max(50, Math.round(normal(this.random, damageUm, 60))) }]
+      : []
+  }
+
   /** Reads lengths. */
   measure(cutters: readonly number[], chosen: Chosen = cutters.length === this.all.length ? 'all' : 'some'): void {
     this.spend(1 + cutters.length * MINUTES.read)
@@ -200,16 +218,10 @@ export class Crew {
   inspect(): void {
     const { cutters } = this.truth
     this.spend(1 + cutters.length * MINUTES.look)
-    const readings: CutterReading[] = cutters.flatMap(({ damageUm }, i) =>
-      damageUm > 60
-        ? [
-            {
-              cutter: i + 1,
-              damage: [{ kind: 'stone', depthUm: Math.max(50, Math.round(normal(this.random, damageUm, 60))) }],
-            },
-          ]
-        : [],
-    )
+    const readings: CutterReading[] = this.all.flatMap((i) => {
+      const damage = this.seenOn(i)
+      return damage.length === 0 ? [] : [{ cutter: i + 1, damage }]
+    })
     this.truth.struckUnseen = false
     this.write('inspected', { readings, parts: [] })
   }
@@ -234,18 +246,25 @@ export class Crew {
       (given / 2000) * this.rules.filePriceMinor,
     )
     this.tally.sharpenings += 1
+    const onTheWay = this.scenario.habits?.twoInOne === true
     const counted = 'each' in how && happens(this.random, this.person.counts)
     this.logSharpening({
       method: where === 'field' ? 'fileField' : 'fileBench',
       ...(counted ? { strokes: how.each } : {}),
       ...('each' in how ? {} : { evened: true }),
       ...(clears ? { damageCleared: true } : {}),
-      gaugesLowered: gauges,
+      ...(onTheWay ? { tool: 'twoInOne' } : {}),
+      gaugesLowered: gauges && !onTheWay,
     })
-    if (gauges) this.gauges()
+    // Its own plate takes the gauge down in every stroke, in no time of its own.
+    if (onTheWay) this.truth.lowerGauges(this.spec.settingUm, 20)
+    else if (gauges) this.gauges()
   }
 
   grind(by: 'grinder' | 'shop', gauges: boolean): void {
+    const { overshootUm = 0, stopRead = 0 } = this.scenario.habits ?? {}
+    const ends = this.truth.cutters.map(({ lengthUm, damageUm }) => lengthUm - damageUm)
+    const worst = ends.indexOf(Math.min(...ends))
     const deep = this.truth.grind()
     const touches = Math.max(1, Math.ceil(deep / GRIND_MINUTES.touchUm))
     if (by === 'shop') this.spend(SHOP_MINUTES, this.rules.shopFeeMinor)
@@ -256,10 +275,12 @@ export class Crew {
       )
     this.tally.sharpenings += 1
     const stopChecked = by === 'grinder' && this.scenario.wheel.checked
+    const read = by === 'grinder' && overshootUm > 0 && happens(this.random, stopRead)
     this.logSharpening({
       method: by,
       damageCleared: true,
       ...(stopChecked ? { stopChecked } : {}),
+      ...(read ? { stopUm: this.truth.read(worst), stopRead: true } : {}),
       gaugesLowered: gauges,
     })
     if (gauges) this.gauges()
@@ -275,6 +296,11 @@ export class Crew {
   }
 
   lowerGauges(): void {
+    // With a two-in-one there is no pass of its own: two strokes bring them to where its plate has them.
+    if (this.scenario.habits?.twoInOne === true) {
+      this.file({ each: { left: 2, right: 2 } }, 'bench', false, false)
+      return
+    }
     this.gauges()
     if (!happens(this.random, this.scenario.forgets)) this.write('gaugesLowered', {})
   }

@@ -50,6 +50,7 @@ export const followsVerdict = (habit: ReadingHabit): Policy => ({
           : 'verdict, four a side',
   looks: true,
   before: (crew, sides) => {
+    crew.readsStrike()
     if (crew.feelsDull()) crew.saysDull()
     for (let job = 0; job < MOST_JOBS; job += 1) {
       let verdict = crew.verdict()

@@ -19,10 +19,10 @@ const scenarioOf = (more: Partial<Scenario> = {}): Scenario => ({ ...readScenari
 const SPEC = specFromProfile({ pitchClass: 'threeEighths', gaugeUm: 1500, driveLinks: 72, cutterType: 'semiChisel' })
 
 describe('scenarios', () => {
-  test('six are shipped, and every one can be read', () => {
-    expect(shipped).toHaveLength(6)
+  test('nine are shipped, and every one can be read', () => {
+    expect(shipped).toHaveLength(9)
     for (const [, text] of shipped) expect(readScenario(text).people.length).toBeGreaterThan(0)
-    expect(new Set(shipped.map(([, text]) => readScenario(text).name)).size).toBe(6)
+    expect(new Set(shipped.map(([, text]) => readScenario(text).name)).size).toBe(9)
   })
 
   test('what cannot be is named, field by field', () => {
@@ -161,6 +161,56 @@ describe('what is known of lengths', () => {
     const typical = Math.sqrt(middle) / 0.6745
     expect(typical).toBeGreaterThan(0.5)
     expect(typical).toBeLessThan(1.3)
+  })
+})
+
+describe('crews that do it differently', () => {
+  const SEASONS = [31, 32, 33]
+  const named = (file: string): Scenario => ({
+    ...readScenario(shipped.find(([name]) => name === file)?.[1] ?? ''),
+    tanks: 120,
+  })
+
+  test.each(['past-the-stop.json', 'two-in-one.json', 'reads-strikes.json'])(
+    '%s: ranges hold the truth, and no loop is run past a limit',
+    (file) => {
+      const seasons = SEASONS.map((seed) => playSeason(named(file), followsVerdict('fourASide'), seed))
+      const lengths = new Share()
+      for (const { coverage, tally } of seasons) {
+        lengths.add(coverage.lengths)
+        expect([tally.unsafe, tally.unsafeThoughFit]).toEqual([0, 0])
+      }
+      expect(lengths.of).toBeGreaterThan(1000)
+      expect(lengths.part).toBeGreaterThan(0.9)
+    },
+  )
+
+  test('a two-in-one asks for no pass over the gauges of its own, and they stay where its plate has them', () => {
+    const random = seeded(41)
+    const crew = new Crew(oneCrew(named('two-in-one.json'), random), random)
+    const { before } = followsVerdict('fourASide')
+    const sides = new Sides()
+    for (let tank = 1; tank <= 120; tank += 1) crew.work(before(crew, sides))
+    expect(crew.log.filter(({ kind }) => kind === 'gaugesLowered')).toEqual([])
+    expect(crew.log.some((entry) => entry.kind === 'sharpened' && entry.gaugesLowered)).toBe(false)
+    expect(crew.tally.sharpenings).toBeGreaterThan(5)
+  })
+
+  test('a stop that is read keeps what is known of a loop that was ground past it', () => {
+    const scenario = named('past-the-stop.json')
+    const offOf = (stopRead: number): number => {
+      const habits = { overshootUm: 300, stopRead, twoInOne: false, readsStrikes: false }
+      const offs = SEASONS.flatMap((seed) => {
+        const random = seeded(seed)
+        const crew = new Crew({ ...scenario, habits }, random)
+        crew.measure(crew.all)
+        crew.grind('grinder', false)
+        const { cutters } = crew.state()
+        return crew.truth.cutters.map(({ lengthUm }, i) => Math.abs(lengthUm - (cutters[i]?.length.um ?? 0)))
+      })
+      return offs.reduce((sum, one) => sum + one, 0) / offs.length
+    }
+    expect(offOf(1)).toBeLessThan(offOf(0) / 2)
   })
 })
 

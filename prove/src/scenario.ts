@@ -72,6 +72,20 @@ const schema = yup
       .required(),
     /** How often a touch-up, a filing or a pass over the gauges is not written down. */
     forgets: part(),
+    /** What this crew does that others do not; all of it left out for one that does none of it. */
+    habits: yup
+      .object({
+        /** How far a grind goes on beyond where it had to end, and how often the stop is read then and written down. */
+        overshootUm: atLeast(0),
+        stopRead: part(),
+        /** All is filed with a two-in-one, and nobody ever writes of gauges. */
+        twoInOne: yup.boolean().required(),
+        /** What is struck breaks off, and every cutter is read the day after, before anything else is done. */
+        readsStrikes: yup.boolean().required(),
+      })
+      .noUnknown()
+      .default(undefined)
+      .optional(),
     grinderOwned: yup.boolean().required(),
     shopUsed: yup.boolean().required(),
   })

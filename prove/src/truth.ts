@@ -19,6 +19,9 @@ const FALL = 0.112
 /** How a filing is done: the same strokes for all of a side, or each cutter down to a length. */
 export type Strokes = { readonly each: Readonly<Record<Hand, number>> } | { readonly downTo: readonly number[] }
 
+/** How much of what is hurt breaks off, for a crew whose strikes break cutters. */
+const BROKEN_OFF = 0.6
+
 /** How a file bites that is neither new nor worn, as a part of a new one's bite. */
 const USED_FILE = 0.8
 
@@ -94,8 +97,13 @@ export class TrueLoop {
     for (let i = 0; i < count; i += 1) {
       const cutter = this.cutters[(first + i) % this.cutters.length]
       const off = Math.abs(i - (count - 1) / 2) / Math.max(1, count / 2)
-      if (cutter !== undefined)
-        cutter.damageUm = Math.max(cutter.damageUm, deepest * (1 - off * this.random.between(0.3, 0.9)))
+      if (cutter === undefined) continue
+      cutter.damageUm = Math.max(cutter.damageUm, deepest * (1 - off * this.random.between(0.3, 0.9)))
+      if (this.scenario.habits?.readsStrikes === true) {
+        const broken = cutter.damageUm * BROKEN_OFF
+        cutter.lengthUm -= broken
+        cutter.damageUm -= broken
+      }
     }
     this.struckUnseen = true
   }
@@ -173,10 +181,13 @@ export class TrueLoop {
   /** It is ground to a stop on its worst cutter; the second side is done after the clamp was turned. */
   grind(): number {
     const { depthUm, depthSdUm, turnUm, turnSdUm } = this.scenario.wheel
+    const { overshootUm = 0 } = this.scenario.habits ?? {}
     const usual = Math.max(60, heavy(this.random, depthUm, depthSdUm))
-    const stop = Math.min(
-      ...this.cutters.map(({ lengthUm, damageUm }) => lengthUm - Math.max(usual, damageUm > 0 ? damageUm + 80 : 0)),
+    const beyond = overshootUm === 0 ? 0 : Math.abs(normal(this.random, 0, overshootUm))
+    const wanted = this.cutters.map(
+      ({ lengthUm, damageUm }) => lengthUm - Math.max(usual, damageUm > 0 ? damageUm + 80 : 0),
     )
+    const stop = Math.min(...wanted) - beyond
     const right = Math.min(0, normal(this.random, turnUm, turnSdUm))
     const left = Math.min(0, -normal(this.random, turnUm, turnSdUm))
     const before = this.worstUm
