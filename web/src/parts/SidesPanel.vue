@@ -4,7 +4,7 @@ import { scaleLinear } from 'd3-scale'
 import { computed } from 'vue'
 
 /** Which side is long? The difference with its interval, against what the house lets run. */
-const props = defineProps<{ sides: SideBalance; rules: HouseRules; figures: Figures }>()
+const props = defineProps<{ sides: SideBalance; rules: HouseRules; figures: Figures; measured: boolean }>()
 const W = 460
 const H = 66
 const length = (um: number): string => writeLength(Math.round(Math.abs(um)), props.figures.lengths)
@@ -17,12 +17,19 @@ const reach = computed(() => {
   )
 })
 const x = computed(() => scaleLinear([-reach.value, reach.value], [10, W - 10]))
-const letRun = ', within what the house allows'
+/** What it means: said only where it is sure. */
+const means = computed(() => {
+  const { longer, beyond, within } = props.sides
+  if (beyond) return `: it pulls ${longer ?? ''}`
+  return within ? ', within what the house allows' : '; whether the house allows so much is not settled'
+})
+/** What nobody read all round is an estimate, and reads as one. */
+const about = computed(() => (props.measured ? '' : 'about '))
 const title = computed(() => {
-  const { difference, longer, beyond, within } = props.sides
+  const { difference, longer, within } = props.sides
   if (difference === null) return 'Left against right is not known yet'
   if (longer !== null)
-    return `The ${longer} side is ${length(difference.difference)} longer${beyond ? `: it pulls ${longer}` : letRun}`
+    return `The ${longer} side is ${about.value}${length(difference.difference)} longer${means.value}`
   return within ? 'The sides are even' : 'The sides may differ; the readings do not settle it'
 })
 const needed = computed(() => {

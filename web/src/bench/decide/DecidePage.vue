@@ -11,6 +11,7 @@ import {
   mayOverrule,
   planSharpening,
   POPULATION_WORDS,
+  sayHeld,
   sayLearnedFrom,
   sayRange,
   sayTurn,
@@ -170,6 +171,8 @@ function save(): void {
   URL.revokeObjectURL(address)
 }
 const day = (instant: string): string => sayDay(instant, shed.dates)
+/** While a reading is held out nothing that hangs on it is shown as if it were known. */
+const held = computed(() => (state.value === null ? null : sayHeld(state.value, shed.figures)))
 const costLine = computed(() => {
   const current = verdict.value
   const chosen = current?.options.find(({ action }) => action === current.action)
@@ -214,6 +217,7 @@ const small = (um: number): string => writeLength(Math.round(um), shed.lengths)
     <div class="sheet settle">
       <div>
         <VerdictPanel :verdict="verdict" :figures="shed.figures" :ways="waysOut(state, rules, verdict)" />
+        <p v-if="held" class="caution">{{ held }}</p>
         <p v-if="costLine" class="cost">{{ costLine }}.</p>
         <p v-if="verdict.decision && verdict.action !== verdict.advised" class="caution">
           Settled by {{ shed.nameOf(verdict.decision.personId) }} against the verdict ({{
@@ -284,8 +288,15 @@ const small = (um: number): string => writeLength(Math.round(um), shed.lengths)
           :figures="shed.figures"
           @show="shown = $event"
         />
-        <SidesPanel v-if="sides" class="sheet" :sides="sides" :rules="rules" :figures="shed.figures" />
-        <section v-if="life && state" class="sheet stack" aria-labelledby="life-title">
+        <SidesPanel
+          v-if="sides && state && !held"
+          class="sheet"
+          :sides="sides"
+          :rules="rules"
+          :figures="shed.figures"
+          :measured="state.cutters.every(({ length }) => length.known === 'measured')"
+        />
+        <section v-if="life && state && !held" class="sheet stack" aria-labelledby="life-title">
           <h2 id="life-title">
             {{
               life.end

@@ -9,6 +9,7 @@ import {
   fold,
   forecast,
   sayDamage,
+  sayHeld,
   sayRange,
   sayReason,
   writeLength,
@@ -209,6 +210,7 @@ const ahead = computed<LoopState | null>(() => {
 })
 const verdict = computed(() => (ahead.value === null ? null : decide(ahead.value, rules.value)))
 const outlook = computed(() => (ahead.value === null ? null : forecast(ahead.value, rules.value)))
+const held = computed(() => (ahead.value === null ? null : sayHeld(ahead.value, shed.figures)))
 const shownDamage = computed(() =>
   walk.value === null || walkLoop.value === null || here.value === null
     ? []
@@ -372,7 +374,8 @@ watch(field, (element) => element?.focus())
       <aside class="sheet live">
         <p class="soft">{{ readings.length === 0 ? 'As it stands' : 'With what you have read' }}</p>
         <VerdictPanel :verdict="verdict" :figures="shed.figures" />
-        <dl class="figures">
+        <p v-if="held" class="caution">{{ held }}</p>
+        <dl v-else class="figures">
           <dt>Worst</dt>
           <dd>
             {{ cutterName(outlook.summary.worst.number, outlook.summary.worst.hand) }},

@@ -9,6 +9,7 @@ import {
   loopLength,
   pitchUmOf,
   sayFile,
+  sayHeld,
   sayPlace,
   sayRange,
   SEQUENCE_NAMES,
@@ -119,6 +120,8 @@ const angle = computed(() =>
 const balance = computed(() =>
   state.value === null || ahead.value === null ? null : sideBalance(state.value, rules.value, ahead.value),
 )
+/** While a reading is held out nothing that hangs on it is shown as if it were known. */
+const held = computed(() => (state.value === null ? null : sayHeld(state.value, shed.figures)))
 const feasible = computed(() => verdict.value?.options.filter((option) => option.feasible).length ?? 0)
 const gauges = computed(() => {
   if (ahead.value === null) return ''
@@ -195,9 +198,21 @@ const gauges = computed(() => {
     </section>
 
     <div class="two">
-      <LifeChart class="sheet" :state="state" :forecast="ahead" :reserve-um="rules.reserveUm" />
+      <section v-if="held" class="sheet stack" aria-labelledby="held-title" data-held>
+        <h2 id="held-title">A reading that nothing explains</h2>
+        <p class="caution">{{ held }}</p>
+        <RouterLink class="act" :to="at('measure')">Measure</RouterLink>
+      </section>
+      <LifeChart v-else class="sheet" :state="state" :forecast="ahead" :reserve-um="rules.reserveUm" />
       <div class="stack">
-        <SidesPanel class="sheet" :sides="balance" :rules="rules" :figures="shed.figures" />
+        <SidesPanel
+          v-if="!held"
+          class="sheet"
+          :sides="balance"
+          :rules="rules"
+          :figures="shed.figures"
+          :measured="ahead.summary.measured === state.cutters.length"
+        />
         <section class="sheet" aria-labelledby="gauges-title">
           <h2 id="gauges-title">Depth gauges</h2>
           <p>{{ gauges }}</p>
