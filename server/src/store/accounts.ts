@@ -183,6 +183,7 @@ export async function changeAccount(
       .from(people)
       .where(and(eq(people.crewId, crewId), eq(people.id, personId)))
     if (person === undefined) throw new Refusal('no-such-person', 'Nobody on the crew has this id.')
+    if (person.gone) throw new Refusal('no-such-person', 'They have left the crew. Take them back first.')
     const [before] = await tx
       .select()
       .from(accounts)

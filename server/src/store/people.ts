@@ -72,7 +72,8 @@ export async function setPinOf(
   personId: string,
   pin: string | null,
 ): Promise<void> {
-  await personOf(db, crewId, personId)
+  const { gone } = await personOf(db, crewId, personId)
+  if (gone) throw new Refusal('no-such-person', 'They have left the crew. Take them back first.')
   if (pin !== null) await tries.countChange(personId)
   const pinHash = pin === null ? null : await hashSecret(pin)
   const [{ affectedRows }] = await db
