@@ -111,8 +111,9 @@ function reading(one: CutterJob, worked: boolean): number | null | false {
   const read = readMeasured(text, shed.bareUnit)
   if (!read.ok) return refuse(sayRefusal(read))
   // A stop is where it ends: what is read there is not held against what was planned.
-  const odd = stopping.value && read.um < one.lengthUm + 120 ? null : oddReading(one, read.um, worked)
-  if (odd === null || asked.value === text) return read.um
+  const odd = oddReading(one, read.um, worked)
+  const stands = odd === null || (stopping.value && odd === 'tooShort')
+  if (stands || asked.value === text) return read.um
   asked.value = text
   return refuse(`${writeLength(read.um, shed.lengths)}: ${READING_DOUBTS[odd]} Enter again keeps it.`)
 }
