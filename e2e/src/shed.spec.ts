@@ -50,6 +50,13 @@ test('a cracked loop is kept off every saw, with the reason', async ({ page, ope
     .click()
   await expect(page.getByText('T2 must not go on Great Tern: it is not fit for use as it is.')).toBeVisible()
   await expect(page.getByRole('button', { name: /^Put T2 on/ })).toHaveCount(0)
+  // What can be done about it is one tap away.
+  await page
+    .getByRole('dialog')
+    .getByRole('link', { name: /^First: / })
+    .click()
+  await expect(page.getByRole('dialog')).toHaveCount(0)
+  await expect(page.getByRole('region', { name: 'Verdict' })).toContainText('Do not use')
 })
 
 test('an entry is struck out and stays to be seen', async ({ page, open }) => {

@@ -14,8 +14,9 @@ import type { CutterState, Estimate, HeldReading, Known, LoopState, Population, 
 import type { CutterDamage, PartDamage } from '../damage'
 import { layoutLoop, type Hand } from '../loop'
 import type { Conditions, EntryOf, FileAge, Instant, KnownBite, KnownHand, SharpenMethod, UsedBefore } from '../log'
-import { LENGTH_SD_UM } from '../measure'
-import { isGiven, PITCH_PROFILES, pitchUmOf, usableLengthUm, type LoopSpec } from '../profile'
+import { LENGTH_SD_UM, OVER_ASSUMED_ALLOWED } from '../measure'
+
+import { isEntered, PITCH_PROFILES, pitchUmOf, usableLengthUm, type LoopSpec } from '../profile'
 import type { NormalBelief } from '../stats'
 import type { Um } from '../units'
 
@@ -167,7 +168,7 @@ function lengthsAtFirst(
   spec: LoopSpec,
   { knownBite, used }: EntryOf<'registered'>,
 ): LengthBelief {
-  const lengths = newLengths(hands, spec.newLengthUm, !isGiven(spec, 'newLengthUm'), bitesOf(knownBite))
+  const lengths = newLengths(hands, spec.newLengthUm, !isEntered(spec, 'newLengthUm'), bitesOf(knownBite))
   if (used !== undefined) lengthsOfUsed(lengths, usedUm(spec, used))
   return lengths
 }
@@ -323,8 +324,8 @@ export function closeDraft(draft: Draft): LoopState {
     ...state
   } = draft
   const usable = usableLengthUm(draft.spec)
-  // A little longer than common practice has it, a new cutter may be.
-  const longest = draft.spec.newLengthUm * 1.05
+  // A little longer than the box has it, a new cutter may be; what common practice has gives way to what is read.
+  const longest = draft.spec.newLengthUm * (isEntered(draft.spec, 'newLengthUm') ? 1.05 : OVER_ASSUMED_ALLOWED)
   const lastUm = shortestUmOf(draft)
   return {
     ...state,

@@ -310,7 +310,8 @@ describe('properties', () => {
         expect(JSON.stringify(log.entries)).toBe(before)
         expect(notFinite(folded)).toEqual([])
         for (const { length, setting } of folded.cutters) {
-          expect(Number.isInteger(length.um) && length.um >= 0 && length.um <= folded.spec.newLengthUm * 1.05 + 1).toBe(
+          // What is only assumed of a new one gives way to what is read.
+          expect(Number.isInteger(length.um) && length.um >= 0 && length.um <= folded.spec.newLengthUm * 1.3 + 1).toBe(
             true,
           )
           expect(Number.isInteger(setting.um)).toBe(true)

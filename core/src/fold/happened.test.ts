@@ -1,6 +1,7 @@
 import { describe, expect, test } from 'vitest'
-import { Log, stateOf } from '../fixtures/logs'
+import { Log, SPEC, stateOf } from '../fixtures/logs'
 import { DEFAULT_RULES } from '../house'
+import { changedSpec, type LoopSpec } from '../profile'
 import type { LoopState } from '../state'
 import { decide } from '../verdict'
 
@@ -8,6 +9,24 @@ const read = (log: Log, cutter: number, lengthUm: number, more: { confirmed?: tr
   log.add('measured', { readings: [{ cutter, lengthUm, ...more }] })
 const of = (state: LoopState, cutter: number) => state.cutters[cutter - 1]
 const known = (): Log => new Log().measureAll(7000)
+
+describe('a new loop that is longer than such loops usually are', () => {
+  const round = (spec: LoopSpec, lengthUm: number): LoopState => stateOf(new Log(spec).measureAll(lengthUm))
+
+  test.each([8600, 9200])('has the length that is read of it where the new length was only assumed: %i µm', (um) => {
+    const state = round(SPEC, um)
+    expect([state.held, state.doubts]).toEqual([[], []])
+    for (const { length } of state.cutters) expect(Math.abs(length.um - um)).toBeLessThan(25)
+  })
+
+  test('is held against what the box says', () => {
+    expect(round(changedSpec(SPEC, { newLengthUm: 8000 }, 'box'), 8600).held).toHaveLength(36)
+  })
+
+  test('once it was sharpened nothing grows', () => {
+    expect(stateOf(new Log().file().measureAll(9200)).held).toHaveLength(36)
+  })
+})
 
 describe('a shorter cutter', () => {
   test('that nothing explains is held out and asked about, and nobody knows yet what it is', () => {

@@ -1,8 +1,10 @@
-import type { LoopSpec } from '../profile'
+import { isEntered, type LoopSpec } from '../profile'
 import { otherUnit, slippedDecimals, type LengthUnit, type Um } from '../units'
 
 /** A cutter may come out of the box a little longer than its profile says. Starting value. */
 export const OVER_NEW_ALLOWED = 1.06
+/** So much longer a new one may turn out where nobody read its new length off a box. Starting value. */
+export const OVER_ASSUMED_ALLOWED = 1.3
 /** What a cutter is not seen to lose between two looks without a reason worth asking about. Starting value. */
 export const SUDDEN_LOSS_UM: Um = 2500
 
@@ -32,7 +34,7 @@ export type LengthCheck =
  * checkLength(spec38, 52_000, 5400) // { reason: 'slippedDecimal', meantUm: 5200, … }
  */
 export function checkLength(
-  spec: Pick<LoopSpec, 'newLengthUm'>,
+  spec: Pick<LoopSpec, 'newLengthUm' | 'origins'>,
   lengthUm: Um,
   expectedUm: Um | null,
   unit: LengthUnit = 'mm',
@@ -46,7 +48,9 @@ export function checkLength(
   if (lengthUm > most) {
     if (near(down)) return { ok: false, reason: 'slippedDecimal', weight: 'refuse', meantUm: down }
     if (near(swapped)) return { ok: false, reason: 'wrongUnit', weight: 'refuse', meantUm: swapped }
-    return { ok: false, reason: 'longerThanNew', weight: 'refuse', meantUm: null }
+    // A new length that is only assumed gives way to what a new loop measures.
+    const maybe = !isEntered(spec, 'newLengthUm') && lengthUm <= spec.newLengthUm * OVER_ASSUMED_ALLOWED
+    return { ok: false, reason: 'longerThanNew', weight: maybe ? 'ask' : 'refuse', meantUm: null }
   }
   if (expectedUm === null) return { ok: true }
   const slippedUp =

@@ -23,6 +23,15 @@ describe('checkLength', () => {
     expect(checkLength(SPEC, lengthUm, expectedUm)).toEqual({ ok: false, ...wanted })
   })
 
+  test('a new one that is longer than is assumed is asked about, and refused where the box says otherwise', () => {
+    const longer = { ok: false, reason: 'longerThanNew', meantUm: null }
+    expect(checkLength(SPEC, 9200, 8000)).toEqual({ ...longer, weight: 'ask' })
+    expect(checkLength({ ...SPEC, origins: { newLengthUm: 'box' } }, 9200, 8000)).toEqual({
+      ...longer,
+      weight: 'refuse',
+    })
+  })
+
   test('the limits themselves', () => {
     // 2.5 mm may go between two looks.
     expect(checkLength(SPEC, 2900, 5400)).toEqual({ ok: true })

@@ -1,6 +1,6 @@
 import { SEQUENCES, type Hand, type Sequence } from '../loop'
 import { writeMm, type Um } from '../units'
-import type { CutterType, Origin, PitchClass } from './profile'
+import { ENTERED_ORIGINS, type CutterType, type Origin, type PitchClass } from './profile'
 import { CUTTER_TYPE_PROFILES, PITCH_PROFILES } from './profiles'
 
 /** Colour of the paint on the joining link or first cutter; none when the odd link is the mark. */
@@ -97,6 +97,10 @@ const ORIGINS: Readonly<Record<SpecField, (spec: LoopSpec) => Origin>> = {
  * originOf(spec38, 'newLengthUm') // 'commonPractice' for 3/8"
  */
 export const originOf = (spec: LoopSpec, field: SpecField): Origin => spec.origins?.[field] ?? ORIGINS[field](spec)
+
+/** Whether somebody read or chose a value for this very loop; else it is only what such loops usually have. */
+export const isEntered = ({ origins }: Pick<LoopSpec, 'origins'>, field: SpecField): boolean =>
+  (ENTERED_ORIGINS as readonly (Origin | undefined)[]).includes(origins?.[field])
 
 /**
  * Whether a value is simply as the crew gave it when it added the loop, so that nothing need be said

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import {
+  actionInWords,
   fitCheck,
   FIT_WORDS,
   moneyField,
@@ -45,6 +46,12 @@ const loops = computed(() =>
     .filter((loop): loop is LoopCard => loop !== undefined),
 )
 const only = computed(() => (loops.value.length === 1 ? loops.value[0] : undefined))
+/** What an unfit loop asks for before it goes on any saw. */
+const todo = computed(() =>
+  only.value === undefined || only.value.action === 'stop'
+    ? 'see what is wrong with it'
+    : actionInWords(only.value.action),
+)
 const title = computed(() =>
   only.value === undefined ? `Move ${loops.value.length} loops` : `Where does ${only.value.tag} go?`,
 )
@@ -196,7 +203,12 @@ onUnmounted(() => {
       </div>
       <template v-if="only">
         <h3>Onto a saw</h3>
-        <p v-if="!only.fitForUse" class="caution grave">{{ only.tag }} must not go on a saw as it is.</p>
+        <p v-if="!only.fitForUse" class="caution grave">
+          {{ only.tag }} must not go on a saw as it is. What has to be done first:
+          <RouterLink :to="{ name: 'loop', params: { tag: only.tag } }" data-first @click="moves.close()">{{
+            todo
+          }}</RouterLink>
+        </p>
         <ol class="saws">
           <li v-for="({ saw: one, level, on }, i) in saws" :key="one.id">
             <button type="button" class="act" :class="level" @click="toSaw(one.id)">
@@ -219,6 +231,14 @@ onUnmounted(() => {
           <FitMark :level="part.level" /> {{ part.reason }}
         </li>
       </ul>
+      <RouterLink
+        v-if="!only.fitForUse"
+        class="act"
+        :to="{ name: 'loop', params: { tag: only.tag } }"
+        data-first
+        @click="moves.close()"
+        >First: {{ todo }}</RouterLink
+      >
       <template v-if="fit.level !== 'mustNot'">
         <p class="caution">
           Engine off and cold or battery out, brake on, gloves on. Set the tension; check it again after a few minutes.

@@ -25,6 +25,7 @@ import { HANDS, type Hand } from '../../loop'
 import { LENGTH_SD_UM, READING_SD_UM } from '../../measure/accuracy'
 import { BEHIND_DAMAGE_UM } from '../../sharpen/removals'
 import { SUDDEN_LOSS_UM } from '../../measure/checkLength'
+import { isEntered } from '../../profile'
 import {
   cameUsed,
   type DoubtKind,
@@ -96,6 +97,10 @@ export function noticeUse(draft: Draft, read: readonly Read[], sdUm: number = RE
   }
   const { lengths, cutters } = draft
   const first = neverRead(draft)
+  if (first && newIsLonger(draft, read, sdUm)) {
+    wasUsed(lengths, straysOf(draft, read))
+    return
+  }
   const limit = first ? USED_BEFORE : IMPROBABLE
   const round = [...read, ...heldBeside(draft, read)]
   if (round.length < (first ? 1 : ENOUGH_TO_NOTICE) || !manyBelow(draft, round, limit * sdUm)) return
@@ -110,6 +115,20 @@ export function noticeUse(draft: Draft, read: readonly Read[], sdUm: number = RE
   // What was measured before the work that nobody wrote down is an estimate now.
   for (const cutter of cutters) cutter.lengthKnown = 'estimated'
   draft.span.repaired = true
+}
+
+/**
+ * Whether a loop that nobody has sharpened yet is longer than such loops usually are, where nobody read its new length
+ * off a box: what is assumed gives way to what a new one measures.
+ */
+function newIsLonger({ spec, lengths, sharpenings, cutters }: Draft, read: readonly Read[], sdUm: number): boolean {
+  if (sharpenings > 0 || isEntered(spec, 'newLengthUm')) return false
+  const above = read.flatMap(({ cutter, lengthUm }) => {
+    if (lengthUm === undefined || cutter > cutters.length) return []
+    const { mean: thought, variance } = lengthOf(lengths, cutter - 1)
+    return [(lengthUm - thought) / Math.sqrt(variance + sdUm ** 2)]
+  })
+  return above.length > 0 && median(above) > USED_BEFORE
 }
 
 /** Of a loop that was said to come used, the first readings tell how far its cutters stray. */

@@ -37,6 +37,7 @@ import LogList from './LogList.vue'
 import LoopMap from '../../parts/LoopMap.vue'
 import FirstHint from '../../parts/FirstHint.vue'
 import NextJob from '../../parts/NextJob.vue'
+import OfferedMove from './OfferedMove.vue'
 import PlatePhotos from '../../parts/photos/PlatePhotos.vue'
 import VerdictPanel from '../../parts/VerdictPanel.vue'
 import LoopAway from '../../parts/LoopAway.vue'
@@ -172,6 +173,7 @@ const gauges = computed(() => {
       The drawn cutter is this loop’s own: its length to the line is what is left before the mark, red is damage that
       has to come off, and the bump in front is its depth gauge. Hatched is estimated.
     </FirstHint>
+    <OfferedMove :state="state" :action="verdict.action" />
     <NextJob :done-tag="tag" />
     <div class="sheet decide">
       <VerdictPanel :verdict="verdict" :figures="shed.figures" :ways="waysOut(state, rules, verdict)" />
