@@ -147,3 +147,14 @@ export function fileFor(spec: LoopSpec, lengthUm: Um, school: FileSchool): FileC
     ? choice(larger, 'largerClears', smaller)
     : choice(smaller, 'largerBites', larger)
 }
+
+/**
+ * How a file that somebody named for a loop does not suit its pitch, or its wear by now; null where it does, or where
+ * nobody named one.
+ *
+ * @param lengthUm the shortest cutter now
+ */
+export function namedFileMisfit(spec: LoopSpec, lengthUm: Um): Exclude<FileFit, 'fits'> | null {
+  const { fit, reason } = fileFor(spec, lengthUm, 'oneSize')
+  return reason !== 'setOnLoop' || fit === 'fits' ? null : fit
+}

@@ -1,4 +1,5 @@
 import { CUTTER_DAMAGE, PART_DAMAGE } from '../damage'
+import { namedFileMisfit } from '../geometry'
 import type { HouseRules } from '../house'
 import {
   anglesOf,
@@ -68,6 +69,8 @@ export type PlanDoubt =
   | 'fileSkates'
   /** A reading is being held out: one of two lengths is right, and the shorter is worked with. */
   | 'readingHeld'
+  /** The file that somebody named for the loop does not suit its pitch, or its wear by now. */
+  | 'fileMisfits'
   /** Nobody has measured how deep it is hurt: what has to come off is found on the way. */
   | 'depthUnknown'
 
@@ -84,6 +87,7 @@ const DEEP_UNDER_WHEEL_UM: Um = 800
 
 function doubtsOf(state: LoopState, rules: HouseRules, plan: Work & { readonly setUp: SetUp }): PlanDoubt[] {
   const jobs = plan.sides.flatMap(({ cutters }) => cutters)
+  const shortestUm = Math.min(...state.cutters.map(({ length }) => length.um))
   const deepestUm = Math.max(0, ...jobs.map(({ removeUm }) => removeUm))
   const odd =
     state.parts.some(({ kind }) => kind === 'anglesDiffer') ||
@@ -99,6 +103,7 @@ function doubtsOf(state: LoopState, rules: HouseRules, plan: Work & { readonly s
       state.cutters.some(({ damage }) => damage.some(({ kind }) => !CUTTER_DAMAGE[kind].fileBites)),
     stopOnEstimate: plan.stopUm !== null && plan.worst?.known !== 'measured',
     readingHeld: state.held.length > 0,
+    fileMisfits: 'fileUm' in plan.setUp && namedFileMisfit(state.spec, shortestUm) !== null,
     depthUnknown: jobs.some((job) => job.depthUnknown),
   }
   return (Object.keys(holds) as PlanDoubt[]).filter((doubt) => holds[doubt])

@@ -3,7 +3,7 @@ import fc from 'fast-check'
 import { Log, SPEC, stateOf } from '../fixtures/logs'
 import { topPlateHeight } from '../geometry'
 import { DEFAULT_RULES, type HouseRules } from '../house'
-import { specFromProfile, type CutterType } from '../profile'
+import { changedSpec, specFromProfile, type CutterType } from '../profile'
 import { decide, grinderFor } from '../verdict'
 import { SHARPENING_TOOLS, STEP_IDS, usualTool, whyNotWith } from '../jobs'
 import { planSharpening, type Sharpening, type SharpeningPlan } from '.'
@@ -275,6 +275,12 @@ describe('doubts', () => {
 
   test('a stop that rests on an estimate', () => {
     expect(plan(new Log(), { action: 'regrind' }).doubts).toContain('stopOnEstimate')
+    // 5/32" is for low profile.
+    const named = (fileUm: number) => new Log(changedSpec(SPEC, { fileUm }, 'crew')).measureAll(7000)
+    expect(plan(named(4000)).doubts).toContain('fileMisfits')
+    expect(plan(named(4000), { action: 'touchUp' }).doubts).toContain('fileMisfits')
+    expect(plan(named(5500)).doubts).not.toContain('fileMisfits')
+    expect(plan(named(4000), { action: 'regrind' }).doubts).not.toContain('fileMisfits')
     expect(plan(new Log().measureAll(6000), { action: 'regrind' }).doubts).not.toContain('stopOnEstimate')
   })
 })

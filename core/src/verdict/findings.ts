@@ -3,7 +3,7 @@ import { someAtOrBelow } from '../belief'
 import { chanceBeyond, type CutterSummary } from '../measure'
 import { cameUsed, QUESTION_KINDS, type CutterState, type Known, type LoopState } from '../state'
 import { CUTTER_DAMAGE, damageDepth, PART_DAMAGE, type DamageEffect } from '../damage'
-import { fileFor, lengthToRight } from '../geometry'
+import { lengthToRight, namedFileMisfit } from '../geometry'
 import { chanceTooLow, gaugeOffUm, gaugeRuleOf, gaugeStanding } from '../house'
 import { otherHand } from '../loop'
 import { PITCH_PROFILES } from '../profile'
@@ -38,12 +38,11 @@ function damageWith(state: Pick<LoopState, 'parts' | 'cutters'>, effect: DamageE
 
 /** A file that somebody named for the loop and that does not suit its pitch, or its wear by now. */
 export function fileMisfits({ spec }: LoopState, { summary }: Forecast): Reason[] {
-  if (spec.origins?.fileUm === undefined) return []
-  const { fileUm, fit, reason } = fileFor(spec, summary.shortest.length.um, 'oneSize')
-  if (reason !== 'setOnLoop' || fit === 'fits') return []
+  const fit = namedFileMisfit(spec, summary.shortest.length.um)
+  if (fit === null) return []
   const sizes = PITCH_PROFILES[spec.pitchClass].filesUm.value
   const suits = fit === 'tooLarge' ? Math.max(...sizes) : Math.min(...sizes)
-  return [{ rule: 'fileMisfits', value: um(fileUm), limit: um(suits), limitFrom: 'trade' }]
+  return [{ rule: 'fileMisfits', value: um(spec.fileUm), limit: um(suits), limitFrom: 'trade' }]
 }
 
 /** Chance of a cutter that was measured being at its mark from which it is taken to be there. Starting value. */

@@ -62,6 +62,9 @@ export const PLAN_DOUBTS: Readonly<Record<PlanDoubt, string>> = {
   stopOnEstimate: 'The cutter that the stop is set on was not measured: read it once it is clean, that is the stop.',
   readingHeld:
     'A reading is being held out: of two lengths one is right, and the shorter is worked with. Read it again.',
+  fileMisfits:
+    'The file that is named for this loop is not of its size: too large a one cuts low into the strap, too small a ' +
+    'one hooks the edge. Look at its spec, or take the right one.',
   depthUnknown: 'Nobody has measured how deep it is hurt: until it is clean, and no count before.',
 }
 

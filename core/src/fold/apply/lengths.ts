@@ -91,16 +91,12 @@ function manyBelow({ lengths, cutters }: Draft, read: readonly Read[], byUm: num
  * @param sdUm how far the lengths that were read may stray
  */
 export function noticeUse(draft: Draft, read: readonly Read[], sdUm: number = READING_SD_UM): void {
-  if (neverRead(draft) && cameUsed(draft)) {
+  const first = neverRead(draft)
+  if (first && (cameUsed(draft) || newIsLonger(draft, read, sdUm))) {
     seeUsed(draft, read)
     return
   }
   const { lengths, cutters } = draft
-  const first = neverRead(draft)
-  if (first && newIsLonger(draft, read, sdUm)) {
-    wasUsed(lengths, straysOf(draft, read))
-    return
-  }
   const limit = first ? USED_BEFORE : IMPROBABLE
   const round = [...read, ...heldBeside(draft, read)]
   if (round.length < (first ? 1 : ENOUGH_TO_NOTICE) || !manyBelow(draft, round, limit * sdUm)) return
@@ -131,7 +127,7 @@ function newIsLonger({ spec, lengths, sharpenings, cutters }: Draft, read: reado
   return above.length > 0 && median(above) > USED_BEFORE
 }
 
-/** Of a loop that was said to come used, the first readings tell how far its cutters stray. */
+/** Of a loop of which nobody knows how long it is, the first readings tell that, and how far its cutters stray. */
 function seeUsed(draft: Draft, read: readonly Read[]): void {
   if (read.some(({ lengthUm }) => lengthUm !== undefined)) wasUsed(draft.lengths, straysOf(draft, read))
 }

@@ -176,7 +176,10 @@ const sayCheck = ({ reason, meantUm }: LengthCheck & { ok: false }, lengthUm: Um
   const meant = meantUm === null ? '' : ` Was it ${writeMm(meantUm)}?`
   switch (reason) {
     case 'longerThanNew':
-      return `${writeMm(lengthUm)} is longer than a new cutter ${isEntered(spec, 'newLengthUm') ? 'is' : 'is thought to be'}, ${writeMm(spec.newLengthUm)}.`
+      return (
+        `${writeMm(lengthUm)} is longer than a new cutter ` +
+        `${isEntered(spec, 'newLengthUm') ? 'is' : 'is thought to be'}, ${writeMm(spec.newLengthUm)}.`
+      )
     case 'slippedDecimal':
       return `${writeMm(lengthUm)} looks like a slipped decimal.${meant}`
     case 'wrongUnit':

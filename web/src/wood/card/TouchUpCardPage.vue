@@ -3,6 +3,7 @@ import {
   decide,
   hasBumpers,
   METHOD_CAUTIONS,
+  PLAN_DOUBTS,
   BUMPER_CAUTION,
   sayReason,
   cutterName,
@@ -36,6 +37,8 @@ const plan = computed(() =>
 const untilClean = computed(() =>
   (plan.value?.sides ?? []).flatMap(({ cutters }) => cutters.filter((job) => job.untilClean)),
 )
+/** What has to be looked at before; cutters of unknown depth are named by themselves. */
+const doubts = computed(() => (plan.value?.doubts ?? []).filter((doubt) => doubt !== 'depthUnknown'))
 const strokes = computed(() => (plan.value === null ? { left: 0, right: 0 } : strokesBySide(plan.value)))
 const verdict = computed(() => (state.value === null ? null : decide(state.value, rules.value)))
 /** Why it does not cut as it is, whatever its edges are like; null where it may. */
@@ -65,6 +68,7 @@ const BIG = new Set(['File', 'Height', 'Top plate'])
     <p v-if="plan.refusal" class="caution grave" role="alert">{{ SHARPENING_REFUSALS[plan.refusal] }}</p>
     <template v-else>
       <p class="caution">{{ METHOD_CAUTIONS.fileField }}</p>
+      <p v-for="doubt in doubts" :key="doubt" class="caution" :data-doubt="doubt">{{ PLAN_DOUBTS[doubt] }}</p>
       <div class="strokes" role="group" aria-label="Strokes for each cutter">
         <p v-for="{ hand } in plan.sides" :key="hand">
           <strong class="figures number">{{ given(hand) }}</strong> <span>{{ hand }}</span>
