@@ -100,12 +100,7 @@ export function noticeUse(draft: Draft, read: readonly Read[], sdUm: number = RE
   const limit = first ? USED_BEFORE : IMPROBABLE
   const round = [...read, ...heldBeside(draft, read)]
   if (round.length < (first ? 1 : ENOUGH_TO_NOTICE) || !manyBelow(draft, round, limit * sdUm)) return
-  const below: number[] = []
-  for (const { cutter, lengthUm } of round) {
-    if (lengthUm === undefined || cutter > cutters.length) continue
-    const { mean, variance } = lengthOf(lengths, cutter - 1)
-    below.push((mean - lengthUm) / Math.sqrt(variance + sdUm ** 2))
-  }
+  const below = deviationsBelow(draft, round, sdUm)
   if (below.length < (first ? 1 : ENOUGH_TO_NOTICE) || median(below) <= limit) return
   wasUsed(lengths, straysOf(draft, round))
   // What was measured before the work that nobody wrote down is an estimate now.
@@ -117,15 +112,19 @@ export function noticeUse(draft: Draft, read: readonly Read[], sdUm: number = RE
  * Whether a loop that nobody has sharpened yet is longer than such loops usually are, where nobody read its new length
  * off a box: what is assumed gives way to what a new one measures.
  */
-function newIsLonger({ spec, lengths, sharpenings, cutters }: Draft, read: readonly Read[], sdUm: number): boolean {
-  if (sharpenings > 0 || isEntered(spec, 'newLengthUm')) return false
-  const above = read.flatMap(({ cutter, lengthUm }) => {
+function newIsLonger(draft: Draft, read: readonly Read[], sdUm: number): boolean {
+  if (draft.sharpenings > 0 || isEntered(draft.spec, 'newLengthUm')) return false
+  const below = deviationsBelow(draft, read, sdUm)
+  return below.length > 0 && median(below) < -USED_BEFORE
+}
+
+/** By how many deviations each length that was read lies below what is known. */
+const deviationsBelow = ({ lengths, cutters }: Draft, read: readonly Read[], sdUm: number): number[] =>
+  read.flatMap(({ cutter, lengthUm }) => {
     if (lengthUm === undefined || cutter > cutters.length) return []
     const { mean: thought, variance } = lengthOf(lengths, cutter - 1)
-    return [(lengthUm - thought) / Math.sqrt(variance + sdUm ** 2)]
+    return [(thought - lengthUm) / Math.sqrt(variance + sdUm ** 2)]
   })
-  return above.length > 0 && median(above) > USED_BEFORE
-}
 
 /** Of a loop of which nobody knows how long it is, the first readings tell that, and how far its cutters stray. */
 function seeUsed(draft: Draft, read: readonly Read[]): void {
