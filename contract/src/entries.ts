@@ -5,6 +5,7 @@ import {
   CUTTER_DAMAGE_KINDS,
   CUTTER_TYPES,
   DRIVE_LINKS,
+  MOST_TOP_PLATE_DEG,
   DUTIES,
   ENTERED_ORIGINS,
   GAUGE_SCHOOLS,
@@ -64,7 +65,7 @@ const newLengthUm = () =>
   lengthUm().min(1000, 'A new cutter is longer than that.').max(20_000, 'A new cutter is shorter than that.')
 const settingUm = () => lengthUm().min(200, 'No gauge stands that high.').max(2000, 'No gauge stands that low.')
 const fileUm = () => lengthUm().min(2000, 'No file is that thin.').max(10_000, 'No file is that thick.')
-const angle = () => yup.number().min(0).max(50, 'No top plate is filed to such an angle.')
+const angle = () => yup.number().min(0).max(MOST_TOP_PLATE_DEG, 'No top plate is filed to such an angle.')
 const downAngle = () => yup.number().min(0, 'A down angle is 0 to 20°.').max(20, 'A down angle is 0 to 20°.')
 const headTilt = () => yup.number().min(30, 'A head is tilted 30 to 90°.').max(90, 'A head is tilted 30 to 90°.')
 /** Longest text that is kept of what is stamped on links or bars, or printed on a box. */

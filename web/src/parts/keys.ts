@@ -32,6 +32,7 @@ export const WALK_KEYS: readonly { readonly key: string; readonly label: string;
   { key: 'b', label: 'back', does: 'back to the one before' },
   { key: 'o', label: 'other side', does: 'over to the other side' },
   { key: 'g', label: 'gauge setting', does: 'gauge setting of this cutter' },
+  { key: 'z', label: 'angle', does: 'top plate angle of this cutter, in degrees' },
   { key: 'w', label: 'wipe damage', does: 'this cutter is sound: wipe its damage' },
   { key: 'y', label: 'all like this', does: 'mark the damage of this cutter on every other' },
   { key: 'u', label: 'undo', does: 'undo the last step' },

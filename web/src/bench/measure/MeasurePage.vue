@@ -149,6 +149,9 @@ const COMMANDS: Record<string, () => void> = {
   g: () => {
     step(walking.askSetting)
   },
+  z: () => {
+    step(walking.askAngle)
+  },
   y: () => {
     step(walking.allLikeThis)
   },
@@ -216,6 +219,10 @@ const shownDamage = computed(() =>
     ? []
     : walking.damageOf(walk.value, walkLoop.value, here.value),
 )
+/** The top plate angle of the cutter in hand, as it was read on this walk or before. */
+const angleHere = computed(() =>
+  here.value === null ? null : (walk.value?.noted[here.value]?.angleDeg ?? cutter.value?.angleDeg ?? null),
+)
 /** The verdict in one line, where there is little room. */
 const inShort = computed(() => {
   const [reason] = verdict.value?.reasons ?? []
@@ -225,6 +232,7 @@ const inShort = computed(() => {
 const question = computed(() => {
   const asking = walk.value?.asking
   if (asking?.what === 'depth') return `How deep is the ${damageName(asking.kind)}? Enter alone: not measured`
+  if (asking?.what === 'angle') return 'Top plate angle, degrees'
   return asking?.what === 'setting' ? 'Gauge setting: corner above gauge' : 'Length, edge to mark'
 })
 const setOrder = (order: walking.WalkOrder): void => {
@@ -292,6 +300,7 @@ watch(field, (element) => element?.focus())
               <span class="figures">{{ writeLength(cutter.length.um, shed.lengths) }}</span></span
             >
           </p>
+          <p v-if="angleHere !== null" class="marks-angle" data-angle>Stands at {{ angleHere }}°.</p>
           <p v-if="shownDamage.length > 0" class="stop-text marks">
             {{ shownDamage.map((one) => sayDamage(one, shed.lengths)).join('; ') }}
           </p>

@@ -87,6 +87,18 @@ describe('the walk', () => {
     expect(walking.readingsOf(type(walking.askSetting(walk), '.025"'))).toEqual([{ cutter: 3, settingUm: 635 }])
   })
 
+  test('an angle with its sign goes to the cutter in hand, and so does a bare one where it was asked for', () => {
+    const typed = type(begin(), '32°')
+    expect(walking.cutterInHand(typed)).toBe(1)
+    expect(walking.readingsOf(typed)).toEqual([{ cutter: 1, angleDeg: 32 }])
+    expect(walking.readingsOf(type(walking.askAngle(begin()), '27,5'))).toEqual([{ cutter: 1, angleDeg: 27.5 }])
+    const steep = type(walking.askAngle(begin()), '75')
+    expect([steep.unread, walking.readingsOf(steep)]).toEqual([true, []])
+    expect(steep.wrong).toContain('0 to 50°')
+    // Its length comes with the same cutter.
+    expect(walking.readingsOf(type(typed, '7'))).toMatchObject([{ cutter: 1, lengthUm: 7000, angleDeg: 32 }])
+  })
+
   test('whatever is typed, the walk stays on its route and its readings are within the loop', () => {
     const texts = fc.array(fc.oneof(fc.constantFrom('7', '6.9', '', 'x', '99', '0.7'), fc.string({ maxLength: 6 })), {
       maxLength: 60,

@@ -6,6 +6,8 @@ import {
   sayFigureCheck,
   settingBounds,
   CUTTER_DAMAGE,
+  MOST_TOP_PLATE_DEG,
+  readAngle,
   readMeasured,
   sayRefusal,
   writeMm,
@@ -31,6 +33,8 @@ interface Noted {
   readonly confirmed?: true
   readonly damage?: readonly CutterDamage[]
   readonly settingUm?: Um
+  /** Top plate angle as it was found, degrees. */
+  readonly angleDeg?: number
 }
 
 /** Why a length is asked about while the caliper is still on the cutter. */
@@ -48,6 +52,7 @@ type FigureAsking =
 /** What the field is asking for. */
 type Asking =
   | { readonly what: 'length' }
+  | { readonly what: 'angle' }
   | FigureAsking
   /** A length that is probably a slip; Enter takes it all the same. */
   | { readonly what: 'sure'; readonly lengthUm: Um; readonly check: LengthCheck & { ok: false } }
@@ -201,6 +206,9 @@ export function enter(walk: Walk, loop: WalkLoop, typed: string): Walk {
   if (here === null) return walk
   const { unread: _unread, ...rest } = walk
   if (text === '') return enterNothing(rest, loop, here)
+  // An angle with its sign is no length, whatever was asked for.
+  const angleDeg = readAngle(text, walk.asking.what === 'angle')
+  if (angleDeg !== null) return { ...note(rest, { angleDeg }), asking: LENGTH }
   const reading = readMeasured(text, loop.bare)
   if (!reading.ok) return { ...rest, unread: true, wrong: sayRefusal(reading) }
   const { um, unit } = reading
@@ -214,6 +222,8 @@ export function enter(walk: Walk, loop: WalkLoop, typed: string): Walk {
       return Math.abs(um - walk.asking.lengthUm) <= SAME_UM
         ? takeLength(rest, loop, um, true)
         : enterLength({ ...rest, asking: LENGTH }, loop, um, unit)
+    case 'angle':
+      return { ...rest, unread: true, wrong: `A top plate angle is 0 to ${MOST_TOP_PLATE_DEG}°, such as 30.` }
     case 'length':
     case 'sure':
       return enterLength(rest, loop, um, unit)
@@ -232,6 +242,7 @@ function enterNothing(walk: Walk, loop: WalkLoop, here: number): Walk {
     case 'depth':
       return addDamage(walk, loop, { kind: asking.kind, depthUm: null })
     case 'setting':
+    case 'angle':
       return { ...walk, asking: LENGTH, wrong: null }
     case 'length':
       return walk.noted[here]?.damage === undefined
@@ -288,6 +299,7 @@ export const markDamage = (walk: Walk, loop: WalkLoop, kind: CutterDamageKind): 
 /** Says that the cutter in hand is sound. */
 export const wipeDamage = (walk: Walk): Walk => ({ ...note(walk, { damage: [] }), asking: LENGTH })
 
+export const askAngle = (walk: Walk): Walk => ({ ...walk, asking: { what: 'angle' }, wrong: null })
 export const askSetting = (walk: Walk): Walk => ({ ...walk, asking: { what: 'setting' }, wrong: null })
 export const skip = (walk: Walk): Walk => moveTo(walk, walk.at + 1)
 export const back = (walk: Walk): Walk => moveTo(walk, walk.at - 1)
@@ -312,6 +324,7 @@ export const readingsOf = ({ noted }: Walk): CutterReading[] =>
   Object.entries(noted)
     .map(([number, one]) => ({ cutter: Number(number), ...one }))
     .filter(
-      ({ lengthUm, damage, settingUm }) => lengthUm !== undefined || damage !== undefined || settingUm !== undefined,
+      ({ lengthUm, damage, settingUm, angleDeg }) =>
+        [lengthUm, settingUm, angleDeg].some((figure) => figure !== undefined) || damage !== undefined,
     )
     .sort((a, b) => a.cutter - b.cutter)

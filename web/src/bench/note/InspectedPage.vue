@@ -7,6 +7,8 @@ import {
   decide,
   depthBounds,
   hasBumpers,
+  MOST_TOP_PLATE_DEG,
+  readAngle,
   sayDamage,
   sayReason,
   URGENCY_WORDS,
@@ -18,7 +20,7 @@ import {
 import { computed, ref } from 'vue'
 import { allAlike } from '../../parts/allAlike'
 import { useDraft } from '../../parts/draft'
-import { useFigure } from '../../parts/figure'
+import { useCount, useFigure } from '../../parts/figure'
 import FigureField from '../../parts/FigureField.vue'
 import { COMMONEST_DAMAGE, DAMAGE_KEYS } from '../../parts/keys'
 import LoopMap from '../../parts/LoopMap.vue'
@@ -40,9 +42,21 @@ const found = ref<Record<number, CutterDamage[]>>({})
 const looked = ref<Record<string, Looked>>({})
 const allKinds = ref(false)
 const depth = useFigure('Depth', () => depthBounds(loop.state?.spec ?? { newLengthUm: 9000 }))
+/** Top plate angles as they were found, where somebody read them. */
+const angles = ref<Record<number, number>>({})
+const angle = useCount(
+  'Angle',
+  {
+    bounds: () => ({ least: 1, most: MOST_TOP_PLATE_DEG, usual: [8, 40], known: [] }),
+    read: (typed) => readAngle(typed, true),
+    wanted: `degrees are wanted, 0 to ${MOST_TOP_PLATE_DEG}, such as 25.`,
+    say: (deg) => `${deg}°`,
+  },
+  ref(''),
+)
 /** The damage whose depth is being asked. */
 const deep = ref<CutterDamageKind | null>(null)
-useDraft(`inspected:${props.tag}`, { at, found, looked })
+useDraft(`inspected:${props.tag}`, { at, found, looked, angles })
 
 const cutters = computed(() => loop.state?.cutters ?? [])
 const cutter = computed(() => cutters.value[at.value - 1])
@@ -67,6 +81,7 @@ const COMMON = DAMAGE_KEYS.slice(0, COMMONEST_DAMAGE).map(({ kind }) => kind)
 const kinds = computed(() => (allKinds.value ? [...new Set([...COMMON, ...CUTTER_DAMAGE_KINDS])] : COMMON))
 const bumpers = computed(() => loop.state !== null && hasBumpers(loop.state.spec))
 
+const isOff = computed(() => here.value.some(({ kind }) => kind === 'wrongAngle'))
 function go(by: number): void {
   if (!takeDepth()) return
   const count = cutters.value.length
@@ -98,8 +113,20 @@ function allLikeThis(): void {
     ...allAlike(at.value, cutters.value.length, damageOf),
   }
 }
+/** An angle that stands in the field goes to the cutter in hand. */
+function takeAngle(): boolean {
+  const deg = angle.read()
+  if (typeof deg === 'string') {
+    wrong.value = deg
+    return false
+  }
+  if (deg !== null) angles.value = { ...angles.value, [at.value]: deg }
+  angle.text.value = ''
+  return true
+}
 /** A depth that stands in the field goes to the damage it was asked for; one that is odd keeps the cutter in hand. */
 function takeDepth(): boolean {
+  if (!takeAngle()) return false
   if (deep.value === null) return true
   const um = depth.read()
   if (typeof um === 'string') {
@@ -129,7 +156,15 @@ const soundSaid = computed(
 const parts = (known: readonly PartDamage[]): PartDamage[] =>
   partsAfter(known, new Map(Object.entries(looked.value)), null)
 const readings = (): CutterReading[] =>
-  Object.entries(found.value).map(([number, damage]) => ({ cutter: Number(number), damage }))
+  [...new Set([...Object.keys(found.value), ...Object.keys(angles.value)])].map((key) => {
+    const number = Number(key)
+    const [damage, angleDeg] = [found.value[number], angles.value[number]]
+    return {
+      cutter: number,
+      ...(damage === undefined ? {} : { damage }),
+      ...(angleDeg === undefined ? {} : { angleDeg }),
+    }
+  })
 
 function body(): NoteBody | string {
   if (!takeDepth()) return wrong.value
@@ -199,6 +234,10 @@ const summary = computed(() => {
       </div>
       <FigureField v-if="deep !== null" :figure="depth"
         >How deep is the {{ damageName(deep) }}? <span class="soft">(empty: not measured)</span></FigureField
+      >
+      <FigureField v-if="isOff" :figure="angle" data-angle
+        >At what angle does it stand? <span class="soft">(degrees; empty: not measured)</span>
+        <span v-if="angles[at] !== undefined" class="soft">Read: {{ angles[at] }}°.</span></FigureField
       >
       <p v-for="{ kind } in here" :key="kind" class="soft">
         {{ damageName(kind) }}: {{ URGENCY_WORDS[CUTTER_DAMAGE[kind].urgency]

@@ -8,6 +8,7 @@ import {
   oddAngles,
   oddReading,
   READING_DOUBTS,
+  readAngle,
   readLength,
   readMeasured,
   sayCount,
@@ -119,11 +120,10 @@ function reading(one: CutterJob, worked: boolean): number | null | false {
 }
 
 /** An angle that was measured at the cutter in hand: typed with its sign, it is no length. */
-const ANGLE = /^(\d{1,2}(?:[.,]\d)?)\s*(?:°|deg|d)$/i
 function tookAngle(one: CutterJob): boolean {
-  const deg = ANGLE.exec(typed.value.trim())?.[1]
-  if (deg === undefined) return false
-  add({ kind: 'angle', cutter: one.number, deg: Number(deg.replace(',', '.')) })
+  const deg = readAngle(typed.value)
+  if (deg === null) return false
+  add({ kind: 'angle', cutter: one.number, deg })
   typed.value = ''
   return true
 }
