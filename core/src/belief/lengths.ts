@@ -475,10 +475,13 @@ export function settleReadings(belief: LengthBelief): void {
   belief.sinceWander = 0
 }
 
-/** The cutter that decides how far all have to come down, and how far that is. */
-function worstOf({ tied, hands }: LengthBelief, atLeastUm: readonly Um[], usual: number) {
-  const before = hands.map((_, i) => meanOf(tied, i))
-  const after = before.map((um, i) => um - Math.max(usual, atLeastUm[i] ?? 0))
+/**
+ * The cutter that decides how far all have to come down, and how far that is. Where a side follows the other, which
+ * was done before, it is one of its own.
+ */
+function worstOf({ tied, hands }: LengthBelief, atLeastUm: readonly Um[], usual: number, oneSide: OneSide | null) {
+  const isOut = (hand: Hand): boolean => oneSide?.follows === true && hand !== oneSide.hand
+  const after = hands.map((hand, i) => (isOut(hand) ? Infinity : meanOf(tied, i) - Math.max(usual, atLeastUm[i] ?? 0)))
   const lowest = Math.min(...after)
   const worst = after.indexOf(lowest)
   const needs = atLeastUm[worst] ?? 0
@@ -572,7 +575,12 @@ export function grindLengths(
   const { wheelDay, groundCutter, turned, turnedChecked } = LENGTH_SPREADS
   const besideUm = stopChecked ? turnedChecked : turned
   return bringDown(belief, atLeastUm, { strayUm: groundCutter, besideUm, oneSide }, () => {
-    const { worst, through, needs, own, variance } = worstOf(belief, atLeastUm, tied.shared[SHARED.wheel] ?? GRIND_UM)
+    const { worst, through, needs, own, variance } = worstOf(
+      belief,
+      atLeastUm,
+      tied.shared[SHARED.wheel] ?? GRIND_UM,
+      oneSide,
+    )
     const loads = loadsOf(tied, worst)
     if (!through) loads[SHARED.wheel] = (loads[SHARED.wheel] ?? 0) - 1
     return {
@@ -655,7 +663,7 @@ export function evenLengths(
   const { tied } = belief
   const { evenedCutter, evenedSides, dayUncounted } = LENGTH_SPREADS
   return bringDown(belief, atLeastUm, { strayUm: evenedCutter, besideUm: evenedSides, oneSide }, () => {
-    const { worst, through, needs, own, variance } = worstOf(belief, atLeastUm, usualUm)
+    const { worst, through, needs, own, variance } = worstOf(belief, atLeastUm, usualUm, oneSide)
     return {
       loads: loadsOf(tied, worst),
       own: own - (through ? needs : usualUm),

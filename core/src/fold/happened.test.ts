@@ -28,6 +28,34 @@ describe('a new loop that is longer than such loops usually are', () => {
   })
 })
 
+describe('one side after the other', () => {
+  test('the second comes down for its own cutters, and not a sharpening below the first', () => {
+    const hurt = (cutter: number) => ([5, 6, 7].includes(cutter) ? [{ kind: 'stone' as const, depthUm: 500 }] : [])
+    const readings = Array.from({ length: 36 }, (_, i) => ({ cutter: i + 1, lengthUm: 7000, damage: hurt(i + 1) }))
+    const half = { method: 'fileBench', gaugesLowered: false, evened: true } as const
+    const log = new Log().add('measured', { readings, chosen: 'all' })
+    log.add('sharpened', {
+      ...half,
+      onlySide: 'left',
+      strokes: { left: 40, right: 0 },
+      apart: [
+        { cutter: 5, strokes: 41 },
+        { cutter: 7, strokes: 41 },
+      ],
+    })
+    log.add('sharpened', {
+      ...half,
+      onlySide: 'right',
+      strokes: { left: 0, right: 43 },
+      apart: [{ cutter: 6, strokes: 44 }],
+    })
+    const { cutters, waitingSide } = stateOf(log)
+    expect(waitingSide).toBeNull()
+    const [left, right] = [cutters[0]?.length.um ?? 0, cutters[1]?.length.um ?? 0]
+    expect(Math.abs(left - right)).toBeLessThan(60)
+  })
+})
+
 describe('a shorter cutter', () => {
   test('that nothing explains is held out and asked about, and nobody knows yet what it is', () => {
     const state = stateOf(read(known(), 9, 6500))
