@@ -80,6 +80,15 @@ describe('a walk', () => {
     expect(walk.cutter?.count).toBeGreaterThan(planned)
   })
 
+  test('a cutter that is done got what it was shown to get then, and that is what is logged', () => {
+    const events = until(plan, 'firstSide')
+    for (const cutter of [1, 3, 5, 7]) events.push(done(10), read(cutter, 6500 - 120))
+    const shown = walkOf(plan, events).cutter
+    events.push({ at: AT, kind: 'done' })
+    expect(walkOf(plan, events).work.get(9)).toMatchObject({ done: true, count: shown?.count })
+    expect(shown?.count).not.toBe(plan.sides[0]?.cutters.find(({ number }) => number === 9)?.count)
+  })
+
   test('a stop that shifted in the turn is caught by one cutter of the second side', () => {
     const grind = planOf(log, 'regrind')
     const stop = grind.stopUm ?? 0

@@ -225,7 +225,7 @@ function take(plan: SharpeningPlan, going: Going, event: WalkEvent): void {
   const number = inHand(plan, going)?.number
   switch (event.kind) {
     case 'done': {
-      const counted = event.count === undefined ? {} : { count: event.count }
+      const counted = countedOf(plan, going, event.count)
       const before = number === undefined ? undefined : going.work.get(number)
       // Gone back to: what it gets now comes on top, and what it reads is to be seen anew.
       const more = before?.again === true && before.done ? againAfter(plan, going, before, event.count) : counted
@@ -250,6 +250,14 @@ function take(plan: SharpeningPlan, going: Going, event: WalkEvent): void {
     default:
       note(plan, going, event)
   }
+}
+
+/** What a cutter got: as many as somebody counted, else as many as it was shown to get then. */
+function countedOf(plan: SharpeningPlan, going: Going, given: number | undefined): Partial<CutterWork> {
+  if (given !== undefined) return { count: given }
+  if (plan.gives === 'touches' || plan.stopUm !== null || plan.steps[going.at]?.hand == null) return {}
+  const shown = shownNow(plan, going).cutter
+  return shown === null ? {} : { count: shown.count }
 }
 
 /** What a cutter has had once it was done again. */
@@ -352,6 +360,23 @@ function countBeside(
   return Math.max(1, given + more + planned - last.count)
 }
 
+/** The cutter in hand as it is shown: with what readings say of a stroke, and of the first side against the second. */
+function shownNow(plan: SharpeningPlan, going: Going): Pick<Walk, 'cutter' | 'worth' | 'check'> {
+  const { at, work } = going
+  const worthOf = (hand: Hand): StrokeWorth =>
+    strokeWorth(worthBefore(plan.bites[hand]), plan.gives === 'strokes' ? strokedOf(plan, hand, work) : [])
+  const worth = { left: worthOf('left'), right: worthOf('right') }
+  const job = inHand(plan, going)
+  const second = plan.sides[1]?.hand ?? 'right'
+  const check = checkOf(plan, work, worth[second].meanUm)
+  const cutter = job === null ? null : jobNow(plan, job, work, worth)
+  const beside =
+    cutter === null || FINDS.has(plan.steps[at]?.id) || work.get(cutter.number)?.again === true
+      ? null
+      : countBeside(plan, cutter, work, check)
+  return { cutter: cutter === null || beside === null ? cutter : { ...cutter, count: beside }, worth, check }
+}
+
 /**
  * A sharpening as it stands: a pure fold of what happened over its plan, so that a reload or another device goes on
  * where it was.
@@ -363,23 +388,13 @@ export function walkOf(plan: SharpeningPlan, events: readonly WalkEvent[]): Walk
   const going: Going = { at: 0, place: 0, work: new Map(), unchecked: false }
   for (const event of events) take(plan, going, event)
   const { at, place, work, unchecked } = going
-  const worthOf = (hand: Hand): StrokeWorth =>
-    strokeWorth(worthBefore(plan.bites[hand]), plan.gives === 'strokes' ? strokedOf(plan, hand, work) : [])
-  const worth = { left: worthOf('left'), right: worthOf('right') }
-  const job = inHand(plan, going)
+  const { cutter, worth, check } = shownNow(plan, going)
   const step = plan.steps[at] ?? null
-  const second = plan.sides[1]?.hand ?? 'right'
-  const check = checkOf(plan, work, worth[second].meanUm)
-  const jobIs = job === null ? null : jobNow(plan, job, work, worth)
-  const beside =
-    jobIs === null || FINDS.has(step?.id) || work.get(jobIs.number)?.again === true
-      ? null
-      : countBeside(plan, jobIs, work, check)
   const stop = stopOf(plan, work)
   return {
     at,
     step,
-    cutter: jobIs === null || beside === null ? jobIs : { ...jobIs, count: beside },
+    cutter,
     place,
     of: sideOf(plan, step)?.cutters.length ?? 0,
     work,
