@@ -49,6 +49,7 @@ const events = {
     kind: oneOf(['read'], 'The kind'),
     cutter: cutterNumber(),
     um: lengthUm().required('The length is missing.'),
+    confirmed: yup.boolean(),
   }),
   damage: strictObject({ ...at, kind: oneOf(['damage'], 'The kind'), cutter: cutterNumber(), damage: oneDamage() }),
   angle: strictObject({

@@ -80,6 +80,16 @@ describe('a walk', () => {
     expect(walk.cutter?.count).toBeGreaterThan(planned)
   })
 
+  test('a reading that was asked about and said to be right stands in the log as that', () => {
+    const events = [...until(plan, 'firstSide'), done(10), { ...read(1, 6000), confirmed: true }]
+    const written = { loopId: 'l', personId: null, newId: () => 'id', endedMs: 0, gaugesTo: null }
+    for (const cutter of [3, 5, 7, 9, 11, 13, 15, 17, 19]) events.push(done(10), read(cutter, 6390))
+    const measured = parcelOf(plan, events, written).find((entry) => entry.kind === 'measured')
+    const readings = measured?.kind === 'measured' ? measured.readings : []
+    expect(readings).toContainEqual({ cutter: 1, lengthUm: 6000, confirmed: true })
+    expect(readings).toContainEqual({ cutter: 3, lengthUm: 6390 })
+  })
+
   test('a cutter that is done got what it was shown to get then, and that is what is logged', () => {
     const events = until(plan, 'firstSide')
     for (const cutter of [1, 3, 5, 7]) events.push(done(10), read(cutter, 6500 - 120))

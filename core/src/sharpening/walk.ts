@@ -21,8 +21,8 @@ import type { Step, StepId } from '../jobs/steps'
 export type WalkEvent = { readonly at: Instant } & (
   | /** The step, or the cutter in hand, is done: with so many strokes or touches where somebody counted. */
     { readonly kind: 'done'; readonly count?: number }
-    /** A cutter was read: before it was worked, or after. */
-  | { readonly kind: 'read'; readonly cutter: number; readonly um: Um }
+    /** A cutter was read, before it was worked or after; confirmed where that was asked about, and read so again. */
+  | { readonly kind: 'read'; readonly cutter: number; readonly um: Um; readonly confirmed?: boolean }
   /** Damage was found on a cutter. */
   | { readonly kind: 'damage'; readonly cutter: number; readonly damage: CutterDamage }
   /** The top plate angle of a cutter was measured. */
@@ -46,6 +46,8 @@ export interface CutterWork {
   readonly clean: boolean
   readonly beforeUm: Um | null
   readonly afterUm: Um | null
+  /** Its last reading was asked about, and said to be right. */
+  readonly confirmed: boolean
   readonly angleDeg: number | null
   /** What was found on it on the way. */
   readonly found: readonly CutterDamage[]
@@ -60,6 +62,7 @@ const UNTOUCHED: CutterWork = {
   clean: false,
   beforeUm: null,
   afterUm: null,
+  confirmed: false,
   angleDeg: null,
   found: [],
   again: false,
@@ -215,9 +218,9 @@ function note(plan: SharpeningPlan, going: Going, event: Extract<WalkEvent, { re
     case 'read':
       // Of the cutter in hand a length may be what it has before its strokes; of one that is done it is what is left.
       if (done || FINDS.has(plan.steps[going.at]?.id)) {
-        change(going, cutter, { done: true, afterUm: event.um })
+        change(going, cutter, { done: true, afterUm: event.um, confirmed: event.confirmed === true })
         if (!FINDS.has(plan.steps[going.at]?.id) && longBy(plan, going.work, cutter) > 0) goBackTo(plan, going, cutter)
-      } else change(going, cutter, { beforeUm: event.um })
+      } else change(going, cutter, { beforeUm: event.um, confirmed: event.confirmed === true })
   }
 }
 

@@ -47,6 +47,8 @@ const onward = ref<HTMLButtonElement | null>(null)
 const refused = ref('')
 /** The reading that somebody was asked about: typed again it stands. */
 const asked = ref('')
+/** The reading was asked about, and read so again. */
+const confirmed = ref(false)
 const isBefore = ref(false)
 const damaging = ref(false)
 /** Strokes more or fewer than planned, and those that were counted one by one. */
@@ -114,10 +116,14 @@ function reading(one: CutterJob, worked: boolean): number | null | false {
   // A stop is where it ends: what is read there is not held against what was planned.
   const odd = oddReading(one, read.um, worked)
   const stands = odd === null || (stopping.value && odd === 'tooShort')
-  if (stands || asked.value === text) return read.um
+  confirmed.value = asked.value === text
+  if (stands || confirmed.value) return read.um
   asked.value = text
   return refuse(`${writeLength(read.um, shed.lengths)}: ${READING_DOUBTS[odd]} Enter again keeps it.`)
 }
+
+const readAs = (cutter: number, um: number) =>
+  ({ kind: 'read', cutter, um, ...(confirmed.value ? { confirmed: true } : {}) }) as const
 
 /** An angle that was measured at the cutter in hand: typed with its sign, it is no length. */
 function tookAngle(one: CutterJob): boolean {
@@ -130,7 +136,7 @@ function tookAngle(one: CutterJob): boolean {
 
 /** What the check reads; where both sides read alike it goes straight on. */
 function takeCheck(cutter: number, um: number): void {
-  add({ kind: 'read', cutter, um })
+  add(readAs(cutter, um))
   if (checked.value?.alike === true) add({ kind: 'done' })
 }
 function goChecking(one: CutterJob): void {
@@ -151,7 +157,7 @@ function goStopping(one: CutterJob): void {
     refused.value = 'Read it once it is clean: nobody knows the stop before.'
     return
   }
-  if (um !== null) add({ kind: 'read', cutter: one.number, um }, { kind: 'done' })
+  if (um !== null) add(readAs(one.number, um), { kind: 'done' })
   else add({ kind: 'done' })
 }
 
@@ -172,12 +178,12 @@ function go(): void {
   if (um === false) return
   refused.value = asked.value = typed.value = ''
   if (um !== null && isBefore.value) {
-    add({ kind: 'read', cutter: one.number, um })
+    add(readAs(one.number, um))
     isBefore.value = false
     return
   }
   const given = moreStrokes.value === 0 && counted.value === 0 ? {} : { count: count.value }
-  add({ kind: 'done', ...given }, ...(um === null ? [] : [{ kind: 'read' as const, cutter: one.number, um }]))
+  add({ kind: 'done', ...given }, ...(um === null ? [] : [readAs(one.number, um)]))
 }
 /** Steps from here to the first cutter; nothing once one was in hand. */
 const before = computed(() => {
