@@ -44,7 +44,8 @@ test('search finds a loop, a screen, a rule and a word from anywhere, by keyboar
   const find = async (typed: string): Promise<void> => {
     await page.keyboard.press('/')
     await expect(page.getByRole('combobox', { name: /Search/ })).toBeFocused()
-    await page.keyboard.type(typed)
+    // As hands type: what comes faster is no hand's, and is swallowed.
+    await page.keyboard.type(typed, { delay: 60 })
     await expect(page.getByRole('option').first()).toHaveAttribute('aria-selected', 'true')
     await page.keyboard.press('Enter')
   }
@@ -56,7 +57,7 @@ test('search finds a loop, a screen, a rule and a word from anywhere, by keyboar
   await expect(page.locator('#word-blued')).toBeInViewport()
   await page.keyboard.press('/')
   await expect(page.getByRole('combobox', { name: /Search/ })).toBeFocused()
-  await page.keyboard.type('qqqq')
+  await page.keyboard.type('qqqq', { delay: 60 })
   await expect(page.getByText(/Nothing begins with that/)).toBeVisible()
   await page.keyboard.press('Escape')
   await expect(page.getByRole('combobox', { name: /Search/ })).toBeHidden()

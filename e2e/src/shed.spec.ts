@@ -56,7 +56,7 @@ test('a cracked loop is kept off every saw, with the reason', async ({ page, ope
     .getByRole('link', { name: /^First: / })
     .click()
   await expect(page.getByRole('dialog')).toHaveCount(0)
-  await expect(page.getByRole('region', { name: 'Verdict' })).toContainText('Do not use')
+  await expect(page.getByRole('region', { name: 'Verdict' })).toContainText('Retire')
 })
 
 test('an entry is struck out and stays to be seen', async ({ page, open }) => {

@@ -255,7 +255,7 @@ describe('bad input', () => {
   beforeAll(() => loop(id))
 
   test.each([
-    ['longer than new', { ...measured(id, 9500) }, 'not-admitted', 'entries[0].readings[0].lengthUm'],
+    ['longer than new', { ...measured(id, 10_500) }, 'not-admitted', 'entries[0].readings[0].lengthUm'],
     ['ten times off', { ...measured(id, 60_000) }, 'not-admitted', 'entries[0].readings[0].lengthUm'],
     ['shorter than nothing', { ...measured(id, -1) }, 'invalid', 'entries[0].readings[0].lengthUm'],
     ['half a micrometre', { ...measured(id, 0.5) }, 'invalid', 'entries[0].readings[0].lengthUm'],

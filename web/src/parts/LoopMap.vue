@@ -255,7 +255,7 @@ function move(event: KeyboardEvent): void {
     />
     <figcaption>
       <p v-if="chosen" class="said" aria-live="polite">Cutter {{ describe(chosen) }}</p>
-      <p v-else-if="worst" class="said">Worst: {{ describe(worst.cutter) }}</p>
+      <p v-else-if="worst && state.held.length === 0" class="said">Worst: {{ describe(worst.cutter) }}</p>
       <p class="key soft">
         <span><i class="sw measured" /> measured</span><span><i class="sw estimated" /> estimated</span
         ><span><i class="sw hurt" /> to come off for damage</span><span><i class="sw ghost" /> new</span>

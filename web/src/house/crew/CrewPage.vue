@@ -204,8 +204,8 @@ async function change({
         <p class="soft">Passwords and PINs are in none of these.</p>
         <p v-if="!empty" class="soft" data-back>
           Everything comes back into an empty shed alone, so that nothing here is ever overwritten: start Undercliff on
-          a new folder (<code>./start --empty --data</code> and its name), set up, and choose the file on this page
-          there.
+          a new folder (<code class="command">./start --empty --data</code> and its name), set up, and choose the file
+          on this page there.
         </p>
         <div v-if="empty && session.isLead" class="field">
           <label for="backup">Bring back a backup into this empty shed</label>
@@ -235,5 +235,8 @@ async function change({
   .crew {
     grid-template-columns: minmax(0, 1fr);
   }
+}
+.command {
+  white-space: nowrap;
 }
 </style>
