@@ -108,10 +108,10 @@ scratch_folder() {
 in_scratch() { "$@" & CHILD=$!; wait "$CHILD"; }
 clear_scratch() {
   local process
-  [ -z "${CHILD:-}" ] || kill "$CHILD" 2>/dev/null
+  [ -z "${CHILD:-}" ] || kill "$CHILD" 2>/dev/null || true
   for process in /proc/[0-9]*; do
-    if tr '\0' ' ' <"$process/cmdline" 2>/dev/null | grep -q -- "--datadir=$SCRATCH/"; then
-      kill -KILL "${process#/proc/}" 2>/dev/null
+    if { tr '\0' ' ' <"$process/cmdline"; } 2>/dev/null | grep -q -- "--datadir=$SCRATCH/"; then
+      kill -KILL "${process#/proc/}" 2>/dev/null || true
     fi
   done
   rm -rf "$SCRATCH"

@@ -237,7 +237,10 @@ function move(event: KeyboardEvent): void {
           <span
             v-for="bar in bars"
             :key="bar.cutter.number"
-            :class="{ off: (bar.cutter.number - 1) % every !== 0, worst: bar.cutter.number === summary.worst.number }"
+            :class="{
+              off: (bar.cutter.number - 1) % every !== 0,
+              worst: state.held.length === 0 && bar.cutter.number === summary.worst.number,
+            }"
             :style="{ left: `${(bar.x / WIDTH) * 100}%` }"
             >{{ bar.cutter.number }}</span
           >
