@@ -15,7 +15,6 @@ import type { CutterDamage, PartDamage } from '../damage'
 import { layoutLoop, type Hand } from '../loop'
 import type { Conditions, EntryOf, FileAge, Instant, KnownBite, KnownHand, SharpenMethod, UsedBefore } from '../log'
 import { LENGTH_SD_UM, OVER_ASSUMED_ALLOWED } from '../measure'
-
 import { isEntered, PITCH_PROFILES, pitchUmOf, usableLengthUm, type LoopSpec } from '../profile'
 import type { NormalBelief } from '../stats'
 import type { Um } from '../units'

@@ -4,6 +4,7 @@ import { anyLog } from '../fixtures/anyLog'
 import { hour, Log, SPEC } from '../fixtures/logs'
 import { notFinite } from '../fixtures/notFinite'
 import type { Conditions } from '../log'
+import { OVER_ASSUMED_ALLOWED } from '../measure'
 import type { CutterType } from '../profile'
 import { fold } from './fold'
 
@@ -311,9 +312,11 @@ describe('properties', () => {
         expect(notFinite(folded)).toEqual([])
         for (const { length, setting } of folded.cutters) {
           // What is only assumed of a new one gives way to what is read.
-          expect(Number.isInteger(length.um) && length.um >= 0 && length.um <= folded.spec.newLengthUm * 1.3 + 1).toBe(
-            true,
-          )
+          expect(
+            Number.isInteger(length.um) &&
+              length.um >= 0 &&
+              length.um <= folded.spec.newLengthUm * OVER_ASSUMED_ALLOWED + 1,
+          ).toBe(true)
           expect(Number.isInteger(setting.um)).toBe(true)
           expect(length.sdUm).toBeGreaterThan(0)
         }

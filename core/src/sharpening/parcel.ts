@@ -70,12 +70,9 @@ const methodOf = ({ gives, action }: SharpeningPlan): SharpenMethod =>
   gives === 'touches' ? 'grinder' : action === 'touchUp' ? 'fileField' : 'fileBench'
 
 const readingsOf = (walk: Walk, which: 'beforeUm' | 'afterUm'): CutterReading[] =>
-  [...walk.work].flatMap(([cutter, { [which]: lengthUm, afterUm, confirmed }]) => {
-    if (lengthUm === null) return []
-    // What was said to be right is its last reading.
-    const stands = confirmed && (which === 'afterUm' || afterUm === null)
-    return [{ cutter, lengthUm, ...(stands ? { confirmed } : {}) }]
-  })
+  [...walk.work].flatMap(([cutter, { [which]: lengthUm, confirmed }]) =>
+    lengthUm === null ? [] : [{ cutter, lengthUm, ...(confirmed.has(which) ? { confirmed: true } : {}) }],
+  )
 
 /** Cutters that got other strokes than their side. */
 const apartFrom = (strokes: Readonly<Record<Hand, number>>, jobs: readonly CutterJob[], { work }: Walk) =>
@@ -107,8 +104,8 @@ function clearedAll(plan: SharpeningPlan, jobs: readonly CutterJob[], { work }: 
     hurt.length > 0 &&
     hurt.every(({ number, untilClean }) => {
       const one = work.get(number)
-      // Under a wheel that no stop ends each is worked until it is clean, as its step says, before anybody goes on.
-      const ended = plan.gives === 'touches' || (!untilClean && plan.stopUm !== null)
+      // Under a wheel that no stop ends, going on says that it is clean.
+      const ended = plan.stopUm === null ? plan.gives === 'touches' : !untilClean
       return one?.done === true && (one.clean || ended)
     })
   )

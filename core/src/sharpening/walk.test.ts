@@ -88,6 +88,13 @@ describe('a walk', () => {
     const readings = measured?.kind === 'measured' ? measured.readings : []
     expect(readings).toContainEqual({ cutter: 1, lengthUm: 6000, confirmed: true })
     expect(readings).toContainEqual({ cutter: 3, lengthUm: 6390 })
+    // A reading before the strokes is said to be right by itself, and read anew it is asked about anew.
+    const before = { ...read(1, 6300), confirmed: true }
+    expect([...(walkOf(plan, [...until(plan, 'firstSide'), before]).work.get(1)?.confirmed ?? [])]).toEqual([
+      'beforeUm',
+    ])
+    const both = walkOf(plan, [...until(plan, 'firstSide'), before, done(10), read(1, 6200)]).work.get(1)
+    expect([...(both?.confirmed ?? [])]).toEqual(['beforeUm'])
   })
 
   test('a cutter that is done got what it was shown to get then, and that is what is logged', () => {
@@ -210,6 +217,21 @@ describe('a parcel', () => {
       parcel(filing, until(filing, 'none', ...events)).find(({ kind }) => kind === 'sharpened')
     expect(sharpenedOf([...start, { at: AT, kind: 'clean' }])).toMatchObject({ damageCleared: true })
     expect(sharpenedOf(start)).not.toHaveProperty('damageCleared')
+  })
+
+  test('by hand-held grinder going on says that it is clean, and one that was left out is not', () => {
+    const hurt = new Log(SMALL).add('measured', {
+      readings: [{ cutter: 1, lengthUm: 6500, damage: [{ kind: 'stone', depthUm: 600 }] }],
+    })
+    const speeds = { markedRpm: 9000, spindleRpm: 3000 }
+    const wanted = { action: 'regrind', personId: null, tool: 'handGrinder', speeds } as const
+    const grinding = planSharpening(stateOf(hurt), DEFAULT_RULES, wanted)
+    const start = until(grinding, 'firstSide')
+    expect(walkOf(grinding, start).cutter).toMatchObject({ number: 1, untilClean: true })
+    const sharpenedOf = (events: WalkEvent[]) =>
+      parcel(grinding, until(grinding, 'none', ...events)).find(({ kind }) => kind === 'sharpened')
+    expect(sharpenedOf(start)).toMatchObject({ damageCleared: true })
+    expect(sharpenedOf([...start, { at: AT, kind: 'skip' }])).not.toHaveProperty('damageCleared')
   })
 })
 

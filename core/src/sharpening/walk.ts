@@ -46,8 +46,8 @@ export interface CutterWork {
   readonly clean: boolean
   readonly beforeUm: Um | null
   readonly afterUm: Um | null
-  /** Its last reading was asked about, and said to be right. */
-  readonly confirmed: boolean
+  /** Readings that were asked about, and said to be right. */
+  readonly confirmed: ReadonlySet<'beforeUm' | 'afterUm'>
   readonly angleDeg: number | null
   /** What was found on it on the way. */
   readonly found: readonly CutterDamage[]
@@ -62,7 +62,7 @@ const UNTOUCHED: CutterWork = {
   clean: false,
   beforeUm: null,
   afterUm: null,
-  confirmed: false,
+  confirmed: new Set(),
   angleDeg: null,
   found: [],
   again: false,
@@ -204,6 +204,18 @@ function change({ work }: Going, number: number | undefined, part: Partial<Cutte
 /** Steps in which one cutter is worked and read, whatever its side. */
 const FINDS: ReadonlySet<StepId | undefined> = new Set(['stop', 'recheck'])
 
+/** A reading of a cutter, and whether it was said to be right; what was said of its other reading stays. */
+function readingOf(
+  { work }: Going,
+  { cutter, um, confirmed }: Extract<WalkEvent, { readonly kind: 'read' }>,
+  which: 'beforeUm' | 'afterUm',
+): Partial<CutterWork> {
+  const said = new Set(work.get(cutter)?.confirmed)
+  if (confirmed === true) said.add(which)
+  else said.delete(which)
+  return { [which]: um, confirmed: said }
+}
+
 /** What was seen of a cutter, wherever one is. */
 function note(plan: SharpeningPlan, going: Going, event: Extract<WalkEvent, { readonly cutter: number }>): void {
   const { cutter } = event
@@ -218,9 +230,9 @@ function note(plan: SharpeningPlan, going: Going, event: Extract<WalkEvent, { re
     case 'read':
       // Of the cutter in hand a length may be what it has before its strokes; of one that is done it is what is left.
       if (done || FINDS.has(plan.steps[going.at]?.id)) {
-        change(going, cutter, { done: true, afterUm: event.um, confirmed: event.confirmed === true })
+        change(going, cutter, { done: true, ...readingOf(going, event, 'afterUm') })
         if (!FINDS.has(plan.steps[going.at]?.id) && longBy(plan, going.work, cutter) > 0) goBackTo(plan, going, cutter)
-      } else change(going, cutter, { beforeUm: event.um, confirmed: event.confirmed === true })
+      } else change(going, cutter, readingOf(going, event, 'beforeUm'))
   }
 }
 

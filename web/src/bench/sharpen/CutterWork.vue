@@ -59,6 +59,14 @@ const count = computed(() => {
   if (counted.value > 0) return Math.min(MOST, counted.value)
   return Math.min(MOST, Math.max(0, (walk.value?.cutter?.count ?? 0) + moreStrokes.value))
 })
+/** Going on says that it is clean, where nothing else tells: no stop, and no strokes that are counted. */
+const cleanByGoing = computed(
+  () => job.value?.untilClean === true && plan.value?.gives === 'touches' && plan.value.stopUm === null,
+)
+const onwardSays = computed(() => {
+  if (inSide.value) return cleanByGoing.value ? 'It is clean: next cutter' : 'Next cutter'
+  return stopping.value || (checking.value && checked.value === null) ? 'It reads so' : 'Done, next'
+})
 const clean = computed(() => walk.value?.work.get(job.value?.number ?? 0)?.clean === true)
 /** A stroke too many costs length and brings nothing. */
 const tooMany = computed(() => {
@@ -122,6 +130,7 @@ function reading(one: CutterJob, worked: boolean): number | null | false {
   return refuse(`${writeLength(read.um, shed.lengths)}: ${READING_DOUBTS[odd]} Enter again keeps it.`)
 }
 
+/** A reading as it is kept: said to be right where it was asked about. */
 const readAs = (cutter: number, um: number) =>
   ({ kind: 'read', cutter, um, ...(confirmed.value ? { confirmed: true } : {}) }) as const
 
@@ -341,7 +350,13 @@ function takeDamage(): void {
       <template v-if="inSide">
         <button type="button" class="act" aria-label="One stroke fewer" @click="moreStrokes -= 1">−</button>
         <button type="button" class="act" aria-label="One stroke more" @click="moreStrokes += 1">+</button>
-        <button v-if="job?.untilClean" type="button" class="act" :aria-pressed="clean" @click="add({ kind: 'clean' })">
+        <button
+          v-if="job?.untilClean && !cleanByGoing"
+          type="button"
+          class="act"
+          :aria-pressed="clean"
+          @click="add({ kind: 'clean' })"
+        >
           Clean <kbd class="keys-only">c</kbd>
         </button>
         <button type="button" class="act" @click="add({ kind: 'skip' })">Skip <kbd class="keys-only">s</kbd></button>
@@ -368,7 +383,7 @@ function takeDamage(): void {
       <button type="submit" class="act small">Found it</button>
     </form>
     <button ref="onward" type="button" class="act next go" @click="go" @keydown="key">
-      {{ inSide ? 'Next cutter' : stopping || (checking && !checked) ? 'It reads so' : 'Done, next' }}
+      {{ onwardSays }}
       <kbd class="keys-only">Enter</kbd>
     </button>
   </template>
