@@ -20,6 +20,8 @@ export interface SideRemedy {
 /** Left against right: what is known of it, and what to do. */
 export interface SideBalance {
   readonly difference: SideDifference | null
+  /** Whether every cutter was read since it was last worked: else the difference is an estimate. */
+  readonly measured: boolean
   /** The side with the longer cutters, to which the saw pulls; null while that cannot be told. */
   readonly longer: Hand | null
   /** More than the house lets run, and sure. */
@@ -110,6 +112,7 @@ export function sideBalance(
   const longer = difference === null || difference.p >= 0.05 ? null : difference.difference > 0 ? 'left' : 'right'
   return {
     difference,
+    measured: summary.measured === state.cutters.length,
     longer,
     beyond,
     within,

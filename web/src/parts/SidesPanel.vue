@@ -4,7 +4,7 @@ import { scaleLinear } from 'd3-scale'
 import { computed } from 'vue'
 
 /** Which side is long? The difference with its interval, against what the house lets run. */
-const props = defineProps<{ sides: SideBalance; rules: HouseRules; figures: Figures; measured: boolean }>()
+const props = defineProps<{ sides: SideBalance; rules: HouseRules; figures: Figures }>()
 const W = 460
 const H = 66
 const length = (um: number): string => writeLength(Math.round(Math.abs(um)), props.figures.lengths)
@@ -24,7 +24,7 @@ const means = computed(() => {
   return within ? ', within what the house allows' : '; whether the house allows so much is not settled'
 })
 /** What nobody read all round is an estimate, and reads as one. */
-const about = computed(() => (props.measured ? '' : 'about '))
+const about = computed(() => (props.sides.measured ? '' : 'about '))
 const title = computed(() => {
   const { difference, longer, within } = props.sides
   if (difference === null) return 'Left against right is not known yet'

@@ -19,6 +19,8 @@ const props = defineProps<{
   figures: Figures
   /** How a loop that must not cut comes back to work. */
   ways?: readonly WayOut[]
+  /** A reading is held out: nobody knows then how many sharpenings are left. */
+  held?: boolean
 }>()
 const SHOWN = 4
 /** The gravest reason of each kind, and how many more there are of it. */
@@ -51,7 +53,7 @@ const shown = computed(() => kinds.value.slice(0, SHOWN))
         {{ sayReason(first, figures) }}<span v-if="more > 0" class="soft"> And {{ more }} more like it.</span>
       </li>
     </ul>
-    <p v-if="sayWhatFollows(verdict)" class="soft">{{ sayWhatFollows(verdict) }}</p>
+    <p v-if="!held && sayWhatFollows(verdict)" class="soft">{{ sayWhatFollows(verdict) }}</p>
     <template v-if="ways && ways.length > 0">
       <p class="out">Ways out</p>
       <ul>

@@ -216,7 +216,12 @@ const small = (um: number): string => writeLength(Math.round(um), shed.lengths)
 
     <div class="sheet settle">
       <div>
-        <VerdictPanel :verdict="verdict" :figures="shed.figures" :ways="waysOut(state, rules, verdict)" />
+        <VerdictPanel
+          :verdict="verdict"
+          :figures="shed.figures"
+          :ways="waysOut(state, rules, verdict)"
+          :held="held !== null"
+        />
         <p v-if="held" class="caution">{{ held }}</p>
         <p v-if="costLine" class="cost">{{ costLine }}.</p>
         <p v-if="verdict.decision && verdict.action !== verdict.advised" class="caution">
@@ -286,16 +291,10 @@ const small = (um: number): string => writeLength(Math.round(um), shed.lengths)
           :shown="option?.action ?? null"
           :advised="would.advised"
           :figures="shed.figures"
+          :held="held !== null"
           @show="shown = $event"
         />
-        <SidesPanel
-          v-if="sides && state && !held"
-          class="sheet"
-          :sides="sides"
-          :rules="rules"
-          :figures="shed.figures"
-          :measured="state.cutters.every(({ length }) => length.known === 'measured')"
-        />
+        <SidesPanel v-if="sides && !held" class="sheet" :sides="sides" :rules="rules" :figures="shed.figures" />
         <section v-if="life && state && !held" class="sheet stack" aria-labelledby="life-title">
           <h2 id="life-title">
             {{

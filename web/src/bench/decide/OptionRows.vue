@@ -18,7 +18,13 @@ import { inOrder, MONEY_PARTS, partsOf } from './options'
 import RadioChoice from '../../parts/RadioChoice.vue'
 
 /** What could be done, side by side: what it costs and of what, and what it gives. */
-const props = defineProps<{ options: readonly Option[]; shown: Action | null; advised: Action; figures: Figures }>()
+const props = defineProps<{
+  options: readonly Option[]
+  shown: Action | null
+  advised: Action
+  figures: Figures
+  held: boolean
+}>()
 const emit = defineEmits<{ show: [Action] }>()
 const ordered = computed(() => inOrder(props.options))
 const choices = computed(() =>
@@ -50,7 +56,9 @@ const strokes = ({ strokes: given }: Option): string =>
 const later = ({ action, sharpeningsLeft, stages }: Option): string =>
   action === 'retire'
     ? 'a new loop takes its place'
-    : `${sayRange(sharpeningsLeft)} sharpenings after${stages === null ? '' : ', with every cutter sound'}`
+    : props.held
+      ? ''
+      : `${sayRange(sharpeningsLeft)} sharpenings after${stages === null ? '' : ', with every cutter sound'}`
 </script>
 
 <template>
@@ -100,7 +108,9 @@ const later = ({ action, sharpeningsLeft, stages }: Option): string =>
             writeMoney(option.money.totalMinor, figures.currency),
             takes(option),
             later(option),
-          ].join(' · ')
+          ]
+            .filter(Boolean)
+            .join(' · ')
         }}</span>
       </template>
       <span v-else class="why">{{ option.reasons[0] ? sayReason(option.reasons[0], figures) : '' }}</span>
@@ -117,7 +127,7 @@ const later = ({ action, sharpeningsLeft, stages }: Option): string =>
           }}.</span
         >
         <span v-if="strokes(option)">{{ strokes(option) }}.</span>
-        <span v-if="option.spreadUm !== null && option.deepestUm > 0"
+        <span v-if="option.spreadUm !== null && option.deepestUm > 0 && !held"
           >Cutters then differ by {{ writeLength(option.spreadUm, figures.lengths) }}.</span
         >
         <span v-if="option.damagedLeft > 0 && option.deepestUm > 0">{{ option.damagedLeft }} still damaged.</span>

@@ -382,7 +382,7 @@ watch(field, (element) => element?.focus())
       </section>
       <aside class="sheet live">
         <p class="soft">{{ readings.length === 0 ? 'As it stands' : 'With what you have read' }}</p>
-        <VerdictPanel :verdict="verdict" :figures="shed.figures" />
+        <VerdictPanel :verdict="verdict" :figures="shed.figures" :held="held !== null" />
         <p v-if="held" class="caution">{{ held }}</p>
         <dl v-else class="figures">
           <dt>Worst</dt>

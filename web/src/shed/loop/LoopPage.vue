@@ -176,7 +176,12 @@ const gauges = computed(() => {
     <OfferedMove :state="state" :action="verdict.action" />
     <NextJob :done-tag="tag" />
     <div class="sheet decide">
-      <VerdictPanel :verdict="verdict" :figures="shed.figures" :ways="waysOut(state, rules, verdict)" />
+      <VerdictPanel
+        :verdict="verdict"
+        :figures="shed.figures"
+        :ways="waysOut(state, rules, verdict)"
+        :held="held !== null"
+      />
       <nav v-if="next" class="do no-print" aria-label="What to do">
         <RouterLink class="act next" :to="at(next.to)">{{ next.label }}</RouterLink>
         <div class="others">
@@ -207,14 +212,7 @@ const gauges = computed(() => {
       </section>
       <LifeChart v-else class="sheet" :state="state" :forecast="ahead" :reserve-um="rules.reserveUm" />
       <div class="stack">
-        <SidesPanel
-          v-if="!held"
-          class="sheet"
-          :sides="balance"
-          :rules="rules"
-          :figures="shed.figures"
-          :measured="ahead.summary.measured === state.cutters.length"
-        />
+        <SidesPanel v-if="!held" class="sheet" :sides="balance" :rules="rules" :figures="shed.figures" />
         <section class="sheet" aria-labelledby="gauges-title">
           <h2 id="gauges-title">Depth gauges</h2>
           <p>{{ gauges }}</p>

@@ -1,31 +1,34 @@
 <script setup lang="ts">
 import { onShelf, type Action, type LoopState, type Shelf } from '@undercliff/core'
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 import { shelfFor } from '../../move/entriesFor'
 import { useMoves } from '../../move/moveStore'
 
 /** A loop that lies where loops of its kind do not: sharp in the dull box or on the bench, due on the sharp rack. */
 const props = defineProps<{ state: LoopState; action: Action }>()
 const moves = useMoves()
-const to = computed((): Shelf | null => {
+const refused = ref('')
+const offered = computed((): { readonly from: Shelf; readonly to: Shelf } | null => {
   const { at } = props.state.place
-  const wanted = shelfFor({ action: props.action })
-  if (wanted === 'sharpRack') return at === 'dullBox' || at === 'bench' ? wanted : null
-  return at === 'sharpRack' ? wanted : null
+  const to = shelfFor({ action: props.action })
+  if (to === 'sharpRack') return at === 'dullBox' || at === 'bench' ? { from: at, to } : null
+  return at === 'sharpRack' ? { from: at, to } : null
 })
-const move = (shelf: Shelf): Promise<string | null> => moves.move([props.state.loopId], { to: 'shelf', shelf })
+async function move(shelf: Shelf): Promise<void> {
+  refused.value = (await moves.move([props.state.loopId], { to: 'shelf', shelf })) ?? ''
+}
 </script>
 
 <template>
-  <p v-if="to" class="row offered no-print" data-offered-move>
+  <div v-if="offered" class="row offered no-print" data-offered-move>
     <span
-      >{{ to === 'sharpRack' ? 'It is sharp' : 'It is due' }}, and still
-      {{ onShelf(to === 'sharpRack' ? (state.place.at === 'bench' ? 'bench' : 'dullBox') : 'sharpRack') }}.</span
+      >{{ offered.to === 'sharpRack' ? 'It is sharp' : 'It has to be seen to' }}, and {{ onShelf(offered.from) }}.</span
     >
-    <button type="button" class="act small" @click="move(to)">
-      Put it {{ to === 'dullBox' ? 'into the dull box' : onShelf(to) }}
+    <button type="button" class="act small" @click="move(offered.to)">
+      Put it {{ offered.to === 'dullBox' ? 'into the dull box' : onShelf(offered.to) }}
     </button>
-  </p>
+    <p v-if="refused" class="stop-text" role="alert">{{ refused }}</p>
+  </div>
 </template>
 
 <style scoped>
