@@ -46,8 +46,10 @@ const onePlan = useOnePlan()
 /** The loop as its log has it; null where that is not here. */
 const state = computed(() => (log.value.length === 0 ? null : fold(log.value)))
 const logLook = (found: Looked): void => {
+  const now = state.value
+  if (now === null) return
   done(() => {
-    props.field.lookedOver(found, state.value ?? { cutters: [], parts: [] })
+    props.field.lookedOver(found, now)
   })
 }
 /** What the card and the work step by step say of a touch-up too; null where its log is not here. */
@@ -161,9 +163,12 @@ const logStrike = (against: StrikeObject): void => {
       </div>
       <div v-else-if="asked === 'lookedOver'" class="stack">
         <p class="caution">Engine off, brake on, gloves on. Every cutter against the light, straps and rivets too.</p>
-        <button type="button" class="act next" data-sound @click="logLook('sound')">All sound</button>
-        <!-- Without its log nobody knows how many cutters it has, nor what was wrong with them before. -->
-        <button v-if="state" type="button" class="act" data-dirt @click="logLook('dirt')">All dulled by dirt</button>
+        <!-- Without its log nobody knows what was wrong with cutters and chassis before: a look would take it back. -->
+        <template v-if="state">
+          <button type="button" class="act next" data-sound @click="logLook('sound')">All sound</button>
+          <button type="button" class="act" data-dirt @click="logLook('dirt')">All dulled by dirt</button>
+        </template>
+        <p v-else class="caution">Its log is not on this device: log the look where the shed answers.</p>
         <RouterLink v-if="loop" class="act" :to="{ name: 'inspected', params: { tag: loop.tag } }"
           >Something is hurt …</RouterLink
         >
