@@ -47,7 +47,7 @@ const angles = ref<Record<number, number>>({})
 const angle = useCount(
   'Angle',
   {
-    bounds: () => ({ least: 1, most: MOST_TOP_PLATE_DEG, usual: [8, 40], known: [] }),
+    bounds: () => ({ least: 0, most: MOST_TOP_PLATE_DEG, usual: [8, 40], known: [] }),
     read: (typed) => readAngle(typed, true),
     wanted: `degrees are wanted, 0 to ${MOST_TOP_PLATE_DEG}, such as 25.`,
     say: (deg) => `${deg}°`,
@@ -81,6 +81,7 @@ const COMMON = DAMAGE_KEYS.slice(0, COMMONEST_DAMAGE).map(({ kind }) => kind)
 const kinds = computed(() => (allKinds.value ? [...new Set([...COMMON, ...CUTTER_DAMAGE_KINDS])] : COMMON))
 const bumpers = computed(() => loop.state !== null && hasBumpers(loop.state.spec))
 
+/** An angle is asked for where it is wrong. */
 const isOff = computed(() => here.value.some(({ kind }) => kind === 'wrongAngle'))
 function go(by: number): void {
   if (!takeDepth()) return
@@ -99,6 +100,7 @@ function mark(kind: CutterDamageKind): void {
   const others = here.value.filter((one) => one.kind !== kind)
   if (others.length < here.value.length) {
     put(others)
+    if (kind === 'wrongAngle') forgetAngle()
     return
   }
   put([...others, { kind, depthUm: null }])
@@ -112,6 +114,11 @@ function allLikeThis(): void {
     [at.value]: [...here.value],
     ...allAlike(at.value, cutters.value.length, damageOf),
   }
+}
+/** What was marked by mistake takes its degrees with it. */
+function forgetAngle(): void {
+  const { [at.value]: _here, ...others } = angles.value
+  angles.value = others
 }
 /** An angle that stands in the field goes to the cutter in hand. */
 function takeAngle(): boolean {
@@ -142,7 +149,8 @@ function takeDepth(): boolean {
 /** Everything that was known of cutters and chassis is settled: somebody looked and it is sound. */
 function allSound(): void {
   deep.value = null
-  depth.text.value = ''
+  depth.text.value = angle.text.value = ''
+  angles.value = {}
   found.value = Object.fromEntries(
     cutters.value.filter(({ damage }) => damage.length > 0).map(({ number }) => [number, []]),
   )

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { NInput } from 'naive-ui'
 import { ref } from 'vue'
 import type { SharpeningHere } from './sharpening'
 
@@ -7,6 +8,7 @@ const props = defineProps<{ here: SharpeningHere }>()
 const marked = ref('')
 const spindle = ref('')
 const wrong = ref('')
+const NUMBER = { inputmode: 'numeric', autocomplete: 'off' } as const
 const readRpm = (text: string): number | null => {
   const rpm = Number(text.replace(/[\s,.’']/g, '').replace(/rpm|\/?min$/i, ''))
   return Number.isInteger(rpm) && rpm >= 100 && rpm <= 50_000 ? rpm : null
@@ -29,12 +31,14 @@ function take(): void {
       them off:
     </p>
     <div class="row">
-      <label class="field"
-        >Marked on the wheel<input v-model="marked" class="plain figures" inputmode="numeric" autocomplete="off"
-      /></label>
-      <label class="field"
-        >Speed of the spindle<input v-model="spindle" class="plain figures" inputmode="numeric" autocomplete="off"
-      /></label>
+      <div class="field">
+        <label for="marked-rpm">Marked on the wheel</label
+        ><NInput v-model:value="marked" placeholder="" :input-props="{ id: 'marked-rpm', ...NUMBER }" />
+      </div>
+      <div class="field">
+        <label for="spindle-rpm">Speed of the spindle</label
+        ><NInput v-model:value="spindle" placeholder="" :input-props="{ id: 'spindle-rpm', ...NUMBER }" />
+      </div>
     </div>
     <p v-if="wrong" class="stop-text" role="alert">{{ wrong }}</p>
     <button type="submit" class="act">Both were read so</button>

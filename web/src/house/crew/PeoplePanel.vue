@@ -196,13 +196,12 @@ const add = (): Promise<void> =>
           @submit.prevent="setPin(person.id, person.name)"
         >
           <label :for="`pin-${person.id}`">PIN for a shared bench</label>
-          <input
-            :id="`pin-${person.id}`"
-            v-model="pin"
-            class="plain figures pin"
-            inputmode="numeric"
-            autocomplete="off"
-            maxlength="8"
+          <NInput
+            v-model:value="pin"
+            class="pin"
+            :maxlength="8"
+            placeholder=""
+            :input-props="{ id: `pin-${person.id}`, inputmode: 'numeric', autocomplete: 'off' }"
           /><button type="submit" class="act" :disabled="pin === ''">Set the PIN</button>
         </form>
       </li>
