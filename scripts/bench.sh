@@ -1,5 +1,6 @@
 #!/usr/bin/env bash
-# Every bench against its limit, or another script that is named. Installs and builds what is missing, and leaves no database behind, however it ends.
+# Every bench against its limit, or another script that is named. Installs and builds what is missing, and leaves no
+# database behind, however it ends.
 set -euo pipefail
 cd "$(dirname "${BASH_SOURCE[0]}")/.."
 . ./scripts/prepare.sh

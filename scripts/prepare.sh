@@ -95,7 +95,7 @@ build() {
 # Where tests and benches keep what they throw away, databases too: in memory where there is room. However the run
 # ends, what still runs there is ended, and all of it goes.
 scratch_folder() {
-  local room; room=$(df -Pk /dev/shm 2>/dev/null | awk 'NR == 2 { print $4 }')
+  local room; room=$(df -Pk /dev/shm 2>/dev/null | awk 'NR == 2 { print $4 }') || true
   local where=/tmp
   [ "${room:-0}" -gt 4000000 ] && [ -w /dev/shm ] && where=/dev/shm
   SCRATCH=$(mktemp -d "$where/undercliff-XXXXXX") || fail "Nothing can be written to $where."
