@@ -104,8 +104,15 @@ scratch_folder() {
   trap 'exit 130' INT
   trap 'exit 143' TERM
 }
-# Runs a command that is ended with this shell, whichever of them is told to stop.
-in_scratch() { "$@" & CHILD=$!; wait "$CHILD"; }
+# Runs a command that is ended with this shell, and with what started the shell: npm is ended without a word to it.
+in_scratch() {
+  "$@" & CHILD=$!
+  while kill -0 "$CHILD" 2>/dev/null; do
+    kill -0 "$PPID" 2>/dev/null || exit 143
+    sleep 1
+  done
+  wait "$CHILD"
+}
 clear_scratch() {
   local process
   [ -z "${CHILD:-}" ] || kill "$CHILD" 2>/dev/null || true
