@@ -31,20 +31,29 @@ class SharedDemo {
 
 /**
  * The browser contexts of a worker, one for each way of setting them: what a browser fetched and compiled once it does
- * not fetch again for every test. Whatever a device keeps is gone with the test that left it.
+ * not fetch again for every test. Whatever a device keeps is gone with the test that left it. A context whose clock a
+ * test took over is not used again: it would go wrong for every page that is opened in it.
  */
 class WarmContexts {
   private readonly made = new Map<string, BrowserContext>()
 
   async of(browser: Browser, options: Parameters<Browser['newContext']>[0]): Promise<BrowserContext> {
     const key = JSON.stringify(options)
-    const known = this.made.get(key) ?? (await browser.newContext(options))
-    this.made.set(key, known)
-    return known
+    const known = this.made.get(key)
+    if (known !== undefined) return known
+    const context = await browser.newContext(options)
+    this.made.set(key, context)
+    const install = context.clock.install.bind(context.clock)
+    context.clock.install = (at) => {
+      this.made.delete(key)
+      return install(at)
+    }
+    return context
   }
 
   /** Takes away what a test left: pages, sign-ins, routes, and all that was kept on the device. */
   async clear(context: BrowserContext, origin: string): Promise<void> {
+    if (![...this.made.values()].includes(context)) return context.close()
     const [first, ...others] = context.pages()
     await context.setOffline(false)
     await context.unrouteAll({ behavior: 'ignoreErrors' })
