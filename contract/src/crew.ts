@@ -28,9 +28,14 @@ const saw = (nameField: NameField) =>
   strictObject({
     id: id(),
     nickname: nameField(40),
-    pitchClass: oneOf(PITCH_CLASSES, 'The pitch'),
-    gaugeUm: gaugeUm(),
-    driveLinks: driveLinks(),
+    // Null is said: nobody has read it off yet.
+    pitchClass: yup
+      .string()
+      .nullable()
+      .oneOf([...PITCH_CLASSES, null], 'The pitch is not one in use.')
+      .defined('Say the pitch, or null where nobody knows it.'),
+    gaugeUm: gaugeUm().nullable().defined('Say the gauge, or null where nobody knows it.'),
+    driveLinks: driveLinks().nullable().defined('Say the drive links, or null where nobody knows them.'),
     nosePitchClass: yup
       .string()
       .nullable()

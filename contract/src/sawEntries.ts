@@ -27,6 +27,18 @@ export const sawEntrySchemas = {
       .defined('Say what the nose takes, or null for a solid one.'),
     barStamp: stamp(),
   }),
+  fitRead: strictObject({
+    ...base,
+    kind: oneOf(['fitRead'], 'The kind'),
+    pitchClass: oneOf(PITCH_CLASSES, 'The pitch').optional(),
+    gaugeUm: gaugeUm().optional(),
+    driveLinks: driveLinks().optional(),
+    nosePitchClass: yup
+      .string()
+      .nullable()
+      .oneOf([...PITCH_CLASSES, null], 'The pitch of the nose is not one in use.'),
+    barStamp: stamp(),
+  }),
   barFlipped: strictObject({ ...base, kind: oneOf(['barFlipped'], 'The kind') }),
   barChecked: strictObject({
     ...base,

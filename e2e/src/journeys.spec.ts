@@ -73,11 +73,12 @@ test('what is stamped on a bar says what the next one takes, and swapped digits 
   await open('/add/saw')
   await page.getByLabel('What the crew calls it').fill('Fulmar')
   await page.getByLabel(/^Stamped on the bar/).fill('B 16')
+  await page.getByLabel('Pitch').selectOption('3/8"')
+  await page.getByLabel('Gauge').selectOption('1.6 mm')
   await page.getByLabel('Drive links').fill('27')
   await page.getByRole('button', { name: 'Add the saw' }).press('Enter')
   await expect(page.getByText('27 drive links? That is hardly right. Was it 72 drive links?').first()).toBeVisible()
   await page.getByRole('button', { name: '72', exact: true }).click()
-  await page.getByLabel('Gauge').selectOption('1.6 mm')
   await page.getByRole('button', { name: 'Add the saw' }).press('Enter')
   await expect(page.locator('[data-saw=Fulmar]')).toBeVisible()
 

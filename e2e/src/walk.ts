@@ -48,6 +48,13 @@ class Walker {
     await what.click()
     this.taps += 1
   }
+  /** Opens a list and picks from it: two taps and a thought. */
+  async choose(list: Locator, label: string): Promise<void> {
+    await list.scrollIntoViewIfNeeded()
+    await list.selectOption(label)
+    this.steps += 1
+    this.taps += 2
+  }
   get all(): number {
     return this.keys + this.taps
   }
@@ -228,9 +235,9 @@ async function firstEvening(browser: Browser, undercliff: Undercliff): Promise<v
     walk.step().taps += 1
     await walk.tap(page.getByLabel('What the crew calls it'))
     await walk.type(name)
+    await walk.choose(page.getByLabel('Pitch'), '3/8"')
+    await walk.choose(page.getByLabel('Gauge'), '1.5 mm')
     await walk.step().tap(page.getByLabel('Drive links'))
-    await page.keyboard.press('Control+a')
-    walk.keys += 1
     await walk.type(links)
     await walk.press('Enter')
     await page.getByRole('heading', { name }).waitFor()
@@ -239,7 +246,11 @@ async function firstEvening(browser: Browser, undercliff: Undercliff): Promise<v
     await walk.tap(page.getByLabel('Tag', { exact: true }))
     await walk.type(`${name[0] ?? ''}1`)
     for (let i = 0; i < loops; i += 1) {
-      if (i === 0) await walk.step().tap(page.getByRole('radio', { name: 'Used' }))
+      if (i === 0) {
+        await walk.step().tap(page.getByRole('radio', { name: 'Used' }))
+        await walk.choose(page.getByLabel('Cutter type'), 'semi-chisel')
+        await walk.choose(page.getByLabel('Sequence'), 'full complement')
+      }
       await walk.step().tap(page.getByLabel('Left, as you would measure it'))
       await page.keyboard.press('Control+a')
       walk.keys += 1

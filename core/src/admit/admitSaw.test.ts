@@ -19,6 +19,8 @@ describe('what may join a saw’s log', () => {
     { kind: 'sprocketRenewed', pitchClass: 'p325' },
     { kind: 'barFitted', gaugeUm: 1600, driveLinks: 84, nosePitchClass: null },
     { kind: 'barChecked', burrs: true },
+    { kind: 'fitRead', gaugeUm: 1300 },
+    { kind: 'fitRead', nosePitchClass: null },
   ])('$kind', (body) => {
     expect(codes(body)).toEqual([])
   })
@@ -28,6 +30,10 @@ describe('what may join a saw’s log', () => {
     expect(codes({ kind: 'barChecked', grooveWidthUm: 1399 })).toEqual(['groove-cannot-be'])
     const bar = written('bar', { kind: 'barFitted', gaugeUm: 1300, driveLinks: 72, nosePitchClass: null })
     expect(codes({ kind: 'barChecked', grooveWidthUm: 1250 }, [bar])).toEqual([])
+  })
+
+  test('read off is something', () => {
+    expect(codes({ kind: 'fitRead' })).toEqual(['nothing-read'])
   })
 
   test('figures are finite, and nothing happens later than a clock may run ahead', () => {

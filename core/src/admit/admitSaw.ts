@@ -43,9 +43,16 @@ function hoursProblems({ tanks, hours }: SawEntryBodies['hoursSaid']): AdmitProb
 /** A groove does not get narrower than the bar was made with. */
 function grooveProblems({ grooveWidthUm }: SawEntryBodies['barChecked'], { log, first }: Joined): AdmitProblem[] {
   const { gaugeUm } = sawState(first, log, []).fit
-  if (grooveWidthUm === undefined || grooveWidthUm >= gaugeUm - GROOVE_UNDER_UM) return []
+  if (grooveWidthUm === undefined || gaugeUm === null || grooveWidthUm >= gaugeUm - GROOVE_UNDER_UM) return []
   const message = 'A groove does not get narrower than it was made. Is it the width, not the depth?'
   return [{ code: 'groove-cannot-be', field: 'grooveWidthUm', message }]
+}
+
+const READ_OFF = ['pitchClass', 'gaugeUm', 'driveLinks', 'nosePitchClass', 'barStamp'] as const
+
+function readOffProblems(read: SawEntryBodies['fitRead']): AdmitProblem[] {
+  if (READ_OFF.some((field) => read[field] !== undefined)) return []
+  return [{ code: 'nothing-read', field: 'gaugeUm', message: 'Say what was read off the bar or the sprocket.' }]
 }
 
 /** What an entry joins. */
@@ -68,6 +75,7 @@ const BODY_PROBLEMS: {
   sawGone: gone,
   sawBack: gone,
   hoursSaid: hoursProblems,
+  fitRead: readOffProblems,
   barFitted: nothing,
   barFlipped: nothing,
   railsDressed: nothing,

@@ -31,6 +31,7 @@ export const ADMIT_CODES = {
   'name-cannot-be': 'A saw cannot be called that',
   'hours-cannot-be': 'No tank comes to so many hours',
   'saw-is-so': 'The saw is so already',
+  'nothing-read': 'Nothing was read off the saw',
 } as const
 
 export type AdmitCode = keyof typeof ADMIT_CODES

@@ -1,7 +1,7 @@
 import { expect, test } from 'vitest'
 import { SPEC } from '../fixtures/logs'
 import { fitCheck, fits } from './fit'
-import { sayFit } from '../words'
+import { sayFit, saySawFit } from '../words'
 
 const SAW = { pitchClass: 'threeEighths', gaugeUm: 1500, driveLinks: 72, nosePitchClass: 'threeEighths' } as const
 
@@ -36,6 +36,18 @@ test('what is a drawback and no danger will run, but', () => {
   expect(fitCheck(SPEC, SAW, { grooveWidthUm: 1710 }).level).toBe('but')
   expect(fitCheck(SPEC, SAW, { grooveWidthUm: 1700 }).level).toBe('fits')
   expect(fitCheck(SPEC, SAW, { due: ['sprocketNow'] }).level).toBe('but')
+})
+
+test.each([
+  ['pitch', { ...SAW, pitchClass: null }, 'sprocket', /nobody has said which pitch the sprocket takes/],
+  ['gauge', { ...SAW, gaugeUm: null }, 'groove', /nobody has said which gauge the groove takes/],
+  ['drive links', { ...SAW, driveLinks: null }, 'driveLinks', /nobody has said how many drive links the bar takes/],
+])('a saw whose %s nobody has read off takes no loop', (_name, saw, part, reason) => {
+  const { level, parts } = fitCheck(SPEC, saw)
+  expect(level).toBe('mustNot')
+  expect(parts.find((one) => one.level === 'mustNot')).toMatchObject({ part })
+  expect(parts[0]?.reason).toMatch(reason)
+  expect(saySawFit(saw)).toMatch(/ not known/)
 })
 
 test('a loop that is not fit for use must not go on any saw', () => {

@@ -38,17 +38,22 @@ const GONE_WORDS: Readonly<Record<SawGone, string>> = { lent: 'the saw is lent o
 
 const RANK: Record<FitLevel, number> = { fits: 0, but: 1, mustNot: 2 }
 
-function sprocketFinding(spec: FitSpec, saw: SawFit): FitFinding {
+/** A part of a saw that nobody has read off: what is not known to agree must not be taken to. */
+const unread = (part: FitPart, what: string): FitFinding => ({ part, level: 'mustNot', reason: what })
+
+function sprocketFinding(spec: FitSpec, { pitchClass }: SawFit): FitFinding {
   const part = 'sprocket'
-  if (pitchUmOf(spec) !== pitchUmOf(saw)) {
+  if (pitchClass === null) return unread(part, 'nobody has said which pitch the sprocket takes')
+  const pitchUm = pitchUmOf({ pitchClass })
+  if (pitchUmOf(spec) !== pitchUm) {
     return {
       part,
       level: 'mustNot',
-      reason: `pitch is ${pitchName(pitchUmOf(spec))}, the sprocket takes ${pitchName(pitchUmOf(saw))}`,
+      reason: `pitch is ${pitchName(pitchUmOf(spec))}, the sprocket takes ${pitchName(pitchUm)}`,
     }
   }
-  if (spec.pitchClass !== saw.pitchClass) {
-    const [loop, takes] = [PITCH_PROFILES[spec.pitchClass].name, PITCH_PROFILES[saw.pitchClass].name]
+  if (spec.pitchClass !== pitchClass) {
+    const [loop, takes] = [PITCH_PROFILES[spec.pitchClass].name, PITCH_PROFILES[pitchClass].name]
     return {
       part,
       level: 'but',
@@ -73,6 +78,7 @@ function noseFinding(spec: FitSpec, { nosePitchClass }: SawFit): FitFinding[] {
 
 function grooveFinding(spec: FitSpec, saw: SawFit, { grooveWidthUm }: SawWear): FitFinding {
   const part = 'groove'
+  if (saw.gaugeUm === null) return unread(part, 'nobody has said which gauge the groove takes')
   const [loop, groove] = [writeMm(spec.gaugeUm, 1), writeMm(saw.gaugeUm, 1)]
   if (spec.gaugeUm > saw.gaugeUm)
     return { part, level: 'mustNot', reason: `gauge is ${loop}, the groove takes ${groove}: it binds and heats` }
@@ -84,10 +90,19 @@ function grooveFinding(spec: FitSpec, saw: SawFit, { grooveWidthUm }: SawWear): 
   return { part, level: 'fits', reason: `gauge ${loop}` }
 }
 
+function lengthFinding(spec: FitSpec, saw: SawFit): FitFinding {
+  const part = 'driveLinks'
+  if (saw.driveLinks === null) return unread(part, 'nobody has said how many drive links the bar takes')
+  if (spec.driveLinks === saw.driveLinks) return { part, level: 'fits', reason: `${spec.driveLinks} drive links` }
+  const reason = `it has ${spec.driveLinks} drive links, the bar takes ${saw.driveLinks}`
+  return { part, level: 'mustNot', reason }
+}
+
 /**
  * Whether a loop may go on a saw, part by part, the worst first.
  *
- * Pitch, gauge and drive links that do not agree are dangerous and must not be; a worn groove or
+ * Pitch, gauge and drive links that do not agree, or that nobody has read off the saw, are dangerous and must not be; a
+ * worn groove or
  * sprocket, or low profile on a saw set up for standard 3/8" (the same pitch), will run with a
  * drawback. Common practice; the saw's manual decides.
  *
@@ -96,17 +111,12 @@ function grooveFinding(spec: FitSpec, saw: SawFit, { grooveWidthUm }: SawWear): 
  * fitCheck({ pitchClass: 'p325', gaugeUm: 1300, driveLinks: 64 }, saw).level // 'mustNot'
  */
 export function fitCheck(spec: FitSpec, saw: SawFit, wear: SawWear = {}, fitForUse = true): FitCheck {
-  const parts: FitFinding[] = [sprocketFinding(spec, saw), ...noseFinding(spec, saw), grooveFinding(spec, saw, wear)]
-  const links = spec.driveLinks === saw.driveLinks
-  parts.push(
-    links
-      ? { part: 'driveLinks', level: 'fits', reason: `${spec.driveLinks} drive links` }
-      : {
-          part: 'driveLinks',
-          level: 'mustNot',
-          reason: `it has ${spec.driveLinks} drive links, the bar takes ${saw.driveLinks}`,
-        },
-  )
+  const parts: FitFinding[] = [
+    sprocketFinding(spec, saw),
+    ...noseFinding(spec, saw),
+    grooveFinding(spec, saw, wear),
+    lengthFinding(spec, saw),
+  ]
   if (!fitForUse) parts.push({ part: 'condition', level: 'mustNot', reason: 'it is not fit for use as it is' })
   if (wear.gone != null) parts.push({ part: 'condition', level: 'mustNot', reason: GONE_WORDS[wear.gone.how] })
   if (wear.due?.includes('sprocketNow') === true) {

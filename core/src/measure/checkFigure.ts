@@ -1,4 +1,4 @@
-import type { LoopSpec } from '../profile'
+import { GAUGES_UM, type LoopSpec } from '../profile'
 import { otherUnit, slippedDecimals, writeLength, type LengthPreference, type LengthUnit, type Um } from '../units'
 
 /** No depth gauge has a larger setting than this. Starting value. */
@@ -65,13 +65,16 @@ export const depthBounds = ({ newLengthUm }: Pick<LoopSpec, 'newLengthUm'>): Fig
   factor: 8,
 })
 
-/** Of a groove's width, by the drive links that it takes. Starting values. */
-export const grooveBounds = (gaugeUm: Um): FigureBounds => ({
-  leastUm: gaugeUm - 100,
-  mostUm: gaugeUm + 2000,
-  expectedUm: gaugeUm,
-  factor: 1.4,
-})
+/** Of a groove's width, by the drive links that it takes; null where nobody knows those. Starting values. */
+export const grooveBounds = (gaugeUm: Um | null): FigureBounds => {
+  const [thin, thick] = [GAUGES_UM[0] ?? 1100, GAUGES_UM.at(-1) ?? 2000]
+  return {
+    leastUm: (gaugeUm ?? thin) - 100,
+    mostUm: (gaugeUm ?? thick) + 2000,
+    expectedUm: gaugeUm ?? Math.round((thin + thick) / 2),
+    factor: gaugeUm === null ? 2 : 1.4,
+  }
+}
 
 /** Of a groove's depth. Starting values. */
 export const GROOVE_DEPTH_BOUNDS: FigureBounds = { leastUm: 500, mostUm: 20_000, expectedUm: 6000, factor: 2.5 }

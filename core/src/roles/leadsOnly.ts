@@ -37,6 +37,7 @@ const LEADS: { readonly [K in EntryKind]: Why<Omit<EntryOf<K>, 'writtenAt' | 'wr
 
 const LEADS_OF_SAWS: { readonly [K in SawEntryKind]: Why<SawEntryOf<K>> } = {
   barFitted: WHAT_FITS,
+  fitRead: WHAT_FITS,
   sprocketRenewed: WHAT_FITS,
   barFlipped: null,
   barChecked: null,

@@ -2,18 +2,25 @@ import type { Instant } from '../log'
 import type { PitchClass } from '../profile'
 import type { Um } from '../units'
 
-/** What a saw's bar, its nose and its sprocket take. */
+/** What a saw's bar, its nose and its sprocket take; null where nobody has read it off yet. */
 export interface SawFit {
   /** Pitch of the sprocket. */
-  readonly pitchClass: PitchClass
+  readonly pitchClass: PitchClass | null
   /** Groove width of the bar. */
-  readonly gaugeUm: Um
-  readonly driveLinks: number
+  readonly gaugeUm: Um | null
+  readonly driveLinks: number | null
   /** Pitch of the nose sprocket; null for a solid nose, or where nobody has looked. */
   readonly nosePitchClass?: PitchClass | null
   /** What is stamped on the bar, as the crew reads it. */
   readonly barStamp?: string
 }
+
+/** Parts of a saw that decide what goes on it, in the order in which one reads them off. */
+export const FIT_FIELDS = ['pitchClass', 'gaugeUm', 'driveLinks'] as const
+export type FitField = (typeof FIT_FIELDS)[number]
+
+/** What nobody has read off a saw yet. `unreadOf({ ...saw, gaugeUm: null }) // ['gaugeUm']` */
+export const unreadOf = (saw: Pick<SawFit, FitField>): FitField[] => FIT_FIELDS.filter((field) => saw[field] === null)
 
 /** What every entry in a saw's log says. */
 export interface SawEntryBase {
@@ -45,6 +52,14 @@ export interface SawEntryBodies {
     readonly nosePitchClass: PitchClass | null
     readonly barStamp?: string
   }
+  /** Read off a bar and a sprocket that are the same as before; what is left out stays as it is. */
+  fitRead: {
+    readonly pitchClass?: PitchClass
+    readonly gaugeUm?: Um
+    readonly driveLinks?: number
+    readonly nosePitchClass?: PitchClass | null
+    readonly barStamp?: string
+  }
   barFlipped: object
   /** What is left out was not looked at. */
   barChecked: { readonly grooveWidthUm?: Um; readonly grooveDepthUm?: Um; readonly burrs?: boolean }
@@ -71,6 +86,7 @@ export type SawEntryKind = keyof SawEntryBodies
 /** Every kind there is: one that is not named here does not compile. */
 const EVERY_SAW_KIND: Readonly<Record<SawEntryKind, true>> = {
   barFitted: true,
+  fitRead: true,
   barFlipped: true,
   barChecked: true,
   railsDressed: true,

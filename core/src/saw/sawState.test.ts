@@ -1,6 +1,7 @@
 import { describe, expect, test } from 'vitest'
 import { fitCheck } from '../fit'
 import { sawName, sawState, type LoopStint } from './sawState'
+import { unreadOf } from './sawEntry'
 import type { SawEntry, SawEntryBodies, SawEntryKind } from './sawEntry'
 
 const FIRST = { pitchClass: 'threeEighths', gaugeUm: 1500, driveLinks: 72 } as const
@@ -154,6 +155,22 @@ describe('the saw itself', () => {
     const both = [...log, entry('sawCorrected', 3, { strikes: 'r2' }), entry('sawCorrected', 4, { strikes: 'r1' })]
     expect(sawName('Solan', both)).toBe('Petrel')
     expect(sawName('Solan', [])).toBe('Solan')
+  })
+
+  test('what is read off fills what nobody knew, and leaves hours and wear as they are', () => {
+    const unknown = { pitchClass: null, gaugeUm: null, driveLinks: null }
+    const checked = entry('barChecked', 1, { grooveWidthUm: 1620, burrs: true })
+    const before = sawState(unknown, [checked], [])
+    expect(unreadOf(before.fit)).toEqual(['pitchClass', 'gaugeUm', 'driveLinks'])
+    expect(before.due).toEqual(['burrs'])
+    const read = entry('fitRead', 2, { gaugeUm: 1300, driveLinks: 64, barStamp: 'B 9' })
+    const { fit, bar, due } = sawState(unknown, [checked, read], [])
+    expect(fit).toEqual({ pitchClass: null, gaugeUm: 1300, driveLinks: 64, barStamp: 'B 9' })
+    expect(bar).toMatchObject({ grooveWidthUm: 1620, burrs: true, since: null })
+    expect(due).toEqual(['burrs', 'grooveWorn'])
+    // Of a bar that came later nothing is known by the one before.
+    const other = entry('barFitted', 3, { gaugeUm: 1500, driveLinks: 72, nosePitchClass: null })
+    expect(sawState(unknown, [checked, read, other], []).fit).toMatchObject({ gaugeUm: 1500, driveLinks: 72 })
   })
 
   test('lent out it is not here until it is back', () => {

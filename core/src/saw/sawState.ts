@@ -153,9 +153,24 @@ const barFitted = (
   tension: null,
 })
 
+/** The same bar and sprocket, of which more is known: their wear stays. */
+const fitRead = ({ fit }: Fittings, entry: SawEntryOf<'fitRead'>): Pick<Fittings, 'fit'> => {
+  const { pitchClass = fit.pitchClass, gaugeUm = fit.gaugeUm, driveLinks = fit.driveLinks } = entry
+  const { nosePitchClass = fit.nosePitchClass, barStamp = fit.barStamp } = entry
+  const said = { pitchClass, gaugeUm, driveLinks }
+  return {
+    fit: {
+      ...said,
+      ...(nosePitchClass === undefined ? {} : { nosePitchClass }),
+      ...(barStamp === undefined ? {} : { barStamp }),
+    },
+  }
+}
+
 /** What each kind of entry changes of a saw; a new kind does not compile without. */
 const CHANGES: { readonly [K in SawEntryKind]: (before: Fittings, entry: SawEntryOf<K>) => Partial<Fittings> } = {
   barFitted,
+  fitRead,
   barFlipped: (_before, { happenedAt }) => ({ flippedAt: happenedAt }),
   barChecked,
   railsDressed: () => ({ burrs: false }),
@@ -197,7 +212,8 @@ function dueOn(
   if (loopsWorn >= now) due.push('sprocketNow')
   else if (loopsWorn >= soon) due.push('sprocketSoon')
   if (burrs) due.push('burrs')
-  if (grooveWidthUm !== null && grooveWidthUm - fit.gaugeUm > SAW_FIGURES.grooveSlackUm.value) due.push('grooveWorn')
+  const wornUm = grooveWidthUm === null || fit.gaugeUm === null ? 0 : grooveWidthUm - fit.gaugeUm
+  if (wornUm > SAW_FIGURES.grooveSlackUm.value) due.push('grooveWorn')
   const last = stints.at(-1)
   const changed = last !== undefined && stints.length > 1 && (flippedAt === null || flippedAt < last.from)
   if (changed) due.push('flipAtChange')

@@ -1,4 +1,4 @@
-import { PITCH_PROFILES } from '../profile'
+import { PITCH_PROFILES, type PitchClass } from '../profile'
 import type { PutBack, SawDue, SawEntry, SawEntryBodies, SawEntryKind } from '../saw'
 import { plural } from './text'
 import { writeLength, writeMm, type LengthPreference } from '../units'
@@ -56,18 +56,32 @@ function sayChecked(entry: SawEntryBodies['barChecked'], lengths: LengthPreferen
   return `Bar checked: ${found.filter(Boolean).join(', ')}.`
 }
 
+const sayNose = (nosePitchClass: PitchClass | null): string =>
+  nosePitchClass === null ? 'solid nose' : `nose ${PITCH_PROFILES[nosePitchClass].name}`
+
 const sayGone = ({ how, to }: SawEntryBodies['sawGone']): string =>
   how === 'retired' ? 'Done with.' : `Lent out${to === undefined ? '' : ` to ${to}`}.`
+
+function sayRead({ pitchClass, gaugeUm, driveLinks, nosePitchClass, barStamp }: SawEntryBodies['fitRead']): string {
+  const read = [
+    pitchClass === undefined ? '' : `pitch ${PITCH_PROFILES[pitchClass].name}`,
+    gaugeUm === undefined ? '' : `groove ${writeMm(gaugeUm, 1)}`,
+    driveLinks === undefined ? '' : plural(driveLinks, 'drive link'),
+    nosePitchClass === undefined ? '' : sayNose(nosePitchClass),
+    barStamp === undefined ? '' : `stamped ${barStamp}`,
+  ]
+  return `Read off it: ${read.filter(Boolean).join(', ')}.`
+}
 
 /** One line for every kind of entry: a new kind is not written before it has its words. */
 const SAW_ENTRY_WORDS: {
   readonly [K in SawEntryKind]: (entry: SawEntryBodies[K], lengths: LengthPreference) => string
 } = {
   barFitted: ({ gaugeUm, driveLinks, nosePitchClass, barStamp }) => {
-    const nose = nosePitchClass === null ? 'solid nose' : `nose ${PITCH_PROFILES[nosePitchClass].name}`
     const stamp = barStamp === undefined ? '' : `, stamped ${barStamp}`
-    return `Another bar: ${writeMm(gaugeUm, 1)}, ${driveLinks} drive links, ${nose}${stamp}.`
+    return `Another bar: ${writeMm(gaugeUm, 1)}, ${driveLinks} drive links, ${sayNose(nosePitchClass)}${stamp}.`
   },
+  fitRead: sayRead,
   barFlipped: () => 'Bar flipped.',
   barChecked: sayChecked,
   railsDressed: () => 'Rails dressed.',

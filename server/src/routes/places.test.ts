@@ -135,6 +135,27 @@ test('a drawback can be overruled with a reason, which is logged', async () => {
   expect((await harness.log(loopId)).at(-1)).toMatchObject({ overruled: 'One stump, then a new bar' })
 })
 
+test('a saw of which nobody knows what it takes is added, takes no loop, and does once it is read off', async () => {
+  await harness.reset()
+  const unknown = { id: 'saw-not-known', nickname: 'Skua', pitchClass: null, gaugeUm: null, driveLinks: null }
+  expect((await harness.post('/api/saws', { ...unknown, gaugeUm: undefined })).status).toBe(422)
+  expect((await harness.post('/api/saws', unknown)).status).toBe(201)
+  await harness.write(registered('loop-of-it'))
+  const on = () => harness.write(entry('loop-of-it', { kind: 'fitted', sawId: 'saw-not-known' }))
+  const refused = await on()
+  expect(refused.body.code).toBe('does-not-fit')
+  expect(JSON.stringify(refused.body)).toContain('nobody has said')
+  const { pitchClass, gaugeUm, driveLinks } = SPEC
+  const read = { kind: 'fitRead', id: 'read-off-1', sawId: 'saw-not-known', personId: null }
+  const at = { happenedAt: new Date().toISOString() }
+  const sent = await harness.post('/api/entries', { entries: [{ ...read, ...at, pitchClass, gaugeUm, driveLinks }] })
+  expect(sent.status).toBe(201)
+  expect((await on()).status).toBe(201)
+  const { saws } = await harness.shed()
+  expect(saws.find(({ id }) => id === 'saw-not-known')).toMatchObject({ pitchClass, gaugeUm, driveLinks })
+  expect((await harness.request('/api/tables/saws.csv')).status).toBe(200)
+})
+
 test('another bar changes what fits, and is a lead’s to write', async () => {
   await harness.reset()
   const bar = { gaugeUm: 1300, driveLinks: 64, nosePitchClass: 'p325' } as const

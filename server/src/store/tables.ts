@@ -85,10 +85,10 @@ class Names {
 
 const sawRow = (saw: Saw): Row => ({
   nickname: saw.nickname,
-  pitch: PITCH_PROFILES[saw.pitchClass].name,
-  pitch_inch: pitchName(pitchUmOf(saw)),
-  gauge_mm: saw.gaugeUm / UM_PER_MM,
-  drive_links: saw.driveLinks,
+  pitch: saw.pitchClass === null ? '' : PITCH_PROFILES[saw.pitchClass].name,
+  pitch_inch: saw.pitchClass === null ? '' : pitchName(pitchUmOf({ pitchClass: saw.pitchClass })),
+  gauge_mm: saw.gaugeUm === null ? '' : saw.gaugeUm / UM_PER_MM,
+  drive_links: saw.driveLinks ?? '',
   nose_pitch: saw.nosePitchClass == null ? '' : PITCH_PROFILES[saw.nosePitchClass].name,
   due: saw.due.join(' '),
   id: saw.id,

@@ -139,7 +139,7 @@ export function useCount(
 export function useDriveLinks(text: Ref<string>): Figure {
   const shed = useShed()
   const known = (): number[] => [
-    ...shed.saws.map(({ driveLinks }) => driveLinks),
+    ...shed.saws.flatMap(({ driveLinks }) => driveLinks ?? []),
     ...shed.loops.map(({ spec }) => spec.driveLinks),
   ]
   return useCount(

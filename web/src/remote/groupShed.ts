@@ -1,4 +1,13 @@
-import { fitCheck, PITCH_PROFILES, specLine, type FitLevel, type FitSpec, type LoopCard } from '@undercliff/core'
+import {
+  fitCheck,
+  PITCH_PROFILES,
+  saySawFit,
+  unreadOf,
+  type FitLevel,
+  type FitSpec,
+  type LoopCard,
+  type SawFit,
+} from '@undercliff/core'
 import type { Saw } from '@undercliff/contract'
 
 /** A loop beside the saws that it goes on, and how well it goes on them. */
@@ -31,9 +40,10 @@ function byTag(a: LoopCard, b: LoopCard): number {
   return collator.compare(a.tag, b.tag)
 }
 
-const loopKey = ({ pitchClass, gaugeUm, driveLinks }: FitSpec): string => `${pitchClass}|${gaugeUm}|${driveLinks}`
-/** Everything of a saw that decides which loops it takes. */
-const sawKey = (saw: Saw): string => `${loopKey(saw)}|${saw.nosePitchClass ?? ''}`
+const loopKey = ({ pitchClass, gaugeUm, driveLinks }: SawFit): string => `${pitchClass}|${gaugeUm}|${driveLinks}`
+/** Everything of a saw that decides which loops it takes; one that is not known in every part shares none. */
+const sawKey = (saw: Saw): string =>
+  unreadOf(saw).length === 0 ? `${loopKey(saw)}|${saw.nosePitchClass ?? ''}` : `not known|${saw.id}`
 
 interface Members {
   readonly key: string
@@ -61,7 +71,7 @@ function groupFor(spec: FitSpec, groups: readonly Members[]): { key: string; lev
 }
 
 const weight = ({ saws: [saw] }: Members): number =>
-  PITCH_PROFILES[saw.pitchClass].newLengthUm.value * 1000 + saw.driveLinks
+  (saw.pitchClass === null ? 0 : PITCH_PROFILES[saw.pitchClass].newLengthUm.value * 1000) + (saw.driveLinks ?? 0)
 
 /**
  * The shed as it hangs on the wall: saws from light to heavy, those that share loops together,
@@ -90,7 +100,7 @@ export function groupShed(saws: readonly Saw[], loops: readonly LoopCard[]): Gro
   return {
     groups: groups.map(({ key, saws: members }) => ({
       key,
-      spec: specLine(members[0]),
+      spec: saySawFit(members[0]),
       saws: members.map((saw) => ({ saw, loop: bySaw.get(saw.id) ?? null })),
       beside: (beside.get(key) ?? []).sort((a, b) => byTag(a.loop, b.loop)),
     })),

@@ -41,6 +41,7 @@ import { useSession } from '../../remote/sessionStore'
 import { useShed } from '../../remote/shedStore'
 import { useWriting } from '../../remote/writing'
 import { addLoopForm } from './addLoopForm'
+import KeptLine from './KeptLine.vue'
 import LeftField from './LeftField.vue'
 import { nextTag } from './nextTag'
 import { knownByStamp } from '../stamps/stamps'
@@ -51,9 +52,12 @@ const route = useRoute()
 const shed = useShed()
 const writing = useWriting()
 const session = useSession()
-const form = addLoopForm()
+const { form, returned, beginAgain } = addLoopForm()
+/** It comes with what was measured of it: nothing that somebody left. */
+if (form.value.measured.length > 0) returned.value = false
 const wrong = ref('')
-const profile = computed(() => PITCH_PROFILES[form.value.pitchClass])
+/** What is common practice for its pitch; of no pitch, what a field that is not there yet would be held against. */
+const profile = computed(() => PITCH_PROFILES[form.value.pitchClass ?? 'threeEighths'])
 const options = <T extends string>(values: readonly T[], names: Record<T, string>) =>
   values.map((value) => ({ value, label: names[value] }))
 const pitches = PITCH_CLASSES.map((value) => ({ value, label: PITCH_PROFILES[value].name }))
@@ -120,8 +124,22 @@ const driveLinks = useDriveLinks(
     },
   }),
 )
+/** What has to be said before it is a loop at all, each with where it is said. */
+const unsaid = computed(() => {
+  const { pitchClass, gaugeUm, cutterType, sequence } = form.value
+  const all = [
+    { at: 'pitch', said: pitchClass !== null, say: 'Say its pitch.' },
+    { at: 'gauge', said: gaugeUm !== null, say: 'Say its gauge.' },
+    { at: 'links', said: form.value.driveLinks.trim() !== '', say: 'Say how many drive links it has.' },
+    { at: 'cutters', said: cutterType !== null, say: 'Say what cutters it has.' },
+    { at: 'sequence', said: sequence !== null, say: 'Say whether it is a full complement or skips.' },
+  ]
+  return all.filter(({ said }) => !said)
+})
 function specOf(): LoopSpec | string {
   const { pitchClass, gaugeUm, cutterType, sequence } = form.value
+  if (pitchClass === null || gaugeUm === null || cutterType === null || sequence === null || unsaid.value[0])
+    return unsaid.value[0]?.say ?? ''
   const lengths: Partial<Record<'newLengthUm' | 'markLengthUm', number>> = {}
   for (const [field, { text, name }] of [
     ['newLengthUm', newLength],
@@ -175,18 +193,15 @@ const CAME = [
 /** What the cutters have between new and the mark, by the form as it stands. */
 const span = computed(() => {
   const spec = specOf()
-  const { newLengthUm, markLengthUm } = typeof spec === 'string' ? specFromProfile({ ...bare() }) : spec
-  return { newUm: newLengthUm, markUm: markLengthUm }
+  if (typeof spec !== 'string') return { newUm: spec.newLengthUm, markUm: spec.markLengthUm }
+  return { newUm: profile.value.newLengthUm.value, markUm: profile.value.markLengthUm.value }
 })
-const bare = () => {
-  const { pitchClass, gaugeUm, cutterType } = form.value
-  return { pitchClass, gaugeUm, cutterType, driveLinks: 72 }
-}
 
 /** Saws that such a loop fits in every part and that have none on them. */
 const freeSaws = computed(() => {
-  const { pitchClass, gaugeUm, cutterType } = form.value
-  const fit = { pitchClass, gaugeUm, cutterType, driveLinks: Number(form.value.driveLinks) }
+  const { pitchClass, gaugeUm } = form.value
+  if (pitchClass === null || gaugeUm === null) return []
+  const fit = { pitchClass, gaugeUm, driveLinks: Number(form.value.driveLinks) }
   return shed.saws.filter((saw) => shed.loopOn(saw.id) === undefined && fitCheck(fit, saw, saw).level === 'fits')
 })
 const places = computed(() => [
@@ -209,7 +224,7 @@ watch(
     begun.value = true
     const { pitchClass, gaugeUm, driveLinks, id } = saw
     const other = form.value.pitchClass === pitchClass ? {} : { fileUm: null }
-    form.value = { ...form.value, ...other, pitchClass, gaugeUm, driveLinks: String(driveLinks), place: id }
+    form.value = { ...form.value, ...other, pitchClass, gaugeUm, driveLinks: String(driveLinks ?? ''), place: id }
   },
   { immediate: true },
 )
@@ -229,12 +244,13 @@ const preview = computed(() => {
 /** The entries that the form makes; a sentence where it cannot be read. */
 function entriesOf(tag: string): NewEntry[] | string {
   const { came, leftUm, leftWithinUm, leftWrong } = form.value
+  if (tag === '') return 'Give it a tag.'
   const odd = [driveLinks, newLength, markLength].map((one) => one.read()).find((read) => typeof read === 'string')
   if (odd !== undefined) return odd
   if (came === null) return 'Say whether it is new or used.'
-  if (came === 'used' && leftWrong !== '') return `What is left: ${leftWrong}`
   const spec = specOf()
   if (typeof spec === 'string') return spec
+  if (came === 'used' && leftWrong !== '') return `What is left: ${leftWrong}`
   const at = Date.now()
   const loopId = nanoid()
   const base = (after: number) => ({
@@ -272,7 +288,9 @@ async function add(then: Then): Promise<void> {
   const entries = entriesOf(tag)
   if (typeof entries === 'string') {
     wrong.value = entries
-    if (form.value.came === null) document.querySelector<HTMLElement>('#came [role=radio]')?.focus()
+    const [first] = unsaid.value
+    const at = tag === '' ? '#tag' : form.value.came === null ? '#came [role=radio]' : first ? `#${first.at}` : null
+    if (at !== null) document.querySelector<HTMLElement>(at)?.focus()
     return
   }
   wrong.value = (await writing.write(entries, `${tag} is in the shed`)) ?? ''
@@ -285,15 +303,7 @@ async function add(then: Then): Promise<void> {
     document.getElementById('tag')?.focus()
     return
   }
-  form.value = {
-    ...form.value,
-    ...NOTHING_LEFT_SAID,
-    tag: '',
-    stamp: '',
-    measured: [],
-    came: null,
-    place: 'bench',
-  }
+  beginAgain()
   await router.push(known ? { name: then === 'measure' ? 'measure' : 'loop', params: { tag } } : { name: 'shed' })
 }
 </script>
@@ -301,6 +311,7 @@ async function add(then: Then): Promise<void> {
 <template>
   <form class="sheet form" @submit.prevent="save('look')">
     <h1>Add a loop</h1>
+    <KeptLine v-if="returned" class="wide" @begin-again="beginAgain" />
     <p class="wide">
       <RouterLink :to="{ name: 'identify' }">Not sure which chain it is? Measure it first.</RouterLink>
     </p>
@@ -331,16 +342,6 @@ async function add(then: Then): Promise<void> {
         <button type="button" class="act small" @click="takeKnown">It is the same</button>
       </p>
     </div>
-    <LeftField
-      v-if="form.came === 'used'"
-      v-model="form.leftUm"
-      v-model:within="form.leftWithinUm"
-      v-model:wrong="form.leftWrong"
-      class="wide"
-      :new-um="span.newUm"
-      :mark-um="span.markUm"
-      :unit="shed.bareUnit"
-    />
     <div v-if="shed.profiles.length > 0" class="field">
       <span class="legend">Start from</span
       ><SelectField
@@ -351,15 +352,18 @@ async function add(then: Then): Promise<void> {
       />
     </div>
     <div class="field">
-      <span class="legend">Pitch</span><SelectField v-model="form.pitchClass" :options="pitches" aria-label="Pitch" />
+      <span class="legend">Pitch</span
+      ><SelectField id="pitch" v-model="form.pitchClass" :options="pitches" aria-label="Pitch" />
     </div>
     <div class="field">
-      <span class="legend">Gauge</span><SelectField v-model="form.gaugeUm" :options="gauges" aria-label="Gauge" />
+      <span class="legend">Gauge</span
+      ><SelectField id="gauge" v-model="form.gaugeUm" :options="gauges" aria-label="Gauge" />
     </div>
     <FigureField id="links" :figure="driveLinks" inputmode="numeric" />
     <div class="field">
       <span class="legend">Cutters</span
       ><SelectField
+        id="cutters"
         v-model="form.cutterType"
         :options="options(CUTTER_TYPES, CUTTER_TYPE_NAMES)"
         aria-label="Cutter type"
@@ -367,9 +371,25 @@ async function add(then: Then): Promise<void> {
     </div>
     <div class="field">
       <span class="legend">Sequence</span
-      ><SelectField v-model="form.sequence" :options="options(SEQUENCES, SEQUENCE_NAMES)" aria-label="Sequence" />
+      ><SelectField
+        id="sequence"
+        v-model="form.sequence"
+        :options="options(SEQUENCES, SEQUENCE_NAMES)"
+        aria-label="Sequence"
+      />
     </div>
-    <div class="field">
+    <LeftField
+      v-if="form.came === 'used' && form.pitchClass !== null"
+      v-model="form.leftUm"
+      v-model:within="form.leftWithinUm"
+      v-model:wrong="form.leftWrong"
+      class="wide"
+      :new-um="span.newUm"
+      :mark-um="span.markUm"
+      :unit="shed.bareUnit"
+    />
+    <p v-else-if="form.came === 'used'" class="soft wide">How much is left is asked once its pitch is said.</p>
+    <div v-if="form.pitchClass !== null" class="field">
       <span class="legend">File</span
       ><SelectField :model-value="file" :options="files" aria-label="File" @update:model-value="form.fileUm = $event" />
     </div>
@@ -384,11 +404,16 @@ async function add(then: Then): Promise<void> {
       <span class="legend">Links</span
       ><SelectField v-model="form.links" :options="options(LINK_KINDS, LINK_KIND_NAMES)" aria-label="Links" />
     </div>
-    <FigureField id="new" :figure="newLength" :placeholder="usualNewLength">New cutter, edge to mark</FigureField>
-    <FigureField id="mark" :figure="markLength" placeholder="0, when you measure to the mark"
-      >Reading at the mark</FigureField
-    >
-    <p class="soft wide" aria-live="polite">{{ preview }} The box or the maker's sheet wins over these figures.</p>
+    <template v-if="form.pitchClass !== null">
+      <FigureField id="new" :figure="newLength" :placeholder="usualNewLength">New cutter, edge to mark</FigureField>
+      <FigureField id="mark" :figure="markLength" placeholder="0, when you measure to the mark"
+        >Reading at the mark</FigureField
+      >
+    </template>
+    <p class="soft wide" aria-live="polite">
+      {{ preview || 'Say its pitch, gauge, drive links and cutters.' }} The box or the maker's sheet wins over these
+      figures.
+    </p>
     <p v-if="wrong" class="stop-text wide" role="alert">{{ wrong }}</p>
     <div class="row wide">
       <button type="submit" class="act next">Add the loop</button>

@@ -37,7 +37,7 @@ import {
 import { NInput } from 'naive-ui'
 import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
-import { addLoopForm } from '../add/addLoopForm'
+import { addLoopForm, EMPTY_LOOP } from '../add/addLoopForm'
 import { useSession } from '../../remote/sessionStore'
 import { useShed } from '../../remote/shedStore'
 import BuildDrawing from './BuildDrawing.vue'
@@ -169,19 +169,14 @@ const missing = computed(() => {
 async function add(): Promise<void> {
   if (spec.value === null) return
   const { pitchClass, driveLinks, cutterType, sequence } = spec.value
-  addLoopForm().value = {
-    ...addLoopForm().value,
-    tag: '',
+  addLoopForm().form.value = {
+    ...EMPTY_LOOP,
     pitchClass,
     gaugeUm: spec.value.gaugeUm,
     driveLinks: String(driveLinks),
     cutterType,
     sequence,
-    fileUm: null,
-    profileId: null,
     measured: byRuler.value ? ['gaugeUm', 'driveLinks'] : ['pitchClass', 'gaugeUm', 'driveLinks'],
-    newLength: '',
-    markLength: '',
   }
   form.value = { ...EMPTY }
   await router.push({ name: 'addLoop' })

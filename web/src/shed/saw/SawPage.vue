@@ -14,11 +14,14 @@ import {
   isFlip,
   sawEntriesThatCount,
   saySawEntry,
-  specLine,
+  FIT_FIELD_NAMES,
+  saySawFit,
+  unreadOf,
   writeLength,
   writeMm,
   whyNotStrikeOfSaw,
   type NewSawEntry,
+  type SawEntryBodies,
   type PitchClass,
   type SawEntry,
   sayDay,
@@ -126,8 +129,8 @@ async function strikeOut(entry: SawEntry): Promise<void> {
   await load()
 }
 
-const form = ref<'none' | 'check' | 'bar' | 'sprocket'>('none')
-const width = useFigure('Width', () => grooveBounds(saw.value?.gaugeUm ?? 1500))
+const form = ref<'none' | 'check' | 'bar' | 'sprocket' | 'read'>('none')
+const width = useFigure('Width', () => grooveBounds(saw.value?.gaugeUm ?? null))
 const depth = useFigure('Depth', () => GROOVE_DEPTH_BOUNDS)
 const burrs = ref<boolean | null>(null)
 async function saveCheck(): Promise<void> {
@@ -158,11 +161,11 @@ async function saveCheck(): Promise<void> {
 const pitches = PITCH_CLASSES.map((value) => ({ value, label: PITCH_PROFILES[value].name }))
 const noses = [...pitches, { value: 'solid', label: 'a solid nose' }]
 const gauges = GAUGES_UM.map((value) => ({ value, label: writeMm(value, 1) }))
-const bar = ref<{ stamp: string; gaugeUm: number; driveLinks: string; nose: PitchClass | 'solid' }>({
+const bar = ref<{ stamp: string; gaugeUm: number | null; driveLinks: string; nose: PitchClass | 'solid' | null }>({
   stamp: '',
-  gaugeUm: 1500,
-  driveLinks: '72',
-  nose: 'threeEighths',
+  gaugeUm: null,
+  driveLinks: '',
+  nose: null,
 })
 const barLinks = useDriveLinks(
   computed({
@@ -172,27 +175,55 @@ const barLinks = useDriveLinks(
     },
   }),
 )
-const sprocket = ref<PitchClass>('threeEighths')
+const sprocket = ref<PitchClass | null>(null)
 function open(which: typeof form.value): void {
   form.value = form.value === which ? 'none' : which
   wrong.value = ''
   if (saw.value === undefined) return
-  bar.value = {
-    stamp: '',
-    gaugeUm: saw.value.gaugeUm,
-    driveLinks: String(saw.value.driveLinks),
-    nose: saw.value.nosePitchClass ?? 'solid',
-  }
-  sprocket.value = saw.value.pitchClass
+  // Another bar is another: nothing of it is known by the one before. What is read off is what stands.
+  const { gaugeUm, driveLinks, nosePitchClass, barStamp = '', pitchClass } = saw.value
+  bar.value =
+    which === 'read'
+      ? { stamp: barStamp, gaugeUm, driveLinks: String(driveLinks ?? ''), nose: nosePitchClass ?? null }
+      : { stamp: '', gaugeUm: null, driveLinks: '', nose: null }
+  sprocket.value = which === 'read' ? pitchClass : null
 }
 function takeBar({ gaugeUm, driveLinks, nosePitchClass }: Saw): void {
-  bar.value = { ...bar.value, gaugeUm, driveLinks: String(driveLinks), nose: nosePitchClass ?? 'solid' }
+  bar.value = { ...bar.value, gaugeUm, driveLinks: String(driveLinks ?? ''), nose: nosePitchClass ?? 'solid' }
+}
+/** What the form says that the saw does not have yet; a sentence where it cannot be read. */
+function readOff(): SawEntryBodies['fitRead'] | string {
+  if (saw.value === undefined) return ''
+  const links = barLinks.read()
+  if (typeof links === 'string') return links
+  const { stamp, gaugeUm, nose } = bar.value
+  const { nosePitchClass = null, barStamp, ...was } = saw.value
+  const noseRead = nose === 'solid' ? null : nose
+  return {
+    ...(sprocket.value === null || sprocket.value === was.pitchClass ? {} : { pitchClass: sprocket.value }),
+    ...(gaugeUm === null || gaugeUm === was.gaugeUm ? {} : { gaugeUm }),
+    ...(links === null || links === was.driveLinks ? {} : { driveLinks: links }),
+    ...(nose === null || noseRead === nosePitchClass ? {} : { nosePitchClass: noseRead }),
+    ...(stamp.trim() === '' || stamp.trim() === barStamp ? {} : { barStamp: stamp.trim() }),
+  }
+}
+async function saveRead(): Promise<void> {
+  const read = readOff()
+  if (typeof read === 'string') wrong.value = read
+  else if (await write({ kind: 'fitRead', ...read }, 'What it takes is noted')) form.value = 'none'
 }
 async function saveBar(): Promise<void> {
   const { stamp, gaugeUm, nose } = bar.value
   const driveLinks = barLinks.read()
-  if (typeof driveLinks !== 'number') {
-    wrong.value = driveLinks ?? 'Say how many drive links it takes.'
+  if (gaugeUm === null || typeof driveLinks !== 'number' || nose === null) {
+    wrong.value =
+      gaugeUm === null
+        ? 'Say which gauge its groove takes.'
+        : typeof driveLinks === 'string'
+          ? driveLinks
+          : driveLinks === null
+            ? 'Say how many drive links it takes.'
+            : 'Say what its nose takes, or that it is a solid one.'
     return
   }
   const nosePitchClass = nose === 'solid' ? null : nose
@@ -201,9 +232,12 @@ async function saveBar(): Promise<void> {
     form.value = 'none'
 }
 async function saveSprocket(): Promise<void> {
-  if (await write({ kind: 'sprocketRenewed', pitchClass: sprocket.value }, 'The sprocket is new')) form.value = 'none'
+  if (sprocket.value === null) wrong.value = 'Say which pitch it takes.'
+  else if (await write({ kind: 'sprocketRenewed', pitchClass: sprocket.value }, 'The sprocket is new'))
+    form.value = 'none'
 }
 
+const unread = computed(() => (saw.value === undefined ? [] : unreadOf(saw.value)))
 const on = computed(() => (saw.value === undefined ? undefined : shed.loopOn(saw.value.id)))
 const candidates = computed(() => {
   const { value } = saw
@@ -248,7 +282,7 @@ const [, WORN_OUT] = SAW_FIGURES.loopsPerSprocket.value
       <div>
         <h1>{{ saw.nickname }}</h1>
         <p>
-          <strong>{{ specLine(saw) }}</strong> ·
+          <strong>{{ saySawFit(saw) }}</strong> ·
           {{ saw.nosePitchClass ? `nose ${PITCH_PROFILES[saw.nosePitchClass].name}` : 'solid nose, or not looked at' }}
         </p>
       </div>
@@ -268,6 +302,21 @@ const [, WORN_OUT] = SAW_FIGURES.loopsPerSprocket.value
         >A loop for this saw</RouterLink
       >
     </header>
+    <p v-if="unread.length > 0" class="caution row" role="status">
+      <span
+        >Nobody has said {{ unread.map((field) => FIT_FIELD_NAMES[field]).join(', ') }}. No loop goes on before it is
+        read off: the bar says most of it, if it has not worn off.</span
+      >
+      <button
+        v-if="session.isLead"
+        type="button"
+        class="act small"
+        :aria-expanded="form === 'read'"
+        @click="open('read')"
+      >
+        Read off …
+      </button>
+    </p>
     <p v-if="asKept" class="soft">Bar, sprocket and log as this device last heard of them, {{ shed.age() }}.</p>
     <p v-if="wrong" class="stop-text" role="alert">{{ wrong }}</p>
 
@@ -281,7 +330,7 @@ const [, WORN_OUT] = SAW_FIGURES.loopsPerSprocket.value
           >
           <dt>Groove</dt>
           <dd>
-            <strong>{{ writeMm(saw.gaugeUm, 1) }}</strong>{{
+            <strong>{{ saw.gaugeUm === null ? 'not known' : writeMm(saw.gaugeUm, 1) }}</strong>{{
               answer.state.bar.grooveWidthUm === null
                 ? ', wear not measured'
                 : `, measured ${writeLength(answer.state.bar.grooveWidthUm, shed.lengths)}`
@@ -322,6 +371,15 @@ const [, WORN_OUT] = SAW_FIGURES.loopsPerSprocket.value
           <button v-if="session.isLead" type="button" class="act" :aria-expanded="form === 'bar'" @click="open('bar')">
             Another bar …
           </button>
+          <button
+            v-if="session.isLead && unread.length === 0"
+            type="button"
+            class="act"
+            :aria-expanded="form === 'read'"
+            @click="open('read')"
+          >
+            Read otherwise …
+          </button>
         </p>
         <form v-if="form === 'check'" class="stack inner" @submit.prevent="saveCheck">
           <p class="caution">Engine off and cold or battery out, chain off, gloves on: burrs are sharp.</p>
@@ -345,7 +403,18 @@ const [, WORN_OUT] = SAW_FIGURES.loopsPerSprocket.value
             ><button type="submit" class="act next">Save</button>
           </p>
         </form>
-        <form v-if="form === 'bar'" class="stack inner" @submit.prevent="saveBar">
+        <form
+          v-if="form === 'bar' || form === 'read'"
+          class="stack inner"
+          @submit.prevent="form === 'bar' ? saveBar() : saveRead()"
+        >
+          <p class="soft">
+            {{
+              form === 'bar'
+                ? 'Another bar: hours and wear begin anew.'
+                : 'The same bar and sprocket as before: their hours and wear stay.'
+            }}
+          </p>
           <BarStampField
             v-model="bar.stamp"
             field-id="new-bar-stamp"
@@ -361,7 +430,13 @@ const [, WORN_OUT] = SAW_FIGURES.loopsPerSprocket.value
           <div class="field">
             <span class="legend">Nose</span><SelectField v-model="bar.nose" :options="noses" aria-label="Nose" />
           </div>
-          <button type="submit" class="act next">It has this bar now</button>
+          <div v-if="form === 'read'" class="field">
+            <span class="legend">Sprocket</span
+            ><SelectField v-model="sprocket" :options="pitches" aria-label="Pitch of the sprocket" />
+          </div>
+          <button type="submit" class="act next">
+            {{ form === 'bar' ? 'It has this bar now' : 'That is what it takes' }}
+          </button>
         </form>
       </section>
       <section class="sheet stack">
@@ -369,7 +444,7 @@ const [, WORN_OUT] = SAW_FIGURES.loopsPerSprocket.value
         <dl class="fact-list">
           <dt>Pitch</dt>
           <dd>
-            <strong>{{ PITCH_PROFILES[saw.pitchClass].name }}</strong>
+            <strong>{{ saw.pitchClass === null ? 'not known' : PITCH_PROFILES[saw.pitchClass].name }}</strong>
           </dd>
           <dt>Since</dt>
           <dd>{{ answer.state.sprocket.since ? dayOf(answer.state.sprocket.since) : 'before the log began' }}</dd>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { PITCH_PROFILES, writeMm, type Um } from '@undercliff/core'
+import { saySawFit, type Um } from '@undercliff/core'
 import type { Saw } from '@undercliff/contract'
 import { NInput } from 'naive-ui'
 import { computed } from 'vue'
@@ -8,15 +8,13 @@ import { barByStamp } from './stamps'
 
 /** What is stamped on a bar; where the crew has had such a bar, what it was is one press away. */
 const stamp = defineModel<string>({ required: true })
-const { fieldId, gaugeUm, driveLinks } = defineProps<{ fieldId: string; gaugeUm: Um; driveLinks: string }>()
+const { fieldId, gaugeUm, driveLinks } = defineProps<{ fieldId: string; gaugeUm: Um | null; driveLinks: string }>()
 const emit = defineEmits<{ take: [bar: Saw] }>()
 const shed = useShed()
 const known = computed(() => {
   const found = barByStamp(stamp.value, shed.saws)
   return found?.gaugeUm === gaugeUm && String(found.driveLinks) === driveLinks ? null : found
 })
-const said = ({ pitchClass, gaugeUm: groove, driveLinks: links }: Saw): string =>
-  `${PITCH_PROFILES[pitchClass].name}, ${writeMm(groove, 1)}, ${links} drive links`
 </script>
 
 <template>
@@ -24,7 +22,7 @@ const said = ({ pitchClass, gaugeUm: groove, driveLinks: links }: Saw): string =
     <label :for="fieldId">Stamped on the bar <span class="soft">(if you can read it)</span></label
     ><NInput v-model:value="stamp" :maxlength="40" :input-props="{ id: fieldId }" placeholder="" />
     <p v-if="known" class="row" role="status">
-      <span>{{ known.barStamp }} was {{ said(known) }}, on {{ known.nickname }}.</span>
+      <span>{{ known.barStamp }} was {{ saySawFit(known) }}, on {{ known.nickname }}.</span>
       <button type="button" class="act small" @click="emit('take', known)">It is the same</button>
     </p>
   </div>
