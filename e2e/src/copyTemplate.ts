@@ -1,4 +1,4 @@
-import { cpSync, existsSync } from 'node:fs'
+import { cpSync, existsSync, rmSync } from 'node:fs'
 import { join } from 'node:path'
 
 /** Where a run keeps data folders as they are after a first start, for its tests to begin with. */
@@ -12,5 +12,7 @@ export function copyTemplate(flags: readonly string[], to: string): boolean {
   const [dir, name] = [process.env[TEMPLATES], nameOf(flags)]
   if (dir === undefined || name === null || !existsSync(join(dir, name))) return false
   cpSync(join(dir, name), to, { recursive: true })
+  // Each copy takes a port and a password of its own.
+  rmSync(join(to, 'database.json'), { force: true })
   return true
 }

@@ -149,6 +149,13 @@ async function breakOff(page: Page, undercliff: Undercliff, tag: string): Promis
   expect([half.waitingSide, decide(half, DEFAULT_RULES).fitForUse], tag).toEqual([expect.any(String), false])
   const { loops } = await undercliff.json<ShedAnswer>('/api/shed')
   expect(loops.find((loop) => loop.tag === tag)?.fitForUse).toBe(false)
+  // Wherever it is come across it says so.
+  await page.keyboard.press('/')
+  await page.getByRole('combobox', { name: /Search/ }).fill(tag)
+  await expect(
+    page.getByRole('option', { name: new RegExp(`^${tag}.*not fit.*${half.waitingSide ?? ''} side waits`) }),
+  ).toBeVisible()
+  await page.keyboard.press('Escape')
 }
 
 /** What stands afterwards: both sides, what hurt them gone, and every reading taken. */

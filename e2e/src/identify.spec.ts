@@ -27,3 +27,25 @@ test('a loop that nobody knows is told apart by three measurements and added', a
     page.getByText('3/8" low profile · 1.3 mm · 50 links · low-profile chipper, full complement'),
   ).toBeVisible()
 })
+
+test('a drive link between two gauges offers both and goes on; what is stamped is a gauge', async ({ page, open }) => {
+  await open('/identify')
+  await page.getByLabel('Span over three rivets', { exact: true }).fill('19.05')
+  const thickness = page.getByLabel('Thickness of a drive link', { exact: true })
+  // Links of 1.5 mm and worn ones of 1.6 mm both measure so.
+  await thickness.fill('1.50')
+  const either = page.locator('[data-either]')
+  await expect(either).toContainText('The groove of its bar tells.')
+  await expect(either.getByRole('radio')).toHaveText(['1.5 mm', '1.6 mm'])
+  await page.getByLabel('Drive links, counted').fill('72')
+  await page.getByRole('radio', { name: 'semi-chisel' }).click()
+  await expect(page.getByRole('button', { name: 'Add it as a new loop' })).toHaveCount(0)
+  await either.getByRole('radio', { name: '1.6 mm' }).click()
+  await expect(page.getByText('the nearest to 1.50 mm measured')).toBeVisible()
+  await expect(page.getByRole('button', { name: 'Add it as a new loop' })).toBeVisible()
+  await thickness.fill('58')
+  await expect(page.getByText('1.5 mm stamped')).toBeVisible()
+  await expect(either).toHaveCount(0)
+  await thickness.fill('1.4')
+  await expect(page.getByRole('button', { name: 'Add it as a new loop' })).toHaveCount(0)
+})

@@ -3,7 +3,7 @@ import { readFileSync } from 'node:fs'
 import { fileURLToPath } from 'node:url'
 import Papa from 'papaparse'
 import { messyBook } from './fixtures/messyBook'
-import { expect, setUp, test, violations } from './testing'
+import { expect, logOf, setUp, test, violations } from './testing'
 import { Undercliff } from './undercliff'
 
 const MESSY = fileURLToPath(new URL('./fixtures/messy.csv', import.meta.url))
@@ -85,6 +85,60 @@ test('files that are no spreadsheet are told, and a column that is not guessed i
   await expect(page.getByRole('heading', { name: 'What becomes of 1 row' })).toBeVisible()
   await expect(page.getByRole('button', { name: 'Bring in 1 loop' })).toBeEnabled()
   expect(info.errors).toEqual([])
+})
+
+test('what a form would doubt is doubted; the file stays through leaving the page; all of it is undone in one', async ({
+  page,
+  open,
+  undercliff,
+}) => {
+  const rows = [
+    'Tag,Pitch,Gauge,DL,Cutter left,Type,Saw,Remarks',
+    'N1,3/8,.050,72,4.6,semi-chisel,Dotterel,hit a nail on Friday',
+    'N2,3/8,1.5,72,,skip tooth,Dotterel box,',
+    '3-Sep,3/8,1.5,72,,semi chisel,,',
+  ]
+  const before = await undercliff.json<ShedAnswer>('/api/shed')
+  const bringIn = async (): Promise<void> => {
+    await page.getByLabel('CSV or XLSX').setInputFiles({
+      name: 'wall.csv',
+      mimeType: 'text/csv',
+      buffer: Buffer.from(rows.join('\n')),
+    })
+    await expect(page.getByRole('heading', { name: 'What becomes of 3 rows' })).toBeVisible()
+  }
+  const fate = (tag: string) =>
+    page.locator('[data-fate]').filter({ has: page.locator('.tag').getByText(tag, { exact: true }) })
+  await open('/import')
+  await bringIn()
+  await expect(fate('N1')).toContainText('about 4.6 mm left')
+  await expect(fate('N1')).toContainText(/nail/)
+  await expect(fate('N2')).toContainText('full skip')
+  await expect(fate('3-Sep')).toContainText(/date/)
+  await page.getByRole('link', { name: 'Bench' }).click()
+  await page.goBack()
+  await expect(page.getByRole('heading', { name: 'What becomes of 3 rows' })).toBeVisible()
+  const leaveOut = page.getByRole('button', { name: /^Leave out the/ })
+  if (await leaveOut.isVisible()) await leaveOut.click()
+  await page.getByRole('button', { name: /^Bring in \d+ loops?/ }).click()
+  await expect(page.getByText(/in the shed, and 1 saw\./)).toBeVisible()
+  expect((await logOf(undercliff, 'N1')).map(({ kind }) => kind)).toContain('struck')
+  await page.getByRole('button', { name: 'Undo' }).click()
+  await expect
+    .poll(async () => {
+      const { loops, saws } = await undercliff.json<ShedAnswer>('/api/shed')
+      const here = saws.filter(({ gone }) => gone === null).map(({ nickname }) => nickname)
+      return { loops: loops.filter(({ retired }) => !retired).length, saws: here }
+    })
+    .toEqual({
+      loops: before.loops.filter(({ retired }) => !retired).length,
+      saws: before.saws.filter(({ gone }) => gone === null).map(({ nickname }) => nickname),
+    })
+  // Tags and the saw's name are free: it can come in again.
+  await page.goto(`${undercliff.address}/import`)
+  await bringIn()
+  await expect(fate('N1')).not.toContainText('is taken')
+  await expect(fate('N1')).toContainText('on Dotterel')
 })
 
 test('an XLSX comes in as a CSV does', async ({ page, open }) => {

@@ -51,6 +51,18 @@ test('the kit by keyboard: add a wheel, say that it rang, take a file out of the
   await expect(row).toHaveCount(0)
   await page.getByRole('button', { name: 'Undo' }).press('Enter')
   await expect(row).toBeVisible()
+
+  // The lines of a guide are its own, and outlive a change of its name.
+  const guide = page.locator('[data-kit-item]').filter({ hasText: 'lines at 25°, 30°, 35°' })
+  await guide.getByRole('button', { name: /^Change/ }).press('Enter')
+  const lines = page.getByLabel(/^Angle lines on it/)
+  await expect(lines).toHaveValue('25, 30, 35')
+  await lines.fill('10, 22,5, steep')
+  await page.getByRole('button', { name: 'Save' }).press('Enter')
+  await expect(page.getByRole('alert')).toContainText('“steep” is no angle of a guide')
+  await lines.fill('10, 22,5 35')
+  await page.getByRole('button', { name: 'Save' }).press('Enter')
+  await expect(page.locator('[data-kit-item]').filter({ hasText: 'lines at 10°, 22.5°, 35°' })).toBeVisible()
 })
 
 test('a worn file gets more strokes, and a fresh one is proposed where it pays', async ({ page, open, undercliff }) => {

@@ -268,6 +268,7 @@ test.describe('out of range', () => {
       .tap()
     await expect(inHand(cold).getByRole('heading', { name: contested })).toBeVisible()
     await cold.locator('[data-tank]').tap()
+    await expect(cold.locator('[data-today]')).toContainText('1 tank')
     await cold.locator('[data-tank]').tap()
     await expect(cold.locator('[data-today]')).toContainText('2 tanks')
     // All loops open, and what is measured counts.

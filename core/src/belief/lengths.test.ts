@@ -46,7 +46,12 @@ const anyStep: fc.Arbitrary<Step> = fc.oneof(
   }),
   fc.record({
     kind: fc.constant('file' as const),
-    strokes: fc.option(fc.record({ left: fc.integer({ min: 0, max: 10 }), right: fc.integer({ min: 0, max: 10 }) })),
+    // Counts that differ by side say something of the hand, which is no step of a linear filter.
+    strokes: fc.option(
+      fc
+        .record({ count: fc.integer({ min: 0, max: 10 }), sides: fc.constantFrom('both', 'left', 'right') })
+        .map(({ count, sides }) => ({ left: sides === 'right' ? 0 : count, right: sides === 'left' ? 0 : count })),
+    ),
     by: fc.constantFrom('first', 'second', 'third', undefined),
   }),
 )
@@ -146,6 +151,98 @@ function read(um: (cutter: number) => number, cutters: readonly number[] = ALL):
 
 const gapOf = (belief: LengthBelief): Normal => sideDifference(belief) ?? { mean: NaN, variance: NaN }
 
+describe('counts that differ by side', () => {
+  const filedAt = (belief: LengthBelief, left: number, right: number, times: number): Normal => {
+    for (let i = 0; i < times; i += 1) fileLengths(belief, { ...counted(left, right), by: 'anna' })
+    return gapOf(belief)
+  }
+
+  test.each([
+    [5, 3],
+    [3, 5],
+    [4, 3],
+    [11, 9],
+    [6, 2],
+  ])(
+    '%i : %i every time moves the sides by nothing, and holds both that they stayed and that they came apart',
+    (...counts) => {
+      const even = sd(
+        filedAt(
+          read(() => 7900),
+          4,
+          4,
+          1,
+        ),
+      )
+      let before = even
+      for (let times = 1; times <= 8; times += 1) {
+        const gap = filedAt(
+          read(() => 7900),
+          ...counts,
+          times,
+        )
+        expect(gap.mean).toBeCloseTo(0, 6)
+        expect(sd(gap), 'wider with every one').toBeGreaterThan(before)
+        before = sd(gap)
+        const apart = 20 * (counts[1] - counts[0]) * times
+        expect(Math.abs(apart), `${times} times`).toBeLessThan(2.2 * sd(gap))
+      }
+    },
+  )
+
+  test('even out sides that are known to differ', () => {
+    const uneven = read((i) => (isLeft(i) ? 7900 : 7820))
+    expect(Math.abs(gapOf(uneven).mean - 80)).toBeLessThan(2)
+    expect(Math.abs(filedAt(uneven, 7, 3, 1).mean)).toBeLessThan(2)
+    expect(Math.abs(filedAt(uneven, 7, 3, 3).mean), 'and no further').toBeLessThan(2)
+  })
+
+  test('one side alone loses what its strokes take', () => {
+    expect(
+      filedAt(
+        read(() => 7900),
+        5,
+        0,
+        1,
+      ).mean,
+    ).toBeCloseTo(-100, 0)
+    const only = read(() => 7900)
+    fileLengths(only, { ...counted(5, 3), only: 'left' })
+    expect(gapOf(only).mean).toBeCloseTo(-100, 0)
+  })
+
+  /** Filed 5 : 3 and read every time: the sides stay, or come apart. */
+  function inRounds(apart: boolean): LengthBelief {
+    const belief = read(() => 7900)
+    for (let round = 1; round <= 6; round += 1) {
+      filedAt(belief, 5, 3, 1)
+      for (const i of ALL) readLengthOf(belief, i, 7900 - round * (apart ? (isLeft(i) ? 100 : 60) : 80), CALIPER)
+      settleReadings(belief)
+    }
+    return belief
+  }
+
+  test('readings say which it was: a hand that bites less on the left, or sides that come apart', () => {
+    const [weak, plain] = [inRounds(false), inRounds(true)]
+    const [before, beforePlain] = [gapOf(weak).mean, gapOf(plain).mean]
+    // So many strokes on each side from such a hand leave the left longer; from the other the sides stay as they are.
+    expect(filedAt(copyLengths(weak), 10, 10, 1).mean - before).toBeGreaterThan(60)
+    expect(Math.abs(filedAt(copyLengths(plain), 10, 10, 1).mean - beforePlain)).toBeLessThan(25)
+    // And counts are believed as they are once the hand is known.
+    const gone = filedAt(copyLengths(plain), 5, 3, 1).mean - beforePlain
+    expect(gone).toBeLessThan(-20)
+  })
+
+  test('what it takes off both sides together stays', () => {
+    const belief = read(() => 7900)
+    const before = sideLevel(belief, 'left')?.mean ?? NaN
+    filedAt(belief, 5, 3, 1)
+    const [left, right] = [sideLevel(belief, 'left')?.mean ?? NaN, sideLevel(belief, 'right')?.mean ?? NaN]
+    expect(before * 2 - left - right).toBeGreaterThan(130)
+    expect(before * 2 - left - right).toBeLessThan(170)
+  })
+})
+
 describe('whoever files it', () => {
   /** Filed and read in turns by people who take so much more on the left than on the right, for each of ten strokes. */
   function inTurns(leans: Readonly<Record<string, number>>, rounds = 6): LengthBelief {
@@ -174,7 +271,7 @@ describe('whoever files it', () => {
     expect(Math.abs(tookMore(belief, 'carl'))).toBeLessThan(10)
     // Of somebody new, and of nobody in particular, as little is known as ever.
     expect(tookMore(belief, 'dora')).toBeCloseTo(0, 6)
-    expect(belief.filers).toEqual(['anna', 'ben', 'carl'])
+    expect(belief.filers.map(({ by }) => by)).toEqual(['anna', 'ben', 'carl'])
   })
 
   test('how somebody leans outlives a grind, and filing down to the shortest', () => {

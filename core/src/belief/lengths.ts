@@ -11,6 +11,7 @@ import {
   insertShared,
   levelAll,
   levelSome,
+  loadOf,
   loadsOf,
   meanOf,
   mergeShared,
@@ -99,14 +100,24 @@ const MOST_FILERS = 4
 /** Sharpenings after which the bite is let wander. */
 const WANDERS_AFTER = 4
 
+/** Somebody who files the loop. */
+interface Filer {
+  /** Null where nobody said who. */
+  readonly by: string | null
+  /** Whether their counts ever differed by side, before readings told how they lean. */
+  counts: 'alike' | 'apart' | 'told'
+  /** Whether they filed it since both sides were read. */
+  sinceRead: boolean
+}
+
 /** What is known of the lengths of a loop's cutters, and of what a sharpening takes off them. */
 export interface LengthBelief {
   readonly hands: readonly Hand[]
   readonly tied: Tied
   /** The latest shift of each side. */
   readonly shift: { left: number | null; right: number | null }
-  /** Who has filed it: the bite of each side is the first one's; null where nobody said. */
-  readonly filers: (string | null)[]
+  /** Who has filed it: the bite of each side is the first one's. */
+  readonly filers: Filer[]
   /** Whether a cutter of a side was read since its latest shift, so that the next filing begins another. */
   readonly readSince: { left: boolean; right: boolean }
   /** Sharpenings since the bite was last let wander. */
@@ -117,7 +128,7 @@ export const copyLengths = (belief: LengthBelief): LengthBelief => ({
   ...belief,
   tied: copyTied(belief.tied),
   shift: { ...belief.shift },
-  filers: [...belief.filers],
+  filers: belief.filers.map((filer) => ({ ...filer })),
   readSince: { ...belief.readSince },
 })
 
@@ -338,7 +349,12 @@ function bitesOf({ strokes, usualUm, fileAge, person = EVERYBODY, only }: Filing
 export function fileLengths(belief: LengthBelief, filing: Filing): number[] {
   const { hands, tied } = belief
   const { strokes, atLeastUm, by, person = EVERYBODY } = filing
+  readingsTell(belief)
   const lean = by === undefined ? null : leanOf(belief, by, filing.lean)
+  const filer = by === undefined ? undefined : filerOf(belief, by)
+  if (strokes !== null && filing.only === undefined && strokes.left > 0 && strokes.right > 0)
+    takeAsLean(belief, filer, { left: bitesOf(filing, 'left'), right: bitesOf(filing, 'right') }, lean)
+  if (filer !== undefined) filer.sinceRead = true
   const took = { left: 0, right: 0 }
   const loads = { left: NOTHING, right: NOTHING }
   for (const hand of HANDS) {
@@ -371,10 +387,26 @@ export function fileLengths(belief: LengthBelief, filing: Filing): number[] {
  */
 function leanOf(belief: LengthBelief, by: string | null, lean: Normal = ANY_LEAN): number | null {
   const { filers } = belief
-  if (!filers.includes(by) && filers.length < MOST_FILERS) tellApart(belief, by, lean)
-  const who = filers.indexOf(by)
-  if (who === 0) return null
-  return LEARNED - 1 + (who < 0 ? MOST_FILERS - 1 : who)
+  if (filers.every((one) => one.by !== by) && filers.length < MOST_FILERS) tellApart(belief, by, lean)
+  const who = placeOf(belief, by)
+  return who === 0 ? null : LEARNED - 1 + who
+}
+
+/** Which of those who are told apart somebody is. */
+function placeOf({ filers }: LengthBelief, by: string | null): number {
+  const who = filers.findIndex((one) => one.by === by)
+  return who < 0 ? MOST_FILERS - 1 : who
+}
+
+const filerOf = (belief: LengthBelief, by: string | null): Filer | undefined => belief.filers[placeOf(belief, by)]
+
+/** Where both sides were read, they told how those lean who filed it before. */
+function readingsTell({ filers, readSince }: LengthBelief): void {
+  if (!readSince.left || !readSince.right) return
+  for (const filer of filers) {
+    if (filer.sinceRead) filer.counts = 'told'
+    filer.sinceRead = false
+  }
 }
 
 /** Somebody files the loop who never did. */
@@ -392,8 +424,67 @@ function tellApart(belief: LengthBelief, by: string | null, lean: Normal): void 
     insertShared(tied, learnedIn(belief), lean)
     for (const hand of HANDS) if (shift[hand] !== null) shift[hand] += 1
   }
-  filers.push(by)
+  filers.push({ by, counts: lean.variance < LEAN_TOLD * ANY_LEAN.variance ? 'told' : 'alike', sinceRead: false })
 }
+
+/** How somebody leans was told on other loops where its variance is less than this part of anybody's. Starting value. */
+const LEAN_TOLD = 0.75
+/** No hand is taken to lean by more than this part of what a stroke takes off. Starting value. */
+const LEAN_MOST = 0.5
+
+/**
+ * More strokes on one side than on the other are given for a reason. So far as they even out sides that are known to
+ * differ, they do. So far as they do not, they say first that a stroke bites less on that side: the sides stay where
+ * they are believed to be, and that they may have come apart instead makes the belief wider, with every such filing
+ * more, until something is read. Once readings have told how somebody leans, that is believed and not the counts.
+ *
+ * @param filer who it is; where nobody can say, nothing is said of their hand
+ * @param bites usual strokes that a cutter of each side gets
+ * @param lean place of how who files it leans; null where the bite of each side tells it
+ */
+function takeAsLean(
+  belief: LengthBelief,
+  filer: Filer | undefined,
+  bites: Readonly<Record<Hand, number>>,
+  lean: number | null,
+): void {
+  const { tied } = belief
+  if (filer === undefined || filer.counts === 'told') return
+  // Equal counts are what everybody gives who thinks of nothing.
+  if (bites.left !== bites.right) filer.counts = 'apart'
+  else if (filer.counts === 'alike') return
+  const [left, right] = [tied.shared[SHARED.left] ?? 0, tied.shared[SHARED.right] ?? 0]
+  const mean = (left + right) / 2
+  const leansBy = lean === null ? (left - right) / 2 : (tied.shared[lean] ?? 0)
+  const apart = bites.left * (mean + leansBy) - bites.right * (mean - leansBy)
+  const before = sideDifference(belief)?.mean ?? 0
+  const evensOut = before * apart > 0 ? Math.abs(before) + Math.min(Math.abs(before), mean) : 0
+  const unexplained = Math.sign(apart) * Math.max(0, Math.abs(apart) - evensOut)
+  const wanted = leansBy - unexplained / (bites.left + bites.right)
+  const most = Math.max(LEAN_MOST * mean, Math.abs(leansBy))
+  const by = Math.min(most, Math.max(-most, wanted)) - leansBy
+  if (by === 0) return
+  const places = lean === null ? [SHARED.left, SHARED.right] : [lean]
+  places.forEach((place, i) => {
+    const change = i === 0 ? by : -by
+    tied.shared[place] = (tied.shared[place] ?? 0) + change
+    // What earlier filings took stays as it is believed.
+    for (let cutter = 0; cutter < tied.own.length; cutter += 1)
+      tied.own[cutter] = (tied.own[cutter] ?? 0) - loadOf(tied, cutter, place) * change
+  })
+  const wider = Math.min(by ** 2, Math.max(0, ANY_LEAN.variance + by ** 2 - leanVariance(tied, lean)))
+  for (const place of places) addCov(tied, place, place, wider)
+  if (lean === null) addCov(tied, SHARED.left, SHARED.right, -wider)
+}
+
+/** How vague it is how somebody leans. */
+const leanVariance = (tied: Tied, lean: number | null): number =>
+  lean === null
+    ? (covOf(tied, SHARED.left, SHARED.left) +
+        covOf(tied, SHARED.right, SHARED.right) -
+        2 * covOf(tied, SHARED.left, SHARED.right)) /
+      4
+    : covOf(tied, lean, lean)
 
 /** How much of something shared comes off a cutter. */
 interface Load {

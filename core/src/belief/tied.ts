@@ -99,7 +99,7 @@ export function keepTied(tied: Tied): Tied {
 }
 
 /** How much of something shared is in a cutter. */
-const loadOf = ({ loads, room }: Tied, cutter: number, place: number): number => loads[cutter * room + place]!
+export const loadOf = ({ loads, room }: Tied, cutter: number, place: number): number => loads[cutter * room + place]!
 
 /** Puts more of something shared into a cutter. */
 export function addLoad({ loads, room }: Tied, cutter: number, place: number, by: number): void {

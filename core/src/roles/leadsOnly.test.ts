@@ -6,7 +6,14 @@ import { isLeadsJob, leadsOnly, leadsOnlyOfSaw, STRIKE_DAYS } from './leadsOnly'
 
 // What a crew lets anybody write: common practice. A new kind is neither until it is named in the code.
 const LEADS: readonly EntryKind[] = ['registered', 'specChanged', 'retagged', 'retired', 'dutyChanged']
-const LEADS_OF_SAWS: readonly SawEntryKind[] = ['barFitted', 'sprocketRenewed', 'sawRenamed', 'sawGone', 'sawBack']
+const LEADS_OF_SAWS: readonly SawEntryKind[] = [
+  'barFitted',
+  'fitRead',
+  'sprocketRenewed',
+  'sawRenamed',
+  'sawGone',
+  'sawBack',
+]
 
 const log = new Log().add('retired', { reason: 'worn' }).add('ran', { tanks: 1, conditions: 'clean' }).entries
 const BY = { personId: 'me', nowMs: Date.parse('2026-02-01T00:00:00.000Z') }

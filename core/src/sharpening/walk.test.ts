@@ -139,7 +139,9 @@ describe('a parcel', () => {
     expect(admitAll(all, Infinity).problems).toEqual([])
     const state = fold(all)
     expect(state?.sharpenings).toBe(1)
-    expect(state?.cutters[1]?.length).toMatchObject({ um: 6380, known: 'measured' })
+    expect(state?.cutters[1]?.length.known).toBe('measured')
+    // Within what a caliper leaves open: the others of its side have a say.
+    expect(Math.abs((state?.cutters[1]?.length.um ?? 0) - 6380)).toBeLessThan(10)
     expect(state?.sharpeningsSinceGauges).toBe(0)
   })
 

@@ -2,7 +2,15 @@ import { fromInch, fromMm, fromThou, UM_PER_INCH, UM_PER_MM, type LengthUnit, ty
 
 /** Why a piece of text was not taken for a length. */
 export type LengthRefusal =
-  'empty' | 'notALength' | 'unknownUnit' | 'twoSeparators' | 'zeroDenominator' | 'fractionOfMm' | 'negative' | 'tooLong'
+  | 'empty'
+  | 'aCode'
+  | 'notALength'
+  | 'unknownUnit'
+  | 'twoSeparators'
+  | 'zeroDenominator'
+  | 'fractionOfMm'
+  | 'negative'
+  | 'tooLong'
 
 /** A length as it was read, or why it was not. */
 export type LengthReading =
@@ -32,6 +40,7 @@ const LIKELY_UM = { least: 50, most: 1_100_000 } as const
 
 const MESSAGES: Record<LengthRefusal, string> = {
   empty: 'Nothing was typed.',
+  aCode: 'That is a code, as of a pack or a page, and not a length.',
   notALength: 'That is not a length.',
   unknownUnit: 'The unit is not one that is read here: mm, in or thou.',
   twoSeparators: 'There is more than one decimal mark.',
@@ -59,6 +68,8 @@ const UNITS: Record<string, LengthUnit> = {
 
 const DECIMAL = /^(\d+(?:\.\d*)?|\.\d+)$/
 const FRACTION = /^(?:(\d+)(?:\s+|-))?(\d+)\/(\d+)$/
+/** What a scanner types into a field that is meant for a reading: the digits of a pack, or a web address. */
+const CODE = /^\d{8,}$|:\/\//
 const SPLIT = /^(-?)\s*([\d.,\s/-]*[\d.,])\s*(.*)$/
 
 /** Vulgar fractions, primes, odd spaces and slashes brought to plain ASCII. */
@@ -92,7 +103,8 @@ function nearestTo(text: string, bare: 'mm' | 'inch'): string | null {
 }
 
 function refuse(reason: LengthRefusal, text: string, bare: 'mm' | 'inch'): LengthReading {
-  return { ok: false, reason, message: MESSAGES[reason], nearest: nearestTo(text, bare) }
+  const nearest = reason === 'aCode' ? null : nearestTo(text, bare)
+  return { ok: false, reason, message: MESSAGES[reason], nearest }
 }
 
 type Parsed =
@@ -119,6 +131,7 @@ function readFraction(number: string, named: LengthUnit | null): Parsed {
 
 function read(text: string, bare: 'mm' | 'inch'): Parsed {
   if (text === '') return no('empty')
+  if (CODE.test(text)) return no('aCode')
   const split = SPLIT.exec(text)
   if (split === null) return no('notALength')
   const [, sign, rawNumber = '', suffix = ''] = split

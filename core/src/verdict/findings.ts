@@ -270,7 +270,8 @@ function unevenness(state: LoopState, rules: FindingRules, summary: Forecast['su
       value: um(spreadUm),
       limit: um(rules.evennessUm),
       limitFrom: 'house',
-      known: shortest.length.known === 'measured' ? longest.length.known : shortest.length.known,
+      // While a reading is held out nobody knows how far they differ.
+      known: state.held.length === 0 && shortest.length.known === 'measured' ? longest.length.known : 'estimated',
       chance,
     })
   return reasons

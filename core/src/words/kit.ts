@@ -66,7 +66,8 @@ export function sayKitItem(item: KitItem, { lengths }: Figures): string {
     }
     case 'guide': {
       const serves = item.serves.map((pitch) => PITCH_PROFILES[pitch].name).join(', ')
-      return `${TOOL_NAMES[item.tool]}${serves === '' ? '' : `, for ${serves}`}`
+      const lines = item.linesDeg === undefined ? '' : `, lines at ${item.linesDeg.join('°, ')}°`
+      return `${TOOL_NAMES[item.tool]}${serves === '' ? '' : `, for ${serves}`}${lines}`
     }
     case 'plate': {
       const steps = item.stepsUm.map((um) => writeLength(um, lengths)).join(' and ')

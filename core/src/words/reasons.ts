@@ -163,6 +163,14 @@ const RULE_WORDS: { readonly [R in Rule]: (told: Told) => string } = {
  */
 export const sayReason = (reason: Reason, figures: Figures): string => RULE_WORDS[reason.rule](toldOf(reason, figures))
 
+/**
+ * Which side of a loop waits whose sharpening was broken off, in a word or two; null where none does.
+ *
+ * @param reason what decides its verdict
+ */
+export const sayWaitingSide = (reason: Pick<Reason, 'rule' | 'hand'> | null): string | null =>
+  reason?.rule === 'sideWaits' || reason?.rule === 'begunNotEnded' ? `${reason.hand ?? 'left'} side waits` : null
+
 function sayDoubt(kind: DoubtKind, cutter: number | '?', value: string): string {
   switch (kind) {
     case 'grew':

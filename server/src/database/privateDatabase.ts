@@ -8,6 +8,7 @@ import {
   openSync,
   readdirSync,
   readFileSync,
+  realpathSync,
   renameSync,
   rmSync,
   statfsSync,
@@ -17,7 +18,7 @@ import { createServer } from 'node:net'
 import { tmpdir, userInfo } from 'node:os'
 import { join } from 'node:path'
 import { setTimeout as sleep } from 'node:timers/promises'
-import { createConnection } from 'mysql2/promise'
+import { createConnection, type RowDataPacket } from 'mysql2/promise'
 import { findProgram } from './findProgram'
 import { ofFolder, StartProblem } from './startProblem'
 
@@ -88,14 +89,30 @@ export const portIsFree = (port: number): Promise<boolean> =>
     )
   })
 
-async function answers(credentials: Credentials): Promise<boolean> {
+/** The port is that of another data folder's server. */
+class AnothersPort extends Error {}
+
+/**
+ * Whether the server of these files answers.
+ *
+ * @throws AnothersPort where one of a copied data folder does, which has the same password and was quicker to take the
+ * port: to write there would be to write into another shed
+ */
+async function answers({ files }: Places, credentials: Credentials): Promise<boolean> {
+  const serving = await datadirAt(credentials)
+  if (serving !== null && serving !== realpathSync(files)) throw new AnothersPort(serving)
+  return serving !== null
+}
+
+/** The files that whoever answers there serves; null where nobody lets us in. */
+async function datadirAt(credentials: Credentials): Promise<string | null> {
   try {
     const connection = await createConnection({ uri: urlOf(credentials), connectTimeout: 1000 })
-    await connection.query('select 1')
+    const [rows] = await connection.query<RowDataPacket[]>('select @@datadir as dir')
     await connection.end()
-    return true
+    return realpathSync(String(rows[0]?.['dir']))
   } catch {
-    return false
+    return null
   }
 }
 
@@ -315,7 +332,7 @@ function whyDown(places: Places): unknown {
 /** @throws StartProblem when it does not come up, at once when its process ends */
 async function waitReady(places: Places, credentials: Credentials): Promise<void> {
   const began = Date.now()
-  while (!(await answers(credentials))) {
+  while (!(await answers(places, credentials))) {
     const waited = Date.now() - began
     if (waited > READY_WITHIN_MS || (waited > LAUNCHED_WITHIN_MS && findServer(places) === null)) throw whyDown(places)
     await sleep(100)
@@ -344,8 +361,10 @@ async function takeOverOrLaunch(places: Places, say: (line: string) => void): Pr
       await waitReady(places, kept)
       return [kept, true]
     } catch (error) {
+      // It listens elsewhere than is written down: it is started anew.
+      if (error instanceof AnothersPort) await stopServer(places)
       // One that was on its way out is gone by now.
-      if (findServer(places) !== null) throw error
+      else if (findServer(places) !== null) throw error
     }
   }
   makeFiles(places, say)
@@ -365,7 +384,9 @@ async function launchAndWait(places: Places, say: (line: string) => void): Promi
       await waitReady(places, credentials)
       return credentials
     } catch (error) {
-      if (tries >= PORTS_TRIED || !/Address already in use/i.test(endOfLog(places))) throw error
+      const taken = error instanceof AnothersPort || /Address already in use/i.test(endOfLog(places))
+      if (tries >= PORTS_TRIED || !taken) throw error
+      await stopServer(places)
     }
   }
 }

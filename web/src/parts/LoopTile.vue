@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { ACTION_WORDS, FIT_WORDS, SHELF_NAMES, briefMinutes, type LoopCard } from '@undercliff/core'
+import { ACTION_WORDS, FIT_WORDS, SHELF_NAMES, briefMinutes, sayWaitingSide, type LoopCard } from '@undercliff/core'
 import { computed, useId } from 'vue'
 import { useShed } from '../remote/shedStore'
 import { useChosen } from './chosenStore'
@@ -22,6 +22,7 @@ const where = computed(() => {
   if (duty === 'dirty' && place.at !== 'retired') return 'for dirt'
   return place.at === 'shop' ? 'at a shop' : place.at === 'saw' || place.at === 'retired' ? '' : SHELF_NAMES[place.at]
 })
+const waits = computed(() => sayWaitingSide(props.loop.reason))
 /** For who listens: the tag first, then what to do with it, then what the drawing shows. */
 const id = useId()
 function drag(event: DragEvent): void {
@@ -52,6 +53,7 @@ function tap(event: MouseEvent): void {
     <span :id="`${id}-words`" class="words">
       <strong class="tag figures">{{ loop.tag }}<span v-if="chosen" class="hidden-text">, chosen</span></strong>
       <span v-if="fresh" class="where fresh">just changed</span>
+      <span v-else-if="waits" class="where fresh">{{ waits }}</span>
       <span v-else-if="drawback" class="where"><FitMark level="but" /> {{ FIT_WORDS.but }}</span>
       <span v-else class="where">{{ where || briefMinutes(loop.minutes) }}</span>
       <span class="verdict"><VerdictMark :action="loop.action" /> {{ ACTION_WORDS[loop.action] }}</span>

@@ -125,6 +125,10 @@ async function save(): Promise<void> {
       <div class="field">
         <span class="legend">Kind</span><SelectField v-model="draft.guide" :options="guides" aria-label="Kind" />
       </div>
+      <div class="field">
+        <label for="kit-lines">Angle lines on it, such as 25, 30, 35; empty where nobody looked</label
+        ><input id="kit-lines" v-model="draft.lines" class="plain figures short" inputmode="decimal" />
+      </div>
       <fieldset>
         <legend>Serves <span class="soft">(all, where none is pressed)</span></legend>
         <div class="row">

@@ -22,6 +22,7 @@ export interface KitDraft {
   angles: string
   guide: Exclude<SharpeningTool, KitDraft['grinder'] | 'freehand'>
   serves: PitchClass[]
+  lines: string
   rests: 'constant' | 'progressive'
   steps: string
   readsUm: Um
@@ -41,6 +42,7 @@ const EMPTY: KitDraft = {
   angles: '',
   guide: 'plateGuide',
   serves: [],
+  lines: '',
   rests: 'constant',
   steps: '0.65',
   readsUm: 10,
@@ -71,7 +73,7 @@ export function draftOf(item: KitItem | null): KitDraft {
         angles: (item.anglesDeg ?? []).join(', '),
       }
     case 'guide':
-      return { ...draft, guide: item.tool, serves: [...item.serves] }
+      return { ...draft, guide: item.tool, serves: [...item.serves], lines: (item.linesDeg ?? []).join(', ') }
     case 'plate':
       return { ...draft, rests: item.rests, steps: item.stepsUm.map((um) => writeMm(um, 2)).join(', ') }
     case 'caliper':
@@ -105,13 +107,12 @@ function speedOf(text: string, whose: string): { readonly rpm?: number } | strin
     : { rpm }
 }
 
-/** The angles of a clamp; none where it turns to any. */
-function anglesOf(text: string): number[] | string {
-  const parts = text
-    .split(/[^\d]+/)
-    .filter(Boolean)
-    .map(Number)
-  return parts.some((deg) => deg > 60) ? 'A clamp turns to 60° at most; 25, 30 is one that has two.' : parts
+/** The angles of a clamp, or the lines of a guide, degrees; none where nobody said any. */
+function anglesOf(text: string, whose: string): number[] | string {
+  const parts = text.split(/[;\s]+|,\s+|,(?=\d{2})|°/).filter((part) => part !== '')
+  const read = parts.map((part) => (/^\d{1,2}([.,]\d)?$/.test(part) ? Number(part.replace(',', '.')) : NaN))
+  const odd = read.findIndex((deg) => !(deg <= 60))
+  return odd < 0 ? read : `“${parts[odd] ?? ''}” is no angle of ${whose}: 60° at most, such as 25, 30.`
 }
 
 type Body<T> = T extends KitItem ? Omit<T, 'id' | 'version' | 'name'> : never
@@ -151,7 +152,7 @@ export function bodyOf(kind: KitKind, draft: KitDraft, before: KitItem | null, u
     case 'grinder': {
       const speed = speedOf(draft.spindleRpm, 'The speed of the spindle')
       if (typeof speed === 'string') return speed
-      const angles = anglesOf(draft.angles)
+      const angles = anglesOf(draft.angles, 'a clamp')
       if (typeof angles === 'string') return angles
       const set = before?.kind === 'grinder' && before.set !== undefined ? { set: before.set } : {}
       return {
@@ -162,8 +163,11 @@ export function bodyOf(kind: KitKind, draft: KitDraft, before: KitItem | null, u
         ...set,
       }
     }
-    case 'guide':
-      return { kind, tool: draft.guide, serves: draft.serves }
+    case 'guide': {
+      const lines = anglesOf(draft.lines, 'a guide')
+      if (typeof lines === 'string') return lines
+      return { kind, tool: draft.guide, serves: draft.serves, ...(lines.length === 0 ? {} : { linesDeg: lines }) }
+    }
     case 'plate': {
       const stepsUm = stepsOf(draft.steps, unit)
       return typeof stepsUm === 'string' ? stepsUm : { kind, rests: draft.rests, stepsUm }

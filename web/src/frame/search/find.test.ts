@@ -18,6 +18,19 @@ test('loops that were retired are found, and say so', () => {
   expect(first('b7')).toMatchObject({ name: 'B7', about: 'retired' })
 })
 
+test('a loop that is not fit says so, and which side of it waits where one does', () => {
+  const half = { fitForUse: false, reason: { rule: 'sideWaits', hand: 'right' } } as const
+  const cracked = { fitForUse: false, reason: { rule: 'endsLoop' }, action: 'retire' } as const
+  const unfit = new Finder({
+    ...sought,
+    loops: [{ ...card('H1'), ...half }, { ...card('H2'), ...cracked }, card('H3')],
+  })
+  const about = (tag: string): string | undefined => unfit.find(tag)[0]?.about
+  expect(about('h1')).toMatch(/^not fit · right side waits · /)
+  expect(about('h2')).toMatch(/^not fit · .* · /)
+  expect(about('h3')).not.toContain('not fit')
+})
+
 test('saws, people, screens, house rules and words are found by a beginning or with a slip', () => {
   expect(first('great')).toMatchObject({ kind: 'saw', name: 'Great Tern' })
   expect(first('tobe')).toMatchObject({ kind: 'person', to: { name: 'crew' } })

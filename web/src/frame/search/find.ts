@@ -5,6 +5,7 @@ import {
   QUESTIONS,
   SCHOOL_WORDS,
   sayPlace,
+  sayWaitingSide,
   type DateOrder,
   specLine,
   type LoopCard,
@@ -49,7 +50,11 @@ const loopsOf = ({ loops, saws, dates }: Sought): Unnumbered[] => {
     name: loop.tag,
     about: loop.retired
       ? 'retired'
-      : `${ACTION_WORDS[loop.action]} · ${sayPlace(loop.place, (id) => sawNames.get(id) ?? '', dates)}`,
+      : [
+          ...(loop.fitForUse ? [] : ['not fit']),
+          sayWaitingSide(loop.reason) ?? ACTION_WORDS[loop.action],
+          sayPlace(loop.place, (id) => sawNames.get(id) ?? '', dates),
+        ].join(' · '),
     to: { name: 'loop', params: { tag: loop.tag } },
     words: [specLine(loop.spec), CUTTER_TYPE_NAMES[loop.spec.cutterType], 'loop chain'].join(' '),
   }))

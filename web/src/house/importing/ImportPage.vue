@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { MOST_IMPORT_ROWS, type Saw } from '@undercliff/contract'
+import { MOST_IMPORT_ROWS, type NewSaw, type Saw } from '@undercliff/contract'
 import {
   freshTag,
   headingKey,
@@ -16,6 +16,7 @@ import {
   type ImportPlan,
   type Mended,
   type NewEntry,
+  type NewSawEntry,
   type RememberedColumns,
   type SharedTrouble,
 } from '@undercliff/core'
@@ -237,8 +238,25 @@ const canWrite = computed(
 )
 /** So many entries go together; a request takes no more. */
 const TOGETHER = 40
-/** Everything that came in goes out again in one: the loops are retired as a mistake, and their tags are free. */
-async function takeOut(came: readonly NewEntry[]): Promise<void> {
+/** Letters of a saw's name that are kept when it gives the name back. */
+const NAME_KEPT = 28
+/** Saws that came in are done with, and their names are free. */
+const sawsOut = (came: readonly NewSaw[], at: number): NewSawEntry[] =>
+  came.flatMap(({ id, nickname }, i): NewSawEntry[] => {
+    const base = (after: number) => ({
+      id: nanoid(),
+      sawId: id,
+      happenedAt: new Date(at + after).toISOString(),
+      personId: shed.meId(),
+    })
+    const to = `${nickname.slice(0, NAME_KEPT)} (out ${nanoid(4)})`
+    return [
+      { ...base(2 * i), kind: 'sawRenamed', from: nickname, to },
+      { ...base(2 * i + 1), kind: 'sawGone', how: 'retired' },
+    ]
+  })
+/** Everything that came in goes out again in one: loops are retired as a mistake, saws done with, tags and names free. */
+async function takeOut(came: readonly NewEntry[], cameSaws: readonly NewSaw[]): Promise<void> {
   const tags = new Set(shed.loops.map(({ tag }) => tag))
   const at = Date.now()
   const base = (loopId: string, i: number) => ({
@@ -247,7 +265,7 @@ async function takeOut(came: readonly NewEntry[]): Promise<void> {
     happenedAt: new Date(at + i).toISOString(),
     personId: shed.meId(),
   })
-  const out = came.flatMap((entry): NewEntry[] => {
+  const loopsOut = came.flatMap((entry): NewEntry[] => {
     if (entry.kind !== 'registered') return []
     const tag = freshTag(tags, Math.random())
     if (tag !== null) tags.add(tag)
@@ -256,6 +274,7 @@ async function takeOut(came: readonly NewEntry[]): Promise<void> {
       { ...base(entry.loopId, 1), kind: 'retired', reason: 'mistake' },
     ]
   })
+  const out = [...loopsOut, ...sawsOut(cameSaws, at + 2)]
   for (let i = 0; i < out.length; i += TOGETHER) {
     const why = await writing.write(out.slice(i, i + TOGETHER), 'What the sheet brought is out again')
     if (why !== null) {
@@ -277,8 +296,8 @@ async function write(): Promise<void> {
     )
     await shed.load()
     const also = saws === 0 ? '' : `, and ${saws} ${saws === 1 ? 'saw' : 'saws'}`
-    const came = plan.value.entries
-    notices.say(`${loops} ${loops === 1 ? 'loop is' : 'loops are'} in the shed${also}.`, () => takeOut(came))
+    const { entries: came, saws: cameSaws } = plan.value
+    notices.say(`${loops} ${loops === 1 ? 'loop is' : 'loops are'} in the shed${also}.`, () => takeOut(came, cameSaws))
     picked.value = null
     keepUnderWay(null)
     await router.push({ name: 'shed' })

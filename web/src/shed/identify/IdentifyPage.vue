@@ -168,15 +168,19 @@ const missing = computed(() => {
 
 async function add(): Promise<void> {
   if (spec.value === null) return
-  const { pitchClass, driveLinks, cutterType, sequence } = spec.value
+  const { pitchClass, driveLinks, sequence } = spec.value
   addLoopForm().form.value = {
     ...EMPTY_LOOP,
     pitchClass,
     gaugeUm: spec.value.gaugeUm,
     driveLinks: String(driveLinks),
-    cutterType,
+    cutterType: form.value.cutterType,
     sequence,
-    measured: byRuler.value ? ['gaugeUm', 'driveLinks'] : ['pitchClass', 'gaugeUm', 'driveLinks'],
+    measured: [
+      ...(byRuler.value ? [] : ['pitchClass' as const]),
+      ...(stamped.value === null ? ['gaugeUm' as const] : []),
+      'driveLinks',
+    ],
   }
   form.value = { ...EMPTY }
   await router.push({ name: 'addLoop' })
@@ -313,10 +317,19 @@ async function add(): Promise<void> {
           <dt>Pitch</dt>
           <dd>
             {{ PITCH_PROFILES[spec.pitchClass].name }}
-            <small>{{ byRuler ? 'likely, by ruler: check it with a caliper' : 'measured' }}</small>
+            <small>{{
+              byRuler ? 'likely, by ruler: check it with a caliper' : 'worked out from what was measured'
+            }}</small>
           </dd>
           <dt>Gauge</dt>
-          <dd>{{ writeMm(spec.gaugeUm, 1) }} <small>measured</small></dd>
+          <dd>
+            {{ writeMm(spec.gaugeUm, 1) }}
+            <small>{{
+              stamped !== null || thickness === undefined
+                ? 'stamped'
+                : `the nearest to ${writeLength(thickness.um, shed.lengths)} measured`
+            }}</small>
+          </dd>
           <dt>Links</dt>
           <dd>{{ spec.driveLinks }} <small>counted</small></dd>
         </dl>
