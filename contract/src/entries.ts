@@ -292,6 +292,7 @@ export const entrySchemas = {
       .max(24 * 60, 'Longer than a day is a slip.'),
     stopUm: lengthUm(),
     stopRead: yesNo(),
+    countsRead: yesNo(),
     angleDeg: angle(),
     apart: yup.array(strictObject({ cutter: cutterNumber(), strokes: strokes() }).required()).max(125),
     pairs: yup

@@ -197,6 +197,12 @@ describe('counts that differ by side', () => {
     expect(Math.abs(filedAt(uneven, 7, 3, 3).mean), 'and no further').toBeLessThan(2)
   })
 
+  test('counts that readings set on the way say nothing of the hand: those readings follow', () => {
+    const belief = read(() => 7900)
+    fileLengths(belief, { ...counted(7, 5), by: 'anna', asRead: true })
+    expect(gapOf(belief).mean).toBeCloseTo(-40, 0)
+  })
+
   test('one side alone loses what its strokes take', () => {
     expect(
       filedAt(

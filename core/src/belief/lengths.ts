@@ -309,6 +309,8 @@ export function leastOf(n: number): Normal {
 export interface Filing {
   /** Strokes for each cutter of a side; null where nobody counted. */
   readonly strokes: Readonly<Record<Hand, number>> | null
+  /** Whether readings on the way set the counts; they follow, and counts say nothing of the hand beside them. */
+  readonly asRead?: boolean
   /** What it usually takes off a cutter where nobody counted. */
   readonly usualUm: Um
   readonly fileAge?: keyof typeof BITE_OF_AGE | undefined
@@ -352,7 +354,7 @@ export function fileLengths(belief: LengthBelief, filing: Filing): number[] {
   readingsTell(belief)
   const lean = by === undefined ? null : leanOf(belief, by, filing.lean)
   const filer = by === undefined ? undefined : filerOf(belief, by)
-  if (strokes !== null && filing.only === undefined && strokes.left > 0 && strokes.right > 0)
+  if (strokes !== null && filing.asRead !== true && filing.only === undefined && strokes.left > 0 && strokes.right > 0)
     takeAsLean(belief, filer, { left: bitesOf(filing, 'left'), right: bitesOf(filing, 'right') }, lean)
   if (filer !== undefined) filer.sinceRead = true
   const took = { left: 0, right: 0 }
@@ -429,6 +431,8 @@ function tellApart(belief: LengthBelief, by: string | null, lean: Normal): void 
 
 /** How somebody leans was told on other loops where its variance is less than this part of anybody's. Starting value. */
 const LEAN_TOLD = 0.75
+/** Deviation of how somebody leans by their counts alone, as a part of the lean that those say. Starting value. */
+const LEAN_OPEN = 0.5
 /** No hand is taken to lean by more than this part of what a stroke takes off. Starting value. */
 const LEAN_MOST = 0.5
 
@@ -472,7 +476,8 @@ function takeAsLean(
     for (let cutter = 0; cutter < tied.own.length; cutter += 1)
       tied.own[cutter] = (tied.own[cutter] ?? 0) - loadOf(tied, cutter, place) * change
   })
-  const wider = Math.min(by ** 2, Math.max(0, ANY_LEAN.variance + by ** 2 - leanVariance(tied, lean)))
+  const open = (by * LEAN_OPEN) ** 2
+  const wider = Math.min(open, Math.max(0, ANY_LEAN.variance + open - leanVariance(tied, lean)))
   for (const place of places) addCov(tied, place, place, wider)
   if (lean === null) addCov(tied, SHARED.left, SHARED.right, -wider)
 }

@@ -234,6 +234,8 @@ export interface EntryBodies {
     readonly stopUm?: Um
     /** Whether that was read on a cutter; else it is where the stop was meant to be. */
     readonly stopRead?: boolean
+    /** Whether readings on the way set the counts of the sides: they say the same of the hand, and not twice. */
+    readonly countsRead?: boolean
     /** Top plate angle that it was sharpened at, degrees, where somebody read it off the tool. */
     readonly angleDeg?: number
     /** Cutters that got other than their side did. */

@@ -126,7 +126,13 @@ function saidOfStrokes(plan: SharpeningPlan, jobs: readonly CutterJob[], walk: W
   if (plan.gives === 'touches' || plan.stopUm !== null) return saidOfLeftOut(jobs, walk)
   const strokes = { left: strokesOn(plan, 'left', walk), right: strokesOn(plan, 'right', walk) }
   const apart = apartFrom(strokes, jobs, walk)
-  return { strokes, ...(plan.evens ? { evened: true } : {}), ...(apart.length === 0 ? {} : { apart }) }
+  const asRead = strokes.left !== strokes.right && readingsOf(walk, 'afterUm').length > 0
+  return {
+    strokes,
+    ...(asRead ? { countsRead: true } : {}),
+    ...(plan.evens ? { evened: true } : {}),
+    ...(apart.length === 0 ? {} : { apart }),
+  }
 }
 
 /** What one to a stop says of it. Of the first side alone there was nothing to check it against. */

@@ -135,13 +135,15 @@ describe('a parcel', () => {
     const entries = parcel(plan, events, { rests: 'constant' })
     expect(entries.map(({ kind }) => kind)).toEqual(['sharpened', 'measured', 'gaugesLowered'])
     expect(entries[0]).toMatchObject({ strokes: { left: 7, right: 6 }, method: 'fileBench', gaugesLowered: false })
+    expect(entries[0], 'a reading on the way set them').toMatchObject({ countsRead: true })
+    const unread = parcel(plan, [...events.slice(0, -2), done()], { rests: 'constant' })
+    expect(unread[0]).toMatchObject({ strokes: { left: 7, right: 6 } })
+    expect(unread[0]).not.toHaveProperty('countsRead')
     const all = [...log.entries, ...entries.map((entry) => ({ ...entry, writtenAt: AT, writtenBy: null }))]
     expect(admitAll(all, Infinity).problems).toEqual([])
     const state = fold(all)
     expect(state?.sharpenings).toBe(1)
-    expect(state?.cutters[1]?.length.known).toBe('measured')
-    // Within what a caliper leaves open: the others of its side have a say.
-    expect(Math.abs((state?.cutters[1]?.length.um ?? 0) - 6380)).toBeLessThan(10)
+    expect(state?.cutters[1]?.length).toMatchObject({ um: 6380, known: 'measured' })
     expect(state?.sharpeningsSinceGauges).toBe(0)
   })
 

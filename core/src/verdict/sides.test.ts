@@ -86,6 +86,47 @@ describe('left against right', () => {
   })
 })
 
+describe('counts that are always more on one side', () => {
+  const LENGTHS = Object.fromEntries(Array.from({ length: 36 }, (_, i) => [i + 1, 7000]))
+  /** So many touch-ups, each with these counts, and a tank after each. */
+  const touchedUp = (left: number, right: number, times: number): Log => {
+    const log = read(LENGTHS)
+    for (let i = 0; i < times; i += 1)
+      log
+        .add('sharpened', { method: 'fileField', strokes: { left, right }, gaugesLowered: false }, { personId: 'anna' })
+        .add('ran', { tanks: 1, conditions: 'clean' })
+    return log
+  }
+
+  test('are a weak hand before they are uneven sides: nothing moves, and less is sure with every one', () => {
+    const even = balanceOf(touchedUp(4, 4, 8))
+    for (const [left, right] of [
+      [5, 3],
+      [3, 5],
+    ] as const) {
+      const few = balanceOf(touchedUp(left, right, 2))
+      const many = balanceOf(touchedUp(left, right, 8))
+      expect(Math.abs(many.difference?.difference ?? NaN)).toBeLessThan(20)
+      expect(many.difference?.standardError).toBeGreaterThan((few.difference?.standardError ?? NaN) * 2)
+      expect(many.difference?.standardError).toBeGreaterThan((even.difference?.standardError ?? NaN) * 1.3)
+      expect(many.within).toBe(false)
+      const { reasons } = decide(stateOf(touchedUp(left, right, 8)), DEFAULT_RULES)
+      expect(reasons.map(({ rule }) => rule)).not.toContain('sidesDiffer')
+    }
+  })
+
+  test('and one round of readings says which it was', () => {
+    const apart = touchedUp(5, 3, 8).add('measured', {
+      readings: Object.keys(LENGTHS).map((cutter) => ({
+        cutter: Number(cutter),
+        lengthUm: Number(cutter) % 2 === 1 ? 6200 : 6520,
+      })),
+    })
+    expect(balanceOf(apart).difference?.difference).toBeLessThan(-280)
+    expect(stateOf(apart).held).toEqual([])
+  })
+})
+
 describe('what would change the answer', () => {
   const struck = (lengthUm: number) =>
     new Log().measureAll(lengthUm).add('measured', {

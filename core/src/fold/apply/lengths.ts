@@ -334,6 +334,7 @@ function offBy(draft: Draft, entry: EntryOf<'sharpened'>, population: Population
   if (entry.evened === true) return evenLengths(lengths, usualUm, atLeastUm, oneSide)
   return fileLengths(lengths, {
     strokes: entry.strokes ?? null,
+    asRead: entry.countsRead === true,
     usualUm,
     fileAge: entry.fileAge,
     by: entry.personId,
