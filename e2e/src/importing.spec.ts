@@ -95,7 +95,7 @@ test('what a form would doubt is doubted; the file stays through leaving the pag
   const rows = [
     'Tag,Pitch,Gauge,DL,Cutter left,Type,Saw,Remarks',
     'N1,3/8,.050,72,4.6,semi-chisel,Dotterel,hit a nail on Friday',
-    'N2,3/8,1.5,72,,skip tooth,Dotterel box,',
+    'N2,3/8,1.5,72,,skip tooth,,',
     '3-Sep,3/8,1.5,72,,semi chisel,,',
   ]
   const before = await undercliff.json<ShedAnswer>('/api/shed')
@@ -112,10 +112,13 @@ test('what a form would doubt is doubted; the file stays through leaving the pag
   await open('/import')
   await bringIn()
   await expect(fate('N1')).toContainText('about 4.6 mm left')
-  await expect(fate('N1')).toContainText(/nail/)
+  await expect(fate('N1')).toContainText('The note speaks of a strike')
+  await expect(fate('N1')).toContainText('Not put on Dotterel, but on the bench')
+  await expect(fate('N1')).not.toContainText('Put on Dotterel')
   await expect(fate('N2')).toContainText('full skip')
   await expect(fate('3-Sep')).toContainText(/date/)
   await page.getByRole('link', { name: 'Bench' }).click()
+  await expect(page).toHaveURL(/triage/)
   await page.goBack()
   await expect(page.getByRole('heading', { name: 'What becomes of 3 rows' })).toBeVisible()
   const leaveOut = page.getByRole('button', { name: /^Leave out the/ })
@@ -138,7 +141,7 @@ test('what a form would doubt is doubted; the file stays through leaving the pag
   await page.goto(`${undercliff.address}/import`)
   await bringIn()
   await expect(fate('N1')).not.toContainText('is taken')
-  await expect(fate('N1')).toContainText('on Dotterel')
+  await expect(fate('N1')).toContainText('No saw is called Dotterel')
 })
 
 test('an XLSX comes in as a CSV does', async ({ page, open }) => {

@@ -123,6 +123,13 @@ function readLine({ spec, coming: { used }, place, saw }: RowLoop): string {
   return [specLine(spec), cutters, left, where].join(' · ')
 }
 
+/** That a loop goes on the saw that its row names is said, with what it does not fit in. */
+function tellImplied(spec: LoopSpec, saw: ImportSaw, found: Findings): void {
+  const { level, reasons } = fitOf(spec, saw)
+  const but = level === 'but' ? `, but ${reasons}` : ''
+  found.tell('place', `Put on ${saw.nickname}, since the row names it${but}.`)
+}
+
 class Planner {
   readonly rows: RowFate[] = []
   readonly saws: ImportSaw[] = []
@@ -229,14 +236,18 @@ class Planner {
     if (spec === null) return null
     const saw = on ?? this.saw(texts.saw, spec, found)
     const place = texts.place === '' ? this.impliedPlace(spec, saw, found) : said
-    this.checkSomeSaw(spec, found)
+    this.checkSomeSaw(spec, saw, found)
     if (said === 'saw') this.checkSaw(tag, spec, saw, found)
     const note = [texts.note, texts.note2, texts.note3].filter(Boolean).join('; ').slice(0, LONGEST_NOTE)
     const struck = strikeIn(note)
     if (struck !== null)
       found.tell('note', `The note speaks of a strike: it is opened, and the loop is looked over before it cuts.`)
     const loop = { tag, spec, coming, place, saw, note, struck }
-    if (place !== 'saw' || saw === null || found.problems.length > 0 || this.isFit(loop)) return loop
+    if (place !== 'saw' || saw === null || found.problems.length > 0) return loop
+    if (this.isFit(loop)) {
+      if (texts.place === '') tellImplied(spec, saw, found)
+      return loop
+    }
     const why =
       struck !== null
         ? 'it struck something, and nobody has looked since'
@@ -252,8 +263,8 @@ class Planner {
   }
 
   /** A loop that fits none of the saws is said so before it comes in. */
-  private checkSomeSaw(spec: LoopSpec, found: Findings): void {
-    const all = [...this.context.saws, ...this.saws]
+  private checkSomeSaw(spec: LoopSpec, saw: ImportSaw | null, found: Findings): void {
+    const all = [...this.context.saws, ...this.saws, ...(saw === null ? [] : [saw])]
     if (all.length > 0 && all.every((saw) => fitOf(spec, saw).level === 'mustNot'))
       found.tell(null, `It fits none of the crew’s saws: ${specLine(spec)}.`)
   }
@@ -277,8 +288,6 @@ class Planner {
       found.tell('place', `Another loop is on ${saw.nickname}: put on the bench.`)
       return null
     }
-    const but = level === 'but' ? `, but ${reasons}` : ''
-    found.tell('place', `Put on ${saw.nickname}, since the row names it${but}.`)
     return 'saw'
   }
 
