@@ -72,9 +72,16 @@ has_mariadb() {
 }
 install_mariadb() { has_mariadb || apt_install "MariaDB" mariadb-server; }
 need_mariadb() { has_mariadb || alone install_mariadb; }
+# Chromium without windows takes a fifth less time for the same; the one with windows does as well.
+has_chromium_shell() { [ -x /usr/bin/chromium-headless-shell ] && runs /usr/bin/chromium-headless-shell; }
 has_chromium() { [ -x /usr/bin/chromium ] && runs /usr/bin/chromium; }
-install_chromium() { has_chromium || apt_install "Chromium" chromium; }
-need_chromium() { has_chromium || alone install_chromium; }
+install_chromium() {
+  has_chromium_shell && return 0
+  (apt_install "Chromium without windows" chromium-headless-shell) && return 0
+  if has_chromium; then echo "The browser tests go on in the Chromium that is here, and take longer."
+  else apt_install "Chromium" chromium; fi
+}
+need_chromium() { has_chromium_shell || alone install_chromium; }
 
 build_is() {
   [ -f server/dist/start.js ] && [ -f server/dist/worker.js ] && [ -f web/dist/index.html ] &&

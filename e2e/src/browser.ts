@@ -1,6 +1,9 @@
 import { chromium, type Browser } from '@playwright/test'
+import { existsSync } from 'node:fs'
 
-export const CHROMIUM = '/usr/bin/chromium'
+const [SHELL, WHOLE] = ['/usr/bin/chromium-headless-shell', '/usr/bin/chromium']
+/** Without windows where Debian's package of it is there, which takes less time; else the whole of it. */
+export const CHROMIUM = existsSync(SHELL) ? SHELL : WHOLE
 export const CHROMIUM_ARGS = [
   '--no-sandbox',
   '--disable-gpu',

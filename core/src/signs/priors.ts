@@ -146,6 +146,11 @@ const unturnedTells = (changes = 0): number => (changes < 2 ? 0 : Math.min(0.85,
 /** Of a chain that nobody looked at the tension of, that stayed, or that had to be tightened. */
 const slackBy = (tension: SawState['tension']): number => (tension === null ? 0.2 : tension.stayed ? 0.06 : 0.3)
 
+/** A part that nobody read off the saw may not agree; one that was read agrees, or is seen not to. Starting value. */
+const MISMATCH_UNREAD = 0.05
+const mismatch = <T>(takes: T | null, loop: T, agrees: number): number =>
+  takes === null ? MISMATCH_UNREAD : takes === loop ? agrees : SEEN
+
 /** The saw: what is due on it, and what was looked to. */
 function sawPriors({ state, saw }: Scene): Partial<Record<Cause, number>> {
   const fit = saw?.fit ?? state.spec
@@ -153,8 +158,8 @@ function sawPriors({ state, saw }: Scene): Partial<Record<Cause, number>> {
     bar: Math.max(0.1, unturnedTells(saw?.unturned)),
     groove: 0.05,
     sprocket: 0.05,
-    gaugeMismatch: fit.gaugeUm === state.spec.gaugeUm ? 0.01 : SEEN,
-    pitchMismatch: fit.pitchClass === state.spec.pitchClass ? 0.005 : SEEN,
+    gaugeMismatch: mismatch(fit.gaugeUm, state.spec.gaugeUm, 0.01),
+    pitchMismatch: mismatch(fit.pitchClass, state.spec.pitchClass, 0.005),
     tangs: state.parts.some(({ kind }) => kind === 'driveLinkBent') ? 0.8 : 0.03,
     tooTight: 0.06,
     slack: slackBy(saw?.tension ?? null),

@@ -104,6 +104,24 @@ describe('what must come out right', () => {
     expect(pulls(0).actOn).not.toBe('bar')
   })
 
+  test('a saw that nobody read off may not take the loop; that is no sign that it does not', () => {
+    const state = stateOf(notice(ran(new Log().file(), 1), { signs: ['sparks'] }))
+    const open = state.signs.at(-1)
+    if (open === undefined) throw new Error('it throws sparks')
+    const mismatched = (fit: { gaugeUm: number | null; pitchClass: 'threeEighths' | null }): number =>
+      chance(
+        diagnose({ state, saw: { fit: { ...FIT, ...fit }, due: [], tension: null }, rules: DEFAULT_RULES }, open),
+        'gaugeMismatch',
+      )
+    const [agrees, unread, other] = [
+      mismatched({ gaugeUm: 1500, pitchClass: 'threeEighths' }),
+      mismatched({ gaugeUm: null, pitchClass: null }),
+      mismatched({ gaugeUm: 1600, pitchClass: 'threeEighths' }),
+    ]
+    expect(agrees).toBeLessThan(unread)
+    expect(unread).toBeLessThan(0.6 * other)
+  })
+
   test('dry wood is never the reason before anybody looked', () => {
     const dry = notice(ran(new Log().file(), 1), { signs: ['dust'], wood: 'dry', along: false })
     expect(thoughtOf(dry)).toMatchObject({ actOn: null })

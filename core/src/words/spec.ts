@@ -16,7 +16,7 @@ export const ORIGIN_WORDS: Record<Origin, string> = {
   assumed: 'assumed; measure it',
   derived: 'worked out from common practice',
   box: 'from the box or sheet',
-  measured: 'measured',
+  measured: 'by measuring',
   crew: "the crew's own",
 }
 

@@ -186,7 +186,8 @@ function open(which: typeof form.value): void {
     which === 'read'
       ? { stamp: barStamp, gaugeUm, driveLinks: String(driveLinks ?? ''), nose: nosePitchClass ?? null }
       : { stamp: '', gaugeUm: null, driveLinks: '', nose: null }
-  sprocket.value = which === 'read' ? pitchClass : null
+  // A sprocket is renewed by one like it.
+  sprocket.value = pitchClass
 }
 function takeBar({ gaugeUm, driveLinks, nosePitchClass }: Saw): void {
   bar.value = { ...bar.value, gaugeUm, driveLinks: String(driveLinks ?? ''), nose: nosePitchClass ?? 'solid' }
