@@ -14,6 +14,27 @@ const DAY_MS = 86_400_000
 /** Days before the end of the season from which the crew says which file it was and how long it took. */
 const TOLD_DAYS = 60
 
+const GUIDES: readonly KitItem[] = [
+  {
+    version: 1,
+    id: 'kit-guide-plate',
+    kind: 'guide',
+    name: 'Plate guide',
+    tool: 'plateGuide',
+    serves: [],
+    linesDeg: [25, 30, 35],
+  },
+  {
+    version: 1,
+    id: 'kit-guide-two',
+    kind: 'guide',
+    name: 'Two-in-one, 3/8',
+    tool: 'twoInOne',
+    serves: ['threeEighths'],
+    linesDeg: [30],
+  },
+]
+
 /** What the invented crew sharpens and measures with. */
 export function demoKit(lastMs: number): KitItem[] {
   const daysAgo = (days: number): string => new Date(lastMs - days * DAY_MS).toISOString()
@@ -57,24 +78,7 @@ export function demoKit(lastMs: number): KitItem[] {
       spindleRpm: 3400,
       set: { angleDeg: 30, downDeg: 0, wheelId: 'kit-wheel-47' },
     },
-    {
-      ...it,
-      id: 'kit-guide-plate',
-      kind: 'guide',
-      name: 'Plate guide',
-      tool: 'plateGuide',
-      serves: [],
-      linesDeg: [25, 30, 35],
-    },
-    {
-      ...it,
-      id: 'kit-guide-two',
-      kind: 'guide',
-      name: 'Two-in-one, 3/8',
-      tool: 'twoInOne',
-      serves: ['threeEighths'],
-      linesDeg: [30],
-    },
+    ...GUIDES,
     { ...it, id: 'kit-plate-65', kind: 'plate', name: 'Plate 0.65', rests: 'constant', stepsUm: [mm(0.65)] },
     { ...it, id: 'kit-plate-two', kind: 'plate', name: 'Two-step plate', rests: 'progressive', stepsUm: [650, 760] },
     { ...it, id: 'kit-caliper', kind: 'caliper', name: 'Caliper with a cable', readsUm: 10, sends: 'serial' },

@@ -33,6 +33,9 @@ test('a sawyer is turned away from what is a lead’s, on screen and by the API'
   // The screens that a lead has are refused by the server when a sawyer opens them by address.
   await open('/add/saw', 'iska')
   await page.getByLabel('What the crew calls it').fill('Smuggled')
+  await page.getByLabel('Pitch').selectOption("don't know yet")
+  await page.getByLabel('Gauge').selectOption("don't know yet")
+  await page.getByRole('button', { name: "Don't know yet" }).click()
   await page.getByRole('button', { name: 'Add the saw' }).click()
   await expect(page.getByText('Ask a lead to do this.')).toBeVisible()
   await open('/loops/K5/note/retired', 'iska')

@@ -350,13 +350,8 @@ function bitesOf({ strokes, usualUm, fileAge, person = EVERYBODY, only }: Filing
  */
 export function fileLengths(belief: LengthBelief, filing: Filing): number[] {
   const { hands, tied } = belief
-  const { strokes, atLeastUm, by, person = EVERYBODY } = filing
-  readingsTell(belief)
-  const lean = by === undefined ? null : leanOf(belief, by, filing.lean)
-  const filer = by === undefined ? undefined : filerOf(belief, by)
-  if (strokes !== null && filing.asRead !== true && filing.only === undefined && strokes.left > 0 && strokes.right > 0)
-    takeAsLean(belief, filer, { left: bitesOf(filing, 'left'), right: bitesOf(filing, 'right') }, lean)
-  if (filer !== undefined) filer.sinceRead = true
+  const { strokes, atLeastUm, person = EVERYBODY } = filing
+  const lean = handOf(belief, filing)
   const took = { left: 0, right: 0 }
   const loads = { left: NOTHING, right: NOTHING }
   for (const hand of HANDS) {
@@ -429,7 +424,26 @@ function tellApart(belief: LengthBelief, by: string | null, lean: Normal): void 
   filers.push({ by, counts: lean.variance < LEAN_TOLD * ANY_LEAN.variance ? 'told' : 'alike', sinceRead: false })
 }
 
-/** How somebody leans was told on other loops where its variance is less than this part of anybody's. Starting value. */
+/**
+ * Notes who files it, and what their counts say of their hand.
+ *
+ * @returns the place of how they lean; null where the bite of each side tells it
+ */
+function handOf(belief: LengthBelief, filing: Filing): number | null {
+  const { by, strokes, asRead = false, only } = filing
+  readingsTell(belief)
+  if (by === undefined) return null
+  const lean = leanOf(belief, by, filing.lean)
+  const filer = filerOf(belief, by)
+  if (filer === undefined) return lean
+  const bothCounted = strokes !== null && strokes.left > 0 && strokes.right > 0
+  if (bothCounted && !asRead && only === undefined)
+    takeAsLean(belief, filer, { left: bitesOf(filing, 'left'), right: bitesOf(filing, 'right') }, lean)
+  filer.sinceRead = true
+  return lean
+}
+
+/** Other loops told how somebody leans where its variance is less than this part of anybody's. Starting value. */
 const LEAN_TOLD = 0.75
 /** Deviation of how somebody leans by their counts alone, as a part of the lean that those say. Starting value. */
 const LEAN_OPEN = 0.5
@@ -442,32 +456,22 @@ const LEAN_MOST = 0.5
  * they are believed to be, and that they may have come apart instead makes the belief wider, with every such filing
  * more, until something is read. Once readings have told how somebody leans, that is believed and not the counts.
  *
- * @param filer who it is; where nobody can say, nothing is said of their hand
  * @param bites usual strokes that a cutter of each side gets
  * @param lean place of how who files it leans; null where the bite of each side tells it
  */
 function takeAsLean(
   belief: LengthBelief,
-  filer: Filer | undefined,
+  filer: Filer,
   bites: Readonly<Record<Hand, number>>,
   lean: number | null,
 ): void {
-  const { tied } = belief
-  if (filer === undefined || filer.counts === 'told') return
+  if (filer.counts === 'told') return
   // Equal counts are what everybody gives who thinks of nothing.
   if (bites.left !== bites.right) filer.counts = 'apart'
   else if (filer.counts === 'alike') return
-  const [left, right] = [tied.shared[SHARED.left] ?? 0, tied.shared[SHARED.right] ?? 0]
-  const mean = (left + right) / 2
-  const leansBy = lean === null ? (left - right) / 2 : (tied.shared[lean] ?? 0)
-  const apart = bites.left * (mean + leansBy) - bites.right * (mean - leansBy)
-  const before = sideDifference(belief)?.mean ?? 0
-  const evensOut = before * apart > 0 ? Math.abs(before) + Math.min(Math.abs(before), mean) : 0
-  const unexplained = Math.sign(apart) * Math.max(0, Math.abs(apart) - evensOut)
-  const wanted = leansBy - unexplained / (bites.left + bites.right)
-  const most = Math.max(LEAN_MOST * mean, Math.abs(leansBy))
-  const by = Math.min(most, Math.max(-most, wanted)) - leansBy
+  const by = leanSaid(belief, bites, lean)
   if (by === 0) return
+  const { tied } = belief
   const places = lean === null ? [SHARED.left, SHARED.right] : [lean]
   places.forEach((place, i) => {
     const change = i === 0 ? by : -by
@@ -480,6 +484,21 @@ function takeAsLean(
   const wider = Math.min(open, Math.max(0, ANY_LEAN.variance + open - leanVariance(tied, lean)))
   for (const place of places) addCov(tied, place, place, wider)
   if (lean === null) addCov(tied, SHARED.left, SHARED.right, -wider)
+}
+
+/** How much more somebody leans by such counts than was thought, where no known difference of sides explains them. */
+function leanSaid(belief: LengthBelief, bites: Readonly<Record<Hand, number>>, lean: number | null): number {
+  const { shared } = belief.tied
+  const [left, right] = [shared[SHARED.left] ?? 0, shared[SHARED.right] ?? 0]
+  const mean = (left + right) / 2
+  const leansBy = lean === null ? (left - right) / 2 : (shared[lean] ?? 0)
+  const apart = bites.left * (mean + leansBy) - bites.right * (mean - leansBy)
+  const before = sideDifference(belief)?.mean ?? 0
+  const evensOut = before * apart > 0 ? Math.abs(before) + Math.min(Math.abs(before), mean) : 0
+  const unexplained = Math.sign(apart) * Math.max(0, Math.abs(apart) - evensOut)
+  const wanted = leansBy - unexplained / (bites.left + bites.right)
+  const most = Math.max(LEAN_MOST * mean, Math.abs(leansBy))
+  return Math.min(most, Math.max(-most, wanted)) - leansBy
 }
 
 /** How vague it is how somebody leans. */

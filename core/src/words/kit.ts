@@ -44,6 +44,12 @@ const sayWheel = ({ widthUm, diameterUm, markedRpm }: KitItemOf<'wheel'>): strin
     .filter(Boolean)
     .join(', ')
 
+function sayGuide({ tool, serves, linesDeg }: KitItemOf<'guide'>): string {
+  const pitches = serves.map((pitch) => PITCH_PROFILES[pitch].name).join(', ')
+  const lines = linesDeg === undefined ? '' : `, lines at ${linesDeg.join('°, ')}°`
+  return `${TOOL_NAMES[tool]}${pitches === '' ? '' : `, for ${pitches}`}${lines}`
+}
+
 /**
  * What a thing of the kit is, in a line.
  *
@@ -64,11 +70,8 @@ export function sayKitItem(item: KitItem, { lengths }: Figures): string {
       const angles = item.anglesDeg === undefined ? '' : `, clamp ${item.anglesDeg.join(' or ')}°`
       return `${TOOL_NAMES[item.tool]}, spindle ${rpm(item.spindleRpm)}${angles}${set}`
     }
-    case 'guide': {
-      const serves = item.serves.map((pitch) => PITCH_PROFILES[pitch].name).join(', ')
-      const lines = item.linesDeg === undefined ? '' : `, lines at ${item.linesDeg.join('°, ')}°`
-      return `${TOOL_NAMES[item.tool]}${serves === '' ? '' : `, for ${serves}`}${lines}`
-    }
+    case 'guide':
+      return sayGuide(item)
     case 'plate': {
       const steps = item.stepsUm.map((um) => writeLength(um, lengths)).join(' and ')
       return `${steps}, ${item.rests === 'constant' ? 'one setting for life' : 'the setting grows with wear'}`

@@ -31,7 +31,7 @@ const filesOf = async ({ url }: PrivateDatabase): Promise<string> => {
 
 const ownFiles = (dir: string): string => join(dir, 'mariadb', 'files/')
 
-test('a copy of a folder has the port and the password of the first, and is served from its own files all the same', async () => {
+test('a copy of a folder has the port and password of the first, and is served from its own files', async () => {
   const [first, copy] = [folder(), folder()]
   await (await start(first)).stop()
   cpSync(first, copy, { recursive: true })

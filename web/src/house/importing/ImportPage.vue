@@ -255,7 +255,7 @@ const sawsOut = (came: readonly NewSaw[], at: number): NewSawEntry[] =>
       { ...base(2 * i + 1), kind: 'sawGone', how: 'retired' },
     ]
   })
-/** Everything that came in goes out again in one: loops are retired as a mistake, saws done with, tags and names free. */
+/** Everything that came in goes out in one: loops are retired as a mistake, saws done with, tags and names free. */
 async function takeOut(came: readonly NewEntry[], cameSaws: readonly NewSaw[]): Promise<void> {
   const tags = new Set(shed.loops.map(({ tag }) => tag))
   const at = Date.now()

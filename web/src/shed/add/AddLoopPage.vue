@@ -136,10 +136,8 @@ const unsaid = computed(() => {
   ]
   return all.filter(({ said }) => !said)
 })
-function specOf(): LoopSpec | string {
-  const { pitchClass, gaugeUm, cutterType, sequence } = form.value
-  if (pitchClass === null || gaugeUm === null || cutterType === null || sequence === null || unsaid.value[0])
-    return unsaid.value[0]?.say ?? ''
+/** What was typed of a new cutter and of the mark; a sentence where it cannot be read. */
+function lengthsTyped(): Partial<Record<'newLengthUm' | 'markLengthUm', number>> | string {
   const lengths: Partial<Record<'newLengthUm' | 'markLengthUm', number>> = {}
   for (const [field, { text, name }] of [
     ['newLengthUm', newLength],
@@ -150,6 +148,15 @@ function specOf(): LoopSpec | string {
     if (!reading.ok) return `${name}: ${sayRefusal(reading)}`
     lengths[field] = reading.um
   }
+  return lengths
+}
+function specOf(): LoopSpec | string {
+  const { pitchClass, gaugeUm, cutterType, sequence } = form.value
+  const [first] = unsaid.value
+  if (first !== undefined) return first.say
+  const lengths = lengthsTyped()
+  if (typeof lengths === 'string') return lengths
+  if (pitchClass === null || gaugeUm === null || cutterType === null || sequence === null) return ''
   const typed = Object.keys(lengths) as SpecField[]
   const startMark = form.value.startMark === 'none' ? {} : { startMark: form.value.startMark }
   const origins = originsOf(typed)
