@@ -57,6 +57,8 @@ test('the kit by keyboard: add a wheel, say that it rang, take a file out of the
   await guide.getByRole('button', { name: /^Change/ }).press('Enter')
   const lines = page.getByLabel(/^Angle lines on it/)
   await expect(lines).toHaveValue('25, 30, 35')
+  await expect(page.getByLabel('Called'), 'the form is brought to whoever opened it from below').toBeFocused()
+  await expect(lines).toBeInViewport()
   await lines.fill('10, 22,5, steep')
   await page.getByRole('button', { name: 'Save' }).press('Enter')
   await expect(page.getByRole('alert')).toContainText('“steep” is no angle of a guide')

@@ -13,7 +13,7 @@ import {
   type PitchClass,
 } from '@undercliff/core'
 import { nanoid } from 'nanoid'
-import { computed, ref } from 'vue'
+import { computed, onMounted, ref } from 'vue'
 import RadioChoice from '../../parts/RadioChoice.vue'
 import SelectField from '../../parts/SelectField.vue'
 import { useKit } from '../../remote/kitStore'
@@ -56,6 +56,12 @@ function serve(pitch: PitchClass): void {
   const { serves } = draft.value
   draft.value.serves = serves.includes(pitch) ? serves.filter((one) => one !== pitch) : [...serves, pitch]
 }
+/** The form stands above the list: whoever opened it from below is brought to it. */
+const root = ref<HTMLFormElement | null>(null)
+onMounted(() => {
+  root.value?.scrollIntoView({ block: 'center' })
+  root.value?.querySelector<HTMLElement>('select, input')?.focus({ preventScroll: true })
+})
 const named = computed(() => draft.value.name.trim())
 async function save(): Promise<void> {
   if (named.value === '') {
@@ -76,7 +82,7 @@ async function save(): Promise<void> {
 </script>
 
 <template>
-  <form class="sheet stack" @submit.prevent="save">
+  <form ref="root" class="sheet stack" @submit.prevent="save">
     <h2>{{ item === null ? 'Add to the kit' : `Change ${item.name}` }}</h2>
     <div v-if="item === null" class="field">
       <span class="legend">What</span><SelectField v-model="kind" :options="kinds" aria-label="What" />

@@ -311,7 +311,7 @@ const [, WORN_OUT] = SAW_FIGURES.loopsPerSprocket.value
       <button
         v-if="session.isLead"
         type="button"
-        class="act small"
+        class="act small next"
         :aria-expanded="form === 'read'"
         @click="open('read')"
       >
