@@ -1,3 +1,4 @@
+import type { ShedAnswer } from '@undercliff/contract'
 import { expect, logOf, test } from './testing'
 
 test('a used loop is never taken for new: an estimate by eye, and another like it, by keyboard', async ({
@@ -35,6 +36,37 @@ test('a used loop is never taken for new: an estimate by eye, and another like i
   // What was seen of the first is nothing that is known of the second.
   expect((await logOf(undercliff, 'S9')).at(0)).toMatchObject({ kind: 'registered', used: {} })
   await expect(verdict).not.toContainText('3.10 mm')
+})
+
+test('what is typed while the network is slow is of the next one, and stays; a second press adds nothing', async ({
+  page,
+  open,
+  undercliff,
+}) => {
+  await open('/add/loop?saw=Stilt')
+  let letGo: () => void = () => undefined
+  const held = new Promise<void>((resolve) => (letGo = resolve))
+  await page.route('**/api/entries', async (route) => {
+    await held
+    await route.continue()
+  })
+  const tag = page.getByLabel('Tag', { exact: true })
+  await tag.fill('S20')
+  await page.getByRole('radio', { name: 'Used' }).click()
+  await page.getByLabel('Cutter type').selectOption('low-profile chipper')
+  await page.getByLabel('Sequence').selectOption('full complement')
+  await page.getByLabel('Left, as you would measure it').fill('half')
+  const another = page.getByRole('button', { name: 'Add, and another like it' })
+  await another.evaluate((button: HTMLButtonElement) => {
+    for (let i = 0; i < 3; i += 1) button.click()
+  })
+  await tag.fill('S31')
+  letGo()
+  await expect(page.getByText('S20 is in the shed.')).toBeVisible()
+  await expect(tag).toHaveValue('S31')
+  await expect(page.getByText(/^Nobody has looked/)).toBeVisible()
+  const { loops } = await undercliff.json<ShedAnswer>('/api/shed')
+  expect(loops.filter((loop) => ['S20', 'S21', 'S31'].includes(loop.tag))).toHaveLength(1)
 })
 
 test.describe('in the hand', () => {

@@ -40,7 +40,7 @@ import RadioChoice from '../../parts/RadioChoice.vue'
 import { useSession } from '../../remote/sessionStore'
 import { useShed } from '../../remote/shedStore'
 import { useWriting } from '../../remote/writing'
-import { addLoopForm } from './addLoopForm'
+import { addLoopForm, type AddLoopForm } from './addLoopForm'
 import KeptLine from './KeptLine.vue'
 import LeftField from './LeftField.vue'
 import { nextTag } from './nextTag'
@@ -290,6 +290,9 @@ async function save(then: Then): Promise<void> {
 }
 /** What was said of one loop's cutters is no fact of the next. */
 const NOTHING_LEFT_SAID = { leftUm: null, leftWithinUm: null, leftWrong: '' } as const
+/** What was typed while the network was slow is of the next one, and stays. */
+const typedSince = (sent: Readonly<Record<string, unknown>>): Partial<AddLoopForm> =>
+  Object.fromEntries(Object.entries(form.value).filter(([field, value]) => value !== sent[field]))
 async function add(then: Then): Promise<void> {
   const tag = form.value.tag.trim()
   const entries = entriesOf(tag)
@@ -300,17 +303,24 @@ async function add(then: Then): Promise<void> {
     if (at !== null) document.querySelector<HTMLElement>(at)?.focus()
     return
   }
+  const sent = { ...form.value }
   wrong.value = (await writing.write(entries, `${tag} is in the shed`)) ?? ''
   if (wrong.value !== '') return
+  const typed = typedSince(sent)
   const known = shed.loopByTag(tag) !== undefined
   if (then === 'another') {
     const tags = [...shed.loops.map((loop) => loop.tag), tag]
-    form.value = { ...form.value, ...NOTHING_LEFT_SAID, tag: nextTag(tag, tags), measured: [], place: 'bench' }
+    const next = { tag: nextTag(tag, tags), measured: [], place: 'bench' }
+    form.value = { ...form.value, ...NOTHING_LEFT_SAID, ...next, ...typed }
     await nextTick()
     document.getElementById('tag')?.focus()
     return
   }
   beginAgain()
+  if (Object.keys(typed).length > 0) {
+    form.value = { ...form.value, ...typed }
+    return
+  }
   await router.push(known ? { name: then === 'measure' ? 'measure' : 'loop', params: { tag } } : { name: 'shed' })
 }
 </script>
