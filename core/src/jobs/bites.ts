@@ -3,6 +3,7 @@ import type { FileAge, KnownBite } from '../log'
 import { HANDS, type Hand } from '../loop'
 import type { LoopState } from '../state'
 import { personBite } from '../wear'
+import { onceFor } from './onceFor'
 
 /** Less than this no file takes in a stroke. Starting value. */
 const LEAST_UM = 4
@@ -43,10 +44,21 @@ const together = (a: Normal, b: Normal | null): number =>
  * @example
  * sideBites(state, { personId: null }).left // 20: common practice, while nothing was read
  */
-export function sideBites(
-  { lengths, removals, cutters }: Pick<LoopState, 'lengths' | 'removals' | 'cutters'>,
-  { personId, fileAge, fileBite, known }: HandAsked,
-): SideBites {
+export function sideBites(state: Biting, asked: HandAsked): SideBites {
+  // The verdict asks for the same hand dozens of times.
+  if (asked.known !== undefined) return bitesOf(state, asked)
+  const key = `${asked.personId ?? ''} ${asked.fileAge ?? ''} ${asked.fileBite ?? ''}`
+  const found = foundBites(state).get(key)
+  if (found !== undefined) return found
+  const bites = bitesOf(state, asked)
+  foundBites(state).set(key, bites)
+  return bites
+}
+
+type Biting = Pick<LoopState, 'lengths' | 'removals' | 'cutters'>
+const foundBites = onceFor((_state: Biting) => new Map<string, SideBites>())
+
+function bitesOf({ lengths, removals, cutters }: Biting, { personId, fileAge, fileBite, known }: HandAsked): SideBites {
   const belief = copyLengths(lengths)
   for (const hand of HANDS) beginSpan(belief, hand)
   const off = fileLengths(belief, {

@@ -10,6 +10,7 @@ import { sideBites, type HandAsked, type SideBites } from './bites'
 import { firstSide, sideJobs, worstJob, type CutterJob, type Cutting, type SideJob } from './cutterJobs'
 import { gaugeJobs, type GaugeJobs } from './gaugeJobs'
 import { learnedOf } from './learned'
+import { onceFor } from './onceFor'
 import { stepsOf, type Step } from './steps'
 import { TOOL_FACTS, usualTool, type SharpeningTool } from './tools'
 
@@ -86,6 +87,17 @@ export const toolFor = (
 const stopOn = (worst: CutterJob | null, { toStop }: Cutting): Um | null =>
   toStop && worst !== null ? worst.targetUm : null
 
+const cutSides = onceFor((_state: LoopState) => new Map<string, readonly SideJob[]>())
+/** The work of both sides: the same under many house rules. */
+function sidesOf(state: LoopState, cutting: Cutting): readonly SideJob[] {
+  const { gives, toStop, usualUm, school, bites } = cutting
+  const key = `${gives} ${toStop ? 1 : 0} ${usualUm} ${school} ${bites.left} ${bites.right}`
+  const known = cutSides(state)
+  const sides = known.get(key) ?? sideJobs(state, cutting)
+  known.set(key, sides)
+  return sides
+}
+
 /**
  * What a sharpening does to every cutter and gauge of a loop, in its steps. The decision, the card, the job sheet and
  * the work step by step all read it here.
@@ -111,7 +123,7 @@ export function workOf(state: LoopState, rules: HouseRules, school: UnevenSchool
   const cutting: Cutting = { gives, toStop: toStop && action !== 'touchUp', usualUm, school: bySchool, bites }
   const { waitingSide: waiting } = state
   // A stop is found on the worst cutter, so its side comes first.
-  const bySides = sideJobs(state, cutting)
+  const bySides = sidesOf(state, cutting)
   const worked = bySides.filter(({ hand }) => waiting === null || hand === waiting)
   const worst = worstJob(worked) ?? null
   const stopUm = stopOn(worst, cutting)

@@ -22,13 +22,19 @@ export function topPlateAngleFor(spec: LoopSpec, chiselAngleDeg: number): number
 const isOwn = ({ origins }: LoopSpec): boolean => origins?.topPlateAngleDeg !== undefined
 
 /** Top plate angle that is found on each side, degrees: the mean of what was read; null where nobody has read one. */
-export const foundAngles = ({ cutters }: Pick<LoopState, 'cutters'>): Record<Hand, number | null> => {
+export function foundAngles({ cutters }: Pick<LoopState, 'cutters'>): Readonly<Record<Hand, number | null>> {
+  const before = found.get(cutters)
+  if (before !== undefined) return before
   const of = (side: Hand): number | null => {
     const read = cutters.flatMap(({ hand, angleDeg }) => (hand === side && angleDeg !== null ? [angleDeg] : []))
     return read.length === 0 ? null : mean(read)
   }
-  return Object.fromEntries(HANDS.map((hand) => [hand, of(hand)])) as Record<Hand, number | null>
+  const angles = Object.fromEntries(HANDS.map((hand) => [hand, of(hand)])) as Record<Hand, number | null>
+  found.set(cutters, angles)
+  return angles
 }
+/** Cutters never change once they are folded, and a decision asks for their angles dozens of times. */
+const found = new WeakMap<LoopState['cutters'], Readonly<Record<Hand, number | null>>>()
 
 /**
  * Degrees by which an angle may be off before it matters: ripping chain jumps by one (common practice), for others it

@@ -319,7 +319,9 @@ function workFor(state: LoopState, rules: HouseRules, action: WorkWanted['action
   const { guide, pace, gaugeSchool, woodStep, gaugeHighUm, gaugeLowUm, chiselAngleDeg, chiselDownAngleDeg } = rules
   const times = `${pace.touchUp} ${pace.routine} ${pace.grind}`
   const limits = `${gaugeSchool} ${woodStep} ${gaugeHighUm} ${gaugeLowUm} ${chiselAngleDeg} ${chiselDownAngleDeg}`
-  const key = `${action} ${action === 'file' ? school : ''} ${guide} ${times} ${limits} ${rules.grinderOwned ? 1 : 0}`
+  // A wheel has no guide.
+  const by = action === 'regrind' ? '' : guide
+  const key = `${action} ${action === 'file' ? school : ''} ${by} ${times} ${limits} ${rules.grinderOwned ? 1 : 0}`
   const known = worked(state)
   const before = known.get(key)
   if (before !== undefined) return before
