@@ -252,7 +252,7 @@ function simulate(basis: Basis, plan: Plan): Option {
 }
 
 /** Strokes as the work has them: the figures of the card, the job sheet and the work step by step. */
-function strokesOf({ sides }: Work): NonNullable<Option['strokes']> {
+const strokesOf = onceFor(({ sides }: Work): NonNullable<Option['strokes']> => {
   const counts = sides.flatMap(({ cutters }) => cutters.map(({ count }) => count))
   const bySide = { left: 0, right: 0 }
   for (const { hand, count } of sides) bySide[hand] = count
@@ -262,7 +262,7 @@ function strokesOf({ sides }: Work): NonNullable<Option['strokes']> {
     total: counts.reduce((sum, one) => sum + one, 0),
     bySide,
   }
-}
+})
 
 const NO_SHARPENINGS = { low: 0, likely: 0, high: 0 }
 

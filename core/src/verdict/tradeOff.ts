@@ -16,6 +16,7 @@ import type { Um } from '../units'
 import type { CountRange } from '../wear'
 import { advise, type Advice } from './decide'
 import { learnedOf, type Learned } from '../jobs/learned'
+import { onceFor } from '../jobs/onceFor'
 import type { InStages, Option, Range } from './verdict'
 
 /** Part of its best that a chain cuts at by the mark under one setting for life. Common practice: about 60 %. */
@@ -98,6 +99,16 @@ function cycleOf(
  * as the worst is then, and dull. Habits are told apart on that, not on a loop that a stone has just hit.
  */
 function inRoutine(state: LoopState, rules: HouseRules): LoopState {
+  const wearTanksSinceSharpened = Math.max(rules.benchTanks, state.wearTanksSinceSharpened)
+  const known = routines(state)
+  const routine = known.get(wearTanksSinceSharpened) ?? dullAndSound(state, wearTanksSinceSharpened)
+  known.set(wearTanksSinceSharpened, routine)
+  return routine
+}
+/** One for all habits: what is worked out of a state is worked out once. */
+const routines = onceFor((_state: LoopState) => new Map<number, LoopState>())
+
+function dullAndSound(state: LoopState, wearTanksSinceSharpened: number): LoopState {
   const { summary } = learnedOf(state)
   return {
     ...state,
@@ -107,7 +118,7 @@ function inRoutine(state: LoopState, rules: HouseRules): LoopState {
     decision: null,
     // What it is supposed to have run has not been seen, and teaches nothing.
     spellOver: true,
-    wearTanksSinceSharpened: Math.max(rules.benchTanks, state.wearTanksSinceSharpened),
+    wearTanksSinceSharpened,
     cutters: state.cutters.map((cutter) => ({
       ...cutter,
       damage: [],
