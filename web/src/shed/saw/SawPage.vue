@@ -379,7 +379,7 @@ const [, WORN_OUT] = SAW_FIGURES.loopsPerSprocket.value
             :aria-expanded="form === 'read'"
             @click="open('read')"
           >
-            Read otherwise …
+            Put right …
           </button>
         </p>
         <form v-if="form === 'check'" class="stack inner" @submit.prevent="saveCheck">
