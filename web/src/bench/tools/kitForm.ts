@@ -109,7 +109,7 @@ function speedOf(text: string, whose: string): { readonly rpm?: number } | strin
 
 /** The angles of a clamp, or the lines of a guide, degrees; none where nobody said any. */
 function anglesOf(text: string, whose: string): number[] | string {
-  const parts = text.split(/[;\s]+|,\s+|,(?=\d{2})|°/).filter((part) => part !== '')
+  const parts = text.split(/[;/\s]+|,\s+|,(?=\d{2})|\band\b|\bor\b|°/).filter((part) => part !== '')
   const read = parts.map((part) => (/^\d{1,2}([.,]\d)?$/.test(part) ? Number(part.replace(',', '.')) : NaN))
   const odd = read.findIndex((deg) => !(deg <= 60))
   return odd < 0 ? read : `“${parts[odd] ?? ''}” is no angle of ${whose}: 60° at most, such as 25, 30.`

@@ -1,5 +1,5 @@
 import type { Saw } from '@undercliff/contract'
-import type { LoopCard } from '@undercliff/core'
+import { unreadOf, type LoopCard } from '@undercliff/core'
 
 /** What loops that carry a stamp are, by the crew's own list. */
 export interface Stamped extends Pick<
@@ -35,9 +35,10 @@ export function knownByStamp(stamp: string, loops: readonly LoopCard[]): Stamped
 }
 
 /**
- * A saw of the crew's whose present bar carries this stamp: what it takes is proposed for the next one.
+ * A saw of the crew's whose present bar carries this stamp: what it takes is proposed for the next one. One of which
+ * something is not known proposes nothing.
  *
  * @param stamp as it is read off the bar; null is answered while the crew has none like it
  */
 export const barByStamp = (stamp: string, saws: readonly Saw[]): Saw | null =>
-  saws.findLast(({ barStamp }) => same(barStamp, stamp)) ?? null
+  saws.findLast((saw) => same(saw.barStamp, stamp) && unreadOf(saw).length === 0) ?? null
