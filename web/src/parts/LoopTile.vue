@@ -22,7 +22,8 @@ const where = computed(() => {
   if (duty === 'dirty' && place.at !== 'retired') return 'for dirt'
   return place.at === 'shop' ? 'at a shop' : place.at === 'saw' || place.at === 'retired' ? '' : SHELF_NAMES[place.at]
 })
-const waits = computed(() => sayWaitingSide(props.loop.reason))
+/** The side that waits, where a sharpening was broken off. */
+const waits = computed(() => (sayWaitingSide(props.loop.reason) === null ? null : (props.loop.reason?.hand ?? 'left')))
 /** For who listens: the tag first, then what to do with it, then what the drawing shows. */
 const id = useId()
 function drag(event: DragEvent): void {
@@ -53,7 +54,7 @@ function tap(event: MouseEvent): void {
     <span :id="`${id}-words`" class="words">
       <strong class="tag figures">{{ loop.tag }}<span v-if="chosen" class="hidden-text">, chosen</span></strong>
       <span v-if="fresh" class="where fresh">just changed</span>
-      <span v-else-if="waits" class="where fresh">{{ waits }}</span>
+      <span v-else-if="waits" class="where waits">{{ waits }}<span class="hidden-text"> side</span> waits</span>
       <span v-else-if="drawback" class="where"><FitMark level="but" /> {{ FIT_WORDS.but }}</span>
       <span v-else class="where">{{ where || briefMinutes(loop.minutes) }}</span>
       <span class="verdict"><VerdictMark :action="loop.action" /> {{ ACTION_WORDS[loop.action] }}</span>
@@ -102,6 +103,10 @@ function tap(event: MouseEvent): void {
   align-self: center;
   text-align: right;
   white-space: nowrap;
+}
+.waits {
+  font-weight: 700;
+  color: var(--stop);
 }
 .fresh {
   color: var(--ink);
