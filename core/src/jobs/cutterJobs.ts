@@ -188,14 +188,12 @@ export function firstSide(state: Pick<LoopState, 'lengths'>, bites: SideBites): 
 }
 
 /** The cutter that needs most: a wheel's stop is set on it. Undefined for none. */
-export const worstJob = (sides: readonly SideJob[]): CutterJob | undefined =>
-  sides
-    .flatMap(({ cutters }) => cutters)
-    .reduce<CutterJob | undefined>(
-      (worst, job) =>
-        worst === undefined || job.lengthUm - job.damageUm < worst.lengthUm - worst.damageUm ? job : worst,
-      undefined,
-    )
+export const worstJob = (jobs: readonly CutterJob[]): CutterJob | undefined =>
+  jobs.reduce<CutterJob | undefined>(
+    (worst, job) =>
+      worst === undefined || job.lengthUm - job.damageUm < worst.lengthUm - worst.damageUm ? job : worst,
+    undefined,
+  )
 
 /** Whether what a job leaves is above the mark by what the house keeps. */
 export const staysAbove = (

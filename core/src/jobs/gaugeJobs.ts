@@ -36,7 +36,7 @@ export interface GaugeJobs {
 type GaugeRules = Pick<HouseRules, 'gaugeSchool' | 'woodStep' | 'gaugeHighUm' | 'gaugeLowUm'>
 
 /** What the work does to the edges, and on the way to the gauges. */
-interface EdgesBack {
+export interface EdgesBack {
   /** Fall of the top plate, degrees. */
   readonly slopeDeg: number
   /** The tool files the gauge in the same stroke, to one setting for life. */

@@ -2,6 +2,7 @@ import type { Hand } from '../loop'
 import { partMinutes, timesMinutes, touchesFor, type MinutesRange, type SideLoad } from '../sharpen'
 import type { SideJob } from './cutterJobs'
 import type { GaugeJobs } from './gaugeJobs'
+import { onceFor } from './onceFor'
 import { TOOL_FACTS, type SharpeningTool } from './tools'
 
 /** Steps of a sharpening, in their order. */
@@ -55,11 +56,11 @@ interface ToDo {
 }
 
 /** What the cutters of a side get, all of them together. */
-const loadOf = ({ cutters }: SideJob): SideLoad => ({
+const loadOf = onceFor(({ cutters }: SideJob): SideLoad => ({
   cutters: cutters.length,
   strokes: cutters.reduce((sum, { count }) => sum + count, 0),
   touches: cutters.reduce((sum, { removeUm }) => sum + touchesFor(removeUm), 0),
-})
+}))
 
 /**
  * The steps of a sharpening in their order. A wheel is rung before it is mounted; a stop is found on the worst cutter;

@@ -8,7 +8,7 @@ import type { Um } from '../units'
 import { TOUCH_UP_STROKES } from '../wear/removal'
 import { sideBites, type HandAsked, type SideBites } from './bites'
 import { firstSide, sideJobs, worstJob, type CutterJob, type Cutting, type SideJob } from './cutterJobs'
-import { gaugeJobs, type GaugeJobs } from './gaugeJobs'
+import { gaugeJobs, type EdgesBack, type GaugeJobs } from './gaugeJobs'
 import { learnedOf } from './learned'
 import { onceFor } from './onceFor'
 import { stepsOf, type Step } from './steps'
@@ -88,7 +88,7 @@ const stopOn = (worst: CutterJob | null, { toStop }: Cutting): Um | null =>
   toStop && worst !== null ? worst.targetUm : null
 
 const cutSides = onceFor((_state: LoopState) => new Map<string, readonly SideJob[]>())
-/** The work of both sides: the same under many house rules. */
+/** The work of both sides: the same under many house rules, as all is that follows from it. */
 function sidesOf(state: LoopState, cutting: Cutting): readonly SideJob[] {
   const { gives, toStop, usualUm, school, bites } = cutting
   const key = `${gives} ${toStop ? 1 : 0} ${usualUm} ${school} ${bites.left} ${bites.right}`
@@ -96,6 +96,21 @@ function sidesOf(state: LoopState, cutting: Cutting): readonly SideJob[] {
   const sides = known.get(key) ?? sideJobs(state, cutting)
   known.set(key, sides)
   return sides
+}
+
+const turned = onceFor((sides: readonly SideJob[]): readonly SideJob[] => [...sides].reverse())
+const jobsOf = onceFor((sides: readonly SideJob[]) => sides.flatMap(({ cutters }) => cutters))
+const worstOf = onceFor((sides: readonly SideJob[]) => worstJob(jobsOf(sides)) ?? null)
+
+const filedGauges = onceFor((_jobs: readonly CutterJob[]) => new Map<string, GaugeJobs>())
+/** The gauges after that work: by the rules for them alone. */
+function gaugesOf(state: LoopState, jobs: readonly CutterJob[], rules: HouseRules, edges: EdgesBack): GaugeJobs {
+  const { gaugeSchool, woodStep, gaugeHighUm, gaugeLowUm } = rules
+  const key = `${gaugeSchool} ${woodStep} ${gaugeHighUm} ${gaugeLowUm} ${edges.slopeDeg} ${edges.onTheWay ? 1 : 0}`
+  const known = filedGauges(jobs)
+  const gauges = known.get(key) ?? gaugeJobs(state, jobs, { gaugeSchool, woodStep, gaugeHighUm, gaugeLowUm }, edges)
+  known.set(key, gauges)
+  return gauges
 }
 
 /**
@@ -124,14 +139,13 @@ export function workOf(state: LoopState, rules: HouseRules, school: UnevenSchool
   const { waitingSide: waiting } = state
   // A stop is found on the worst cutter, so its side comes first.
   const bySides = sidesOf(state, cutting)
-  const worked = bySides.filter(({ hand }) => waiting === null || hand === waiting)
-  const worst = worstJob(worked) ?? null
+  const worked = waiting === null ? bySides : bySides.filter(({ hand }) => hand === waiting)
+  const worst = worstOf(worked)
   const stopUm = stopOn(worst, cutting)
   const first = beginWith(state, bites, wanted, stopUm === null ? null : (worst?.hand ?? null))
-  const sides = first === 'left' ? bySides : [...bySides].reverse()
-  const jobs = sides.flatMap(({ cutters }) => cutters)
-  const stopUnknown = cutting.toStop && worked.some(({ cutters }) => cutters.some((job) => job.depthUnknown))
-  const gauges = gaugeJobs(state, jobs, rules, { slopeDeg, onTheWay: gaugesToo })
+  const sides = first === 'left' ? bySides : turned(bySides)
+  const stopUnknown = cutting.toStop && jobsOf(worked).some(({ depthUnknown }) => depthUnknown)
+  const gauges = gaugesOf(state, jobsOf(sides), rules, { slopeDeg, onTheWay: gaugesToo })
   const pace = wanted.pace ?? rules.pace[kindOf(gives, action)]
   const inField = action === 'touchUp'
   const bumpers = hasBumpers(state.spec)

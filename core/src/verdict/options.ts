@@ -233,7 +233,7 @@ function simulate(basis: Basis, plan: Plan): Option {
     deepestUm: cut.deepestUm,
     meanUm: cut.meanUm,
     leftUm: shortestUm - state.spec.markLengthUm,
-    strokes: plan.work === null || tool !== 'file' ? null : strokesOf(plan.work),
+    strokes: plan.work === null || tool !== 'file' ? null : strokesOf(plan.work.sides),
     way: filed.way,
     stages: filed.stages,
     spreadUm: cut.spreadUm,
@@ -252,7 +252,7 @@ function simulate(basis: Basis, plan: Plan): Option {
 }
 
 /** Strokes as the work has them: the figures of the card, the job sheet and the work step by step. */
-const strokesOf = onceFor(({ sides }: Work): NonNullable<Option['strokes']> => {
+const strokesOf = onceFor((sides: Work['sides']): NonNullable<Option['strokes']> => {
   const counts = sides.flatMap(({ cutters }) => cutters.map(({ count }) => count))
   const bySide = { left: 0, right: 0 }
   for (const { hand, count } of sides) bySide[hand] = count
@@ -380,7 +380,7 @@ function touchingUp({ basis: { state, rules, needs }, limits, nothingDue, skates
     tool: 'file',
     work,
     minutes: work.minutes,
-    goods: { consumablesMinor: filesMinor(strokesOf(work).total, rules) },
+    goods: { consumablesMinor: filesMinor(strokesOf(work.sides).total, rules) },
     against: [
       ...limits.over,
       ...limits.notAsItIs,
@@ -422,7 +422,7 @@ function filing({ basis, limits, nothingDue, skates }: Weighed): Plan {
     tool: 'file',
     work,
     minutes: work.minutes,
-    goods: { consumablesMinor: filesMinor(strokesOf(work).total, rules) },
+    goods: { consumablesMinor: filesMinor(strokesOf(work.sides).total, rules) },
     against: [
       ...limits.over,
       ...nothingDue,
