@@ -141,19 +141,16 @@ const NOT_IN_CORE = [
   ...['setTimeout', 'setInterval', 'setImmediate', 'queueMicrotask', 'requestAnimationFrame', 'console'],
 ]
 
-/** Types come from the tsconfig nearest to a file. */
-const TYPED = { projectService: true, tsconfigRootDir: import.meta.dirname, extraFileExtensions: ['.vue'] }
-
 export default tseslint.config(
   { ignores: ['**/dist/**', '**/node_modules/**', 'server/drizzle/**', 'data/**', 'test-results/**', '.cache/**'] },
-  ...tseslint.configs.strictTypeChecked,
+  // The rules that need types are asked by scripts/typedLint.ts.
+  ...tseslint.configs.strict,
   ...vue.configs['flat/recommended'],
-  { files: ['**/*.ts'], languageOptions: { parserOptions: TYPED } },
   {
     files: ['**/*.vue'],
     languageOptions: {
       parser: vueParser,
-      parserOptions: { ...TYPED, parser: tseslint.parser },
+      parserOptions: { parser: tseslint.parser },
       globals: globals.browser,
     },
   },
@@ -161,8 +158,6 @@ export default tseslint.config(
     rules: {
       '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
       '@typescript-eslint/consistent-type-imports': ['error', { fixStyle: 'inline-type-imports' }],
-      // A number in a sentence reads as it should; anything else is written on purpose.
-      '@typescript-eslint/restrict-template-expressions': ['error', { allowNumber: true }],
       'vue/max-attributes-per-line': 'off',
       'vue/singleline-html-element-content-newline': 'off',
       'vue/html-self-closing': 'off',
@@ -204,5 +199,4 @@ export default tseslint.config(
   ...WORKSPACES.map((workspace) => importRule(workspace, [`${workspace}/**/*.{ts,vue}`])),
   ...coreRules,
   ...webRules,
-  { files: ['**/*.js'], ...tseslint.configs.disableTypeChecked },
 )

@@ -98,7 +98,7 @@ function run(setUp: string, expression: string, scope: object): unknown {
   const { outputText } = ts.transpileModule(`function example() { ${source} }`, {
     compilerOptions: { target: ts.ScriptTarget.ES2023, module: ts.ModuleKind.ESNext },
   })
-  // eslint-disable-next-line @typescript-eslint/no-implied-eval -- the code is this repository's own comments
+  // oxlint-disable-next-line typescript/no-implied-eval -- the code is this repository's own comments
   const make = new Function(...Object.keys(scope), `${outputText}\nreturn example()`) as (
     ...given: unknown[]
   ) => unknown

@@ -14,7 +14,8 @@ export const SHOWS_LENGTH = 80
 
 /** What a photograph is of: one saw or one loop. */
 export type PhotoSubject =
-  { readonly sawId: string; readonly loopId?: never } | { readonly loopId: string; readonly sawId?: never }
+  | { readonly sawId: string; readonly loopId?: never }
+  | { readonly loopId: string; readonly sawId?: never }
 
 /** What is known of a kept photograph besides the picture itself. */
 export type PhotoAbout = PhotoSubject & {

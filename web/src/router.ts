@@ -108,7 +108,7 @@ export const router = createRouter({
 })
 
 type ByTag = { tag: string }
-// eslint-disable-next-line @typescript-eslint/no-generated-empty-object-type -- the library's word for no parameters
+// oxlint-disable-next-line typescript/no-generated-empty-object-type -- the library's word for no parameters
 type Screen<Name extends string, Params extends Record<string, string> = Record<never, string>> = RouteRecordInfo<
   Name,
   string,

@@ -13,7 +13,8 @@ import { fromInch, readLength, writeMm, type Um } from '../units'
 
 /** A cell as it was understood, with what is in doubt about it, or why it cannot be. */
 export type Cell<T> =
-  { readonly ok: true; readonly value: T; readonly doubt?: string } | { readonly ok: false; readonly message: string }
+  | { readonly ok: true; readonly value: T; readonly doubt?: string }
+  | { readonly ok: false; readonly message: string }
 
 const right = <T>(value: T, doubt?: string): Cell<T> =>
   doubt === undefined ? { ok: true, value } : { ok: true, value, doubt }

@@ -12,7 +12,8 @@ export interface CountBounds {
 
 /** Whether a count or a price can be true, and is likely to be. */
 export type CountCheck =
-  { readonly ok: true } | { readonly ok: false; readonly weight: 'refuse' | 'ask'; readonly meant: number | null }
+  | { readonly ok: true }
+  | { readonly ok: false; readonly weight: 'refuse' | 'ask'; readonly meant: number | null }
 
 /** What else a number may have been before a finger slipped: neighbours swapped, a digit too many, a decimal mark. */
 function slipsOf(value: number): number[] {

@@ -21,7 +21,7 @@ import type { Step, StepId } from '../jobs/steps'
 export type WalkEvent = { readonly at: Instant } & (
   | /** The step, or the cutter in hand, is done: with so many strokes or touches where somebody counted. */
     { readonly kind: 'done'; readonly count?: number }
-    /** A cutter was read, before it was worked or after; confirmed where that was asked about, and read so again. */
+  /** A cutter was read, before it was worked or after; confirmed where that was asked about, and read so again. */
   | { readonly kind: 'read'; readonly cutter: number; readonly um: Um; readonly confirmed?: boolean }
   /** Damage was found on a cutter. */
   | { readonly kind: 'damage'; readonly cutter: number; readonly damage: CutterDamage }

@@ -108,7 +108,8 @@ function refuse(reason: LengthRefusal, text: string, bare: 'mm' | 'inch'): Lengt
 }
 
 type Parsed =
-  { ok: true; um: Um; unit: LengthUnit; assumed: boolean; fraction: boolean } | { ok: false; reason: LengthRefusal }
+  | { ok: true; um: Um; unit: LengthUnit; assumed: boolean; fraction: boolean }
+  | { ok: false; reason: LengthRefusal }
 
 const no = (reason: LengthRefusal): Parsed => ({ ok: false, reason })
 

@@ -32,7 +32,7 @@ export function shallow(body: unknown): unknown {
  *
  * @throws Refusal that names every field that is not right
  */
-// eslint-disable-next-line @typescript-eslint/no-unnecessary-type-parameters -- the caller names what a schema checks
+// oxlint-disable-next-line typescript/no-unnecessary-type-parameters -- the caller names what a schema checks
 export function readBody<T>(schema: Parameters<typeof validate>[0], body: unknown): T {
   const checked = validate<T>(schema, shallow(body))
   if (checked.ok) return checked.value

@@ -18,18 +18,12 @@ const shed = useShed()
       :data-reminder="what"
     >
       <template v-if="what === 'tension'">
-        <span
-          ><strong>{{ shed.sawName(sawId) }}</strong
-          >: engine off, look at the tension, gloves on.</span
-        >
+        <span><strong>{{ shed.sawName(sawId) }}</strong>: engine off, look at the tension, gloves on.</span>
         <button type="button" class="act" @click="reminders.looked(sawId, true)">It stays</button>
         <button type="button" class="act" @click="reminders.looked(sawId, false)">Tightened</button>
       </template>
       <template v-else>
-        <span
-          ><strong>{{ shed.sawName(sawId) }}</strong
-          >: chain oil goes with every tank.</span
-        >
+        <span><strong>{{ shed.sawName(sawId) }}</strong>: chain oil goes with every tank.</span>
         <button type="button" class="act" @click="reminders.oiled(sawId)">Filled</button>
         <button type="button" class="act" @click="reminders.neverOil(sawId)">Stop asking</button>
       </template>

@@ -31,9 +31,7 @@ const title = computed(() => {
       <template v-for="{ name, before, after } in rows" :key="name">
         <dt>{{ name }}</dt>
         <dd class="figures">
-          {{ before
-          }}<template v-if="before !== after">
-            → <strong>{{ after }}</strong></template
+          {{ before }}<template v-if="before !== after"> → <strong>{{ after }}</strong></template
           ><span v-else class="soft"> as before</span>
         </dd>
       </template>

@@ -15,8 +15,7 @@ function left(event: FocusEvent): void {
 
 <template>
   <div class="field">
-    <label :for="id ?? own"
-      ><slot>{{ figure.name }}</slot></label
+    <label :for="id ?? own"><slot>{{ figure.name }}</slot></label
     ><NInput
       v-model:value="text"
       v-bind="odd === '' ? {} : { status: 'error' as const }"

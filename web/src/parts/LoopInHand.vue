@@ -38,9 +38,7 @@ const wheel = computed(() => {
 <template>
   <aside class="sheet inhand">
     <ToothSign class="sign" :tooth="toothSign(state, rules)" :retired="state.retired !== null" />
-    <p>
-      <strong>{{ specLine(state.spec) }}</strong><br />{{ CUTTER_TYPE_NAMES[state.spec.cutterType] }}
-    </p>
+    <p><strong>{{ specLine(state.spec) }}</strong><br />{{ CUTTER_TYPE_NAMES[state.spec.cutterType] }}</p>
     <dl class="fact-list">
       <dt>File</dt>
       <dd>{{ nameFile(file) }}</dd>
@@ -52,8 +50,9 @@ const wheel = computed(() => {
       <dd>{{ writeLength(state.spec.settingUm, 'both') }}</dd>
     </dl>
     <p>
-      <strong><VerdictMark :action="verdict.action" /> {{ ACTION_WORDS[verdict.action] }}</strong
-      ><br />{{ verdict.reasons[0] ? sayReason(verdict.reasons[0], shed.figures) : '' }}
+      <strong><VerdictMark :action="verdict.action" /> {{ ACTION_WORDS[verdict.action] }}</strong><br />{{
+        verdict.reasons[0] ? sayReason(verdict.reasons[0], shed.figures) : ''
+      }}
     </p>
     <p class="soft small">File: {{ sayFile(file) }}</p>
     <p class="soft small">From the trade's common practice; the box or the maker's sheet wins.</p>

@@ -24,9 +24,7 @@ const plates = computed(() =>
 
 <template>
   <fieldset v-if="rules.gaugeSchool === 'progressive'" data-plate-step>
-    <legend>
-      Step of the plate <span v-if="plates" class="soft">{{ plates }}</span>
-    </legend>
+    <legend>Step of the plate <span v-if="plates" class="soft">{{ plates }}</span></legend>
     <RadioChoice v-model="model" label="Step of the plate" :options="options" small />
     <p class="soft">By the saw and the wood today. The setting grows with wear by itself.</p>
   </fieldset>

@@ -18,9 +18,7 @@ const to = ({ tag, action }: LoopCard) => ({ name: JOBS[action].to ?? ('decide' 
 
 <template>
   <section v-if="jobs.length > 0" class="sheet tonight" aria-labelledby="tonight">
-    <h2 id="tonight">
-      Tonight’s list <span class="soft">{{ jobs.length }} to do, about {{ minutes }} min</span>
-    </h2>
+    <h2 id="tonight">Tonight’s list <span class="soft">{{ jobs.length }} to do, about {{ minutes }} min</span></h2>
     <ol>
       <li v-for="(loop, i) in shown" :key="loop.loopId" data-tonight>
         <span class="print-only box" aria-hidden="true" />

@@ -2,7 +2,16 @@ import type { Action } from '@undercliff/core'
 
 /** Names of the screens at which something is done to one loop. */
 export type LoopScreen =
-  'decide' | 'signs' | 'measure' | 'sharpen' | 'sharpened' | 'ran' | 'struck' | 'inspected' | 'gaugesLowered' | 'retire'
+  | 'decide'
+  | 'signs'
+  | 'measure'
+  | 'sharpen'
+  | 'sharpened'
+  | 'ran'
+  | 'struck'
+  | 'inspected'
+  | 'gaugesLowered'
+  | 'retire'
 
 /** Where each job is done, and what the button that starts it says. */
 export interface Job {

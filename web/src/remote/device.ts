@@ -171,7 +171,7 @@ export function keptText(key: string): string | null {
 }
 
 /** What is kept under a key as JSON; null when nothing that can be read is. */
-// eslint-disable-next-line @typescript-eslint/no-unnecessary-type-parameters -- the caller names what it kept there
+// oxlint-disable-next-line typescript/no-unnecessary-type-parameters -- the caller names what it kept there
 export function keptJson<T>(key: string): T | null {
   try {
     return JSON.parse(keptText(key) ?? 'null') as T | null

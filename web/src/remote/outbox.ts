@@ -20,7 +20,8 @@ import { useSession } from './sessionStore'
  * since the device keeps nothing.
  */
 export type Sent = { readonly taken: readonly AnyNewEntry[] } & (
-  { readonly outcome: 'sent' | 'kept' | 'held' } | { readonly outcome: 'refused'; readonly why: string }
+  | { readonly outcome: 'sent' | 'kept' | 'held' }
+  | { readonly outcome: 'refused'; readonly why: string }
 )
 
 /** The first wait before what could not be sent is tried again, in ms; it doubles up to the last. */

@@ -201,9 +201,7 @@ const small = (um: number): string => writeLength(Math.round(um), shed.lengths)
     <header class="top">
       <ToothSign class="sign" :tooth="toothSign(state, rules)" :retired="state.retired !== null" />
       <div>
-        <h1>
-          Decide <RouterLink :to="{ name: 'loop', params: { tag } }" class="figures">{{ tag }}</RouterLink>
-        </h1>
+        <h1>Decide <RouterLink :to="{ name: 'loop', params: { tag } }" class="figures">{{ tag }}</RouterLink></h1>
         <p v-if="state.duty === 'dirty'" class="soft">
           Kept for dirty work.
           <button v-if="session.isLead && !state.retired" type="button" class="act small" @click="changeDuty('clean')">

@@ -77,11 +77,8 @@ const later = ({ action, sharpeningsLeft, stages }: Option): string =>
       @update:model-value="(action) => action && emit('show', action)"
     >
       <span class="name"
-        ><VerdictMark :action="option.action" /> <strong>{{ ACTION_WORDS[option.action] }}</strong><span
-          v-if="option.action === advised"
-          class="advised"
-          >advised</span
-        ></span
+        ><VerdictMark :action="option.action" /> <strong>{{ ACTION_WORDS[option.action] }}</strong
+        ><span v-if="option.action === advised" class="advised">advised</span></span
       >
       <template v-if="option.feasible">
         <span

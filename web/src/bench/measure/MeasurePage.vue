@@ -272,9 +272,7 @@ watch(field, (element) => element?.focus())
   />
   <div v-else class="measure">
     <header class="row top">
-      <h1>
-        Measure <RouterLink :to="{ name: 'loop', params: { tag } }" class="figures">{{ tag }}</RouterLink>
-      </h1>
+      <h1>Measure <RouterLink :to="{ name: 'loop', params: { tag } }" class="figures">{{ tag }}</RouterLink></h1>
       <RadioChoice
         v-if="!narrow"
         :model-value="walk.order"

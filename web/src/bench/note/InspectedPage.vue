@@ -255,9 +255,7 @@ const summary = computed(() => {
       <p v-if="wrong" class="stop-text" role="alert">{{ wrong }}</p>
     </fieldset>
     <fieldset v-for="place in CHASSIS" :key="place.name" class="place">
-      <legend>
-        {{ place.name }} <span class="soft">{{ place.look }}</span>
-      </legend>
+      <legend>{{ place.name }} <span class="soft">{{ place.look }}</span></legend>
       <RadioChoice
         :model-value="looked[place.name] ?? state.parts.find(({ kind }) => place.kinds.includes(kind))?.kind ?? null"
         :label="place.name"

@@ -65,9 +65,7 @@ async function write(): Promise<void> {
   <LoopAway v-if="loop.state === null" :status="loop.status" :tag="tag" @again="loop.open(tag)" />
   <div v-else class="desk">
     <form class="sheet log-form" @submit.prevent="write">
-      <h1>
-        {{ title }} <RouterLink :to="{ name: 'loop', params: { tag } }" class="figures">{{ tag }}</RouterLink>
-      </h1>
+      <h1>{{ title }} <RouterLink :to="{ name: 'loop', params: { tag } }" class="figures">{{ tag }}</RouterLink></h1>
       <slot :state="loop.state" />
       <WhoField v-model="who" />
       <div class="abreast">

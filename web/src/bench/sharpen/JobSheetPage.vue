@@ -95,9 +95,7 @@ async function enter(): Promise<void> {
     <div class="two">
       <table v-for="side in sheet.sides" :key="side.title">
         <caption>
-          {{
-            side.title
-          }}
+          {{ side.title }}
         </caption>
         <thead>
           <tr>

@@ -10,9 +10,7 @@ const wheel = computed(() => props.setUp.with === 'wheel' || props.setUp.with ==
 
 <template>
   <section aria-labelledby="set-up-title">
-    <h2 id="set-up-title">
-      Set-up <span class="soft">{{ TOOL_NAMES[tool] }}</span>
-    </h2>
+    <h2 id="set-up-title">Set-up <span class="soft">{{ TOOL_NAMES[tool] }}</span></h2>
     <dl>
       <template v-for="[name, value] in rows" :key="name"
         ><dt>{{ name }}</dt>

@@ -150,9 +150,7 @@ const ago = computed(() => (there.value === null ? '' : sayAgo(Date.now() - Date
       </template>
       <template v-else-if="step && words && plan.refusal === null">
         <div class="step" aria-live="polite">
-          <h2>
-            {{ words.name }} <span v-if="inSide" class="soft figures">{{ leftInSide }}</span>
-          </h2>
+          <h2>{{ words.name }} <span v-if="inSide" class="soft figures">{{ leftInSide }}</span></h2>
           <p v-if="words.caution" class="caution">{{ words.caution }}</p>
           <details :open="walk.place === 0">
             <summary>How</summary>

@@ -133,9 +133,7 @@ const toChange = computed(() => {
     <details v-if="events.length === 0 && refused.length > 0">
       <summary class="soft">Not for this loop: {{ refused.length }}</summary>
       <ul>
-        <li v-for="one in refused" :key="one.tool">
-          <strong>{{ TOOL_NAMES[one.tool] }}.</strong> {{ one.why }}
-        </li>
+        <li v-for="one in refused" :key="one.tool"><strong>{{ TOOL_NAMES[one.tool] }}.</strong> {{ one.why }}</li>
       </ul>
     </details>
     <template v-if="plan.gives === 'strokes' && used.files.value.length > 0">

@@ -221,7 +221,8 @@ const plate = usePlate(() =>
 
 /** The figures of the more detailed part; a sentence when one cannot be read. */
 function details():
-  { settingUm?: number; plate?: PlateUsed; pairs?: { cutter: number; beforeUm: number; afterUm: number }[] } | string {
+  | { settingUm?: number; plate?: PlateUsed; pairs?: { cutter: number; beforeUm: number; afterUm: number }[] }
+  | string {
   const ofGauges = gaugeDetails()
   if (typeof ofGauges === 'string') return ofGauges
   const [beforeUm, afterUm] = [before.read(), after.read()]

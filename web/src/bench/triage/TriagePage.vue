@@ -186,8 +186,7 @@ onKeyStroke(['x', 'a', 'ArrowDown', 'ArrowUp'], (event) => {
           /></label>
           <ToothSign class="sign" :tooth="loop.tooth" />
           <RouterLink class="go" :data-triage-link="loop.loopId" :to="{ name: 'decide', params: { tag: loop.tag } }"
-            ><strong class="figures">{{ loop.tag }}</strong
-            ><span class="soft">{{ where(loop) }}</span></RouterLink
+            ><strong class="figures">{{ loop.tag }}</strong><span class="soft">{{ where(loop) }}</span></RouterLink
           >
           <div class="what">
             <p>

@@ -89,9 +89,7 @@ function throwAway(parcel: Parcel): void {
       <p>{{ whatNow(parcel.code) }}</p>
       <ol>
         <li v-for="(entry, i) in now(parcel)" :key="entry.id">
-          <p>
-            <strong>{{ say(entry) }}</strong> <span class="soft">{{ when(entry) }}{{ who(entry) }}</span>
-          </p>
+          <p><strong>{{ say(entry) }}</strong> <span class="soft">{{ when(entry) }}{{ who(entry) }}</span></p>
           <div v-if="open === parcel.key" class="stack">
             <LeafFields :model-value="entry" @update:model-value="(right) => change(i, right)" />
             <button v-if="now(parcel).length > 1" type="button" class="act small" @click="leaveOut(i)">

@@ -169,8 +169,7 @@ async function change({
         <h2>Profiles of the crew's own</h2>
         <p v-for="profile in shed.profiles" :key="profile.id" class="profile">
           <span
-            ><strong>{{ profile.name }}</strong
-            ><br /><span class="soft"
+            ><strong>{{ profile.name }}</strong><br /><span class="soft"
               >{{ PITCH_PROFILES[profile.values.pitchClass].name }} ·
               {{ CUTTER_TYPE_NAMES[profile.values.cutterType] }}, {{ SEQUENCE_NAMES[profile.values.sequence] }}</span
             ></span

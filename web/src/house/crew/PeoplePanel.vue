@@ -165,7 +165,8 @@ const add = (): Promise<void> =>
             <div class="field">
               <label :for="`password-${person.id}`">{{
                 accountOf(person.id) ? 'New password, or leave it' : 'First password'
-              }}</label><NInput
+              }}</label
+              ><NInput
                 v-model:value="password"
                 type="password"
                 show-password-on="click"

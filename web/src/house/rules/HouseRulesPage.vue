@@ -211,9 +211,7 @@ const locked = computed(() => !session.isLead || busy.value)
   <div v-else class="house">
     <header class="top">
       <div>
-        <h1>
-          House rules <span class="soft version">version {{ rules.version }}</span>
-        </h1>
+        <h1>House rules <span class="soft version">version {{ rules.version }}</span></h1>
         <p class="soft">
           {{
             session.isLead
@@ -231,9 +229,7 @@ const locked = computed(() => !session.isLead || busy.value)
       Crews disagree on these, and good crews do. Choose what yours does: before it holds you see which verdicts turn.
     </FirstHint>
     <p v-if="wrong" class="stop-text wrong" role="alert">{{ wrong }}</p>
-    <p v-if="now" class="now">
-      <strong class="figures">{{ tag }}</strong> before anything is done: {{ now }}
-    </p>
+    <p v-if="now" class="now"><strong class="figures">{{ tag }}</strong> before anything is done: {{ now }}</p>
     <p v-if="!tag" class="sheet">Add a loop, and what each school comes to is shown on it.</p>
 
     <nav class="row index no-print" aria-label="Chapters">
@@ -293,7 +289,8 @@ const locked = computed(() => !session.isLead || busy.value)
           /><span class="soft hint">three letters, such as EUR</span>
         </div>
         <div v-for="{ field, label } in PRICES" :key="field" class="field">
-          <label :for="field">{{ label }}</label><input
+          <label :for="field">{{ label }}</label
+          ><input
             :id="field"
             v-model="texts[field]"
             class="plain figures"
@@ -317,7 +314,8 @@ const locked = computed(() => !session.isLead || busy.value)
       <fieldset v-show="chapter === 'limits'" class="grid part">
         <legend>Limits</legend>
         <div v-for="{ field, label, hint } in LENGTH_LIMITS" :key="field" class="field">
-          <label :for="field">{{ label }}</label><input
+          <label :for="field">{{ label }}</label
+          ><input
             :id="field"
             v-model="texts[field]"
             class="plain figures"
@@ -327,7 +325,8 @@ const locked = computed(() => !session.isLead || busy.value)
           /><span class="soft hint">{{ hint }}</span>
         </div>
         <div v-for="{ field, label, unit } in NUMBER_LIMITS" :key="field" class="field">
-          <label :for="field">{{ label }}</label><input
+          <label :for="field">{{ label }}</label
+          ><input
             :id="field"
             v-model="texts[field]"
             class="plain figures"

@@ -101,8 +101,7 @@ const rows = computed(() => (props.outcome === null ? [] : ROWS[props.question](
   <span class="trades">{{ words.trades }}</span>
   <span v-if="outcome" class="figs">
     <template v-for="[name, value] in rows" :key="name"
-      ><span class="soft">{{ name }}</span
-      ><span class="figures">{{ value }}</span></template
+      ><span class="soft">{{ name }}</span><span class="figures">{{ value }}</span></template
     >
   </span>
   <span v-if="outcome && question !== 'when'" class="verdict"

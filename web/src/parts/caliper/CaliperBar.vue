@@ -20,9 +20,7 @@ onUnmounted(() => {
 <template>
   <details class="caliper" :open="caliper.how !== 'none'">
     <summary>
-      <span
-        >Caliper: <span class="soft">{{ caliper.how === 'none' ? 'typed' : 'sends what it reads' }}</span></span
-      >
+      <span>Caliper: <span class="soft">{{ caliper.how === 'none' ? 'typed' : 'sends what it reads' }}</span></span>
       <span v-if="caliper.last !== null && caliper.how !== 'none'" class="figures">
         {{ writeLength(caliper.last, shed.lengths) }}</span
       >

@@ -261,9 +261,7 @@ async function add(): Promise<void> {
       <fieldset>
         <legend>How the cutters follow each other</legend>
         <RadioChoice v-model="form.sequence" v-slot="{ option }" label="Sequence" :options="sequences">
-          <span
-            >{{ option.label }}<br /><small>{{ SEQUENCE_HINTS[option.value] }}</small></span
-          >
+          <span>{{ option.label }}<br /><small>{{ SEQUENCE_HINTS[option.value] }}</small></span>
         </RadioChoice>
       </fieldset>
     </section>
@@ -295,9 +293,7 @@ async function add(): Promise<void> {
             <small>{{ ORIGIN_WORDS[originOf(spec, 'fileUm')] }}; {{ sayFile(file) }}</small>
           </dd>
           <dt>Wheel</dt>
-          <dd>
-            {{ wheel }} <small>{{ ORIGIN_WORDS[PITCH_PROFILES[spec.pitchClass].wheelUm.origin] }}</small>
-          </dd>
+          <dd>{{ wheel }} <small>{{ ORIGIN_WORDS[PITCH_PROFILES[spec.pitchClass].wheelUm.origin] }}</small></dd>
           <dt>Top plate</dt>
           <dd>
             {{ topPlateAngleFor(spec, rules.chiselAngleDeg) }}°

@@ -29,9 +29,7 @@ const dayOf = (instant: string): string => sayDay(instant, shed.dates)
 
 <template>
   <section>
-    <h2>
-      Log <span class="soft figures">{{ lines.length }}</span>
-    </h2>
+    <h2>Log <span class="soft figures">{{ lines.length }}</span></h2>
     <ol>
       <li v-for="entry in shown" :key="entry.id" :class="{ struck: struck.has(entry.id) }" :data-entry="entry.kind">
         <time class="figures" :datetime="entry.happenedAt">{{ dayOf(entry.happenedAt) }}</time>

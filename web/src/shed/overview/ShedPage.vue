@@ -119,7 +119,7 @@ const BESIDE = 6
 /** Lines drawn at once, and then a few with each frame, up to what was asked for. */
 const FIRST_LINES = 3
 const LINES_A_FRAME = 3
-const besideOf = <T,>(key: string, loops: readonly T[]): readonly T[] =>
+const besideOf = <T>(key: string, loops: readonly T[]): readonly T[] =>
   overview.opened.has(key) ? loops : loops.slice(0, BESIDE)
 const linesShown = ref(FIRST_LINES)
 let nextFrame = 0

@@ -331,7 +331,8 @@ const [, WORN_OUT] = SAW_FIGURES.loopsPerSprocket.value
           >
           <dt>Groove</dt>
           <dd>
-            <strong>{{ saw.gaugeUm === null ? 'not known' : writeMm(saw.gaugeUm, 1) }}</strong>{{
+            <strong>{{ saw.gaugeUm === null ? 'not known' : writeMm(saw.gaugeUm, 1) }}</strong
+            >{{
               answer.state.bar.grooveWidthUm === null
                 ? ', wear not measured'
                 : `, measured ${writeLength(answer.state.bar.grooveWidthUm, shed.lengths)}`
@@ -516,9 +517,7 @@ const [, WORN_OUT] = SAW_FIGURES.loopsPerSprocket.value
       :suggestions="['Stamp of the bar', 'Plate of the saw', 'Sprocket']"
     />
     <section class="sheet">
-      <h2>
-        Log <span class="soft figures">{{ entries.length }}</span>
-      </h2>
+      <h2>Log <span class="soft figures">{{ entries.length }}</span></h2>
       <ol class="log">
         <li v-for="entry in entries" :key="entry.id" :class="{ struck: !counted.has(entry.id) }">
           <time class="figures soft" :datetime="entry.happenedAt">{{ dayOf(entry.happenedAt) }}</time>

@@ -176,9 +176,7 @@ const originOptions = ENTERED_ORIGINS.map((value: Origin) => ({ value, label: OR
   <LoopAway v-if="state === null" :status="loop.status" :tag="tag" @again="loop.open(tag)" />
   <div v-else class="desk">
     <section class="sheet stack">
-      <h1>
-        <span class="figures">{{ state.tag }}</span> · what it is
-      </h1>
+      <h1><span class="figures">{{ state.tag }}</span> · what it is</h1>
       <p class="soft">
         The box or the maker's sheet wins over common practice, and a measurement over both. A change holds for the
         loop's whole life: everything is worked out again.

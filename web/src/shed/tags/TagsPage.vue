@@ -54,9 +54,7 @@ async function print(): Promise<void> {
 <template>
   <div class="desk">
     <section class="sheet stack">
-      <h1>
-        Tags to print <span class="soft figures">{{ loops.length }}</span>
-      </h1>
+      <h1>Tags to print <span class="soft figures">{{ loops.length }}</span></h1>
       <p class="row">
         <button type="button" class="act small" @click="picked = new Set(live.map(({ loopId }) => loopId))">All</button
         ><button type="button" class="act small" @click="picked = new Set()">None</button>
@@ -70,7 +68,8 @@ async function print(): Promise<void> {
           :aria-pressed="isPicked(loop.loopId, loop.tag)"
           @click="toggle(loop.loopId)"
         >
-          <strong class="figures">{{ loop.tag }}</strong><span class="spec"
+          <strong class="figures">{{ loop.tag }}</strong
+          ><span class="spec"
             >{{ PITCH_PROFILES[loop.spec.pitchClass].name }} · {{ writeMm(loop.spec.gaugeUm, 1) }} ·
             {{ loop.spec.driveLinks }}</span
           >

@@ -177,9 +177,7 @@ const logStrike = (against: StrikeObject): void => {
         <p v-if="others.length === 0">No other loop that fits is here and fit.</p>
         <div v-for="other in others.slice(0, 6)" :key="other.loopId" class="other" :data-other="other.tag">
           <ToothSign class="small-sign" :tooth="other.tooth" :retired="false" />
-          <span
-            ><strong class="figures">{{ other.tag }}</strong> {{ ACTION_WORDS[other.action] }}</span
-          >
+          <span><strong class="figures">{{ other.tag }}</strong> {{ ACTION_WORDS[other.action] }}</span>
           <div class="turned">
             <button
               type="button"

@@ -38,9 +38,7 @@ function say(tanks: number): void {
   <section class="sheet stack" aria-labelledby="today-title" data-today>
     <h2 id="today-title">Today</h2>
     <p v-if="today.byPerson.length === 0" class="soft">Nothing is logged yet.</p>
-    <p v-for="{ name, did } in today.byPerson" :key="name">
-      <strong>{{ name }}</strong> {{ did }}
-    </p>
+    <p v-for="{ name, did } in today.byPerson" :key="name"><strong>{{ name }}</strong> {{ did }}</p>
     <div v-for="line in lines" :key="line.sawId" class="stack saw">
       <div class="row">
         <span class="what"
