@@ -143,7 +143,7 @@ const NOT_IN_CORE = [
 
 export default tseslint.config(
   { ignores: ['**/dist/**', '**/node_modules/**', 'server/drizzle/**', 'data/**', 'test-results/**', '.cache/**'] },
-  // The rules that need types are asked by scripts/typedLint.ts.
+  // The rules that need types are asked by scripts/checkTypes.ts.
   ...tseslint.configs.strict,
   ...vue.configs['flat/recommended'],
   {
