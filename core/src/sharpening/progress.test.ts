@@ -1,6 +1,15 @@
 import fc from 'fast-check'
 import { expect, test } from 'vitest'
-import { costsForNothing, countNow, oddReading, recheck, strokeWorth, turnsFor, worthBefore } from './progress'
+import {
+  costsForNothing,
+  countNow,
+  oddReading,
+  recheck,
+  strokeWorth,
+  turnsFor,
+  worthBefore,
+  worthBeside,
+} from './progress'
 
 const stroked = (perStroke: number, strokes = 5) => ({
   beforeUm: 6500,
@@ -44,6 +53,27 @@ test('what is learned lies between what was known and what was read, however man
     ),
   )
   expect(strokeWorth(worthBefore(20), [{ ...stroked(20), strokes: 0 }])).toEqual(strokeWorth(worthBefore(20), []))
+})
+
+test('one side tells of the other by what is one for both, and many estimates of one side no more than one', () => {
+  expect(worthBeside(20, 22, [])).toEqual(worthBefore(20))
+  const exact = { ...stroked(33), beforeSdUm: 0 }
+  const [none, one, many] = [[], [exact], Array.from({ length: 12 }, () => exact)].map((read) =>
+    worthBeside(20, 22, read),
+  )
+  expect(none?.meanUm).toBeLessThan(one?.meanUm ?? 0)
+  expect(one?.meanUm).toBeLessThan(many?.meanUm ?? 0)
+  // Half more on the other side: on this one as much of it as the day and the file have in common.
+  expect(many?.meanUm).toBeLessThan(20 * 1.5)
+  expect(many?.sdUm).toBeLessThan(none?.sdUm ?? 0)
+  expect(many?.sdUm).toBeGreaterThan(1)
+  const estimates = (reads: number) =>
+    worthBeside(
+      20,
+      20,
+      Array.from({ length: reads }, () => stroked(30)),
+    )
+  expect(estimates(12).meanUm - estimates(1).meanUm).toBeLessThan(1.5)
 })
 
 test('a stop left from the other side is caught: how far, which way, how much of a turn', () => {

@@ -47,6 +47,41 @@ export function strokeWorth(before: StrokeWorth, read: readonly Stroked[]): Stro
   return { meanUm: Math.max(LEAST_UM, weighted / precision), sdUm: Math.sqrt(1 / precision) }
 }
 
+/** What is not known of how long a side was is not known of each of its cutters alike: together they are one reading. */
+function asOne(read: readonly Stroked[]): readonly Stroked[] {
+  const estimated = read.filter(({ beforeSdUm, strokes }) => beforeSdUm > 0 && strokes > 0)
+  const mean = (of: (one: Stroked) => number): number =>
+    estimated.reduce((sum, one) => sum + of(one), 0) / estimated.length
+  const sure = read.filter(({ beforeSdUm }) => beforeSdUm === 0)
+  if (estimated.length === 0) return sure
+  const one = {
+    beforeUm: mean(({ beforeUm }) => beforeUm),
+    beforeSdUm: mean(({ beforeSdUm }) => beforeSdUm),
+    afterUm: mean(({ afterUm }) => afterUm),
+    strokes: mean(({ strokes }) => strokes),
+  }
+  return [...sure, one]
+}
+
+/**
+ * What is known of a stroke on one side once cutters of the other were read: the day and the file are one for both,
+ * the hand is not.
+ *
+ * @param otherUm what a stroke was thought to take on the other side
+ * @example
+ * worthBeside(20, 20, []).meanUm // 20
+ */
+export function worthBeside(biteUm: number, otherUm: number, read: readonly Stroked[]): StrokeWorth {
+  const { day, daySide, bite, sidesTogether } = LENGTH_SPREADS
+  const ofBite = (bite / 20) ** 2
+  const whole = day ** 2 + daySide ** 2 + ofBite
+  const share = (day ** 2 + sidesTogether * ofBite) / whole
+  const other = strokeWorth(worthBefore(otherUm), asOne(read))
+  const byPart = share * (other.meanUm / otherUm - 1)
+  const variance = whole - share ** 2 * (whole - (other.sdUm / otherUm) ** 2)
+  return { meanUm: Math.max(LEAST_UM, biteUm * (1 + byPart)), sdUm: biteUm * Math.sqrt(variance) }
+}
+
 /** Strokes that a cutter gets now that it is known what one takes off. */
 export const countNow = (
   { lengthUm, targetUm, damageUm }: Pick<CutterJob, 'lengthUm' | 'targetUm' | 'damageUm'>,

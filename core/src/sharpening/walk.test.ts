@@ -80,6 +80,21 @@ describe('a walk', () => {
     expect(walk.cutter?.count).toBeGreaterThan(planned)
   })
 
+  test('the other side follows before anything of it was read: the day and the file are one for both', () => {
+    const planned = walkOf(plan, until(plan, 'recheck')).cutter?.count ?? 0
+    const countAfter = (perStrokeUm: number): number => {
+      const events = until(plan, 'firstSide')
+      for (const cutter of [1, 3, 5, 7]) events.push(done(10), read(cutter, 6500 - 10 * perStrokeUm))
+      const walk = walkOf(plan, until(plan, 'recheck', ...events))
+      expect(walk.step?.id).toBe('recheck')
+      // Some of it may be the hand: the other side is not thought to be quite so far off.
+      expect(Math.abs(walk.worth.right.meanUm - 20)).toBeLessThan(Math.abs(walk.worth.left.meanUm - 20))
+      return walk.cutter?.count ?? 0
+    }
+    expect(countAfter(12)).toBeGreaterThan(planned)
+    expect(countAfter(30)).toBeLessThan(planned)
+  })
+
   test('a reading that was asked about and said to be right stands in the log as that', () => {
     const events = [...until(plan, 'firstSide'), done(10), { ...read(1, 6000), confirmed: true }]
     const written = { loopId: 'l', personId: null, newId: () => 'id', endedMs: 0, gaugesTo: null }

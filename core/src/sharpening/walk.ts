@@ -1,6 +1,6 @@
 import { damageDepth, type CutterDamage } from '../damage'
 import type { Instant } from '../log'
-import type { Hand } from '../loop'
+import { otherHand, type Hand } from '../loop'
 import { BEHIND_DAMAGE_UM } from '../sharpen'
 import type { Um } from '../units'
 import { strokesNear, type CutterJob, type SideJob } from '../jobs/cutterJobs'
@@ -10,7 +10,7 @@ import {
   countNow,
   recheck,
   strokeWorth,
-  worthBefore,
+  worthBeside,
   type Recheck,
   type StrokeWorth,
   type Stroked,
@@ -378,8 +378,12 @@ function countBeside(
 /** The cutter in hand as it is shown: with what readings say of a stroke, and of the first side against the second. */
 function shownNow(plan: SharpeningPlan, going: Going): Pick<Walk, 'cutter' | 'worth' | 'check'> {
   const { at, work } = going
-  const worthOf = (hand: Hand): StrokeWorth =>
-    strokeWorth(worthBefore(plan.bites[hand]), plan.gives === 'strokes' ? strokedOf(plan, hand, work) : [])
+  const read = (hand: Hand): Stroked[] => (plan.gives === 'strokes' ? strokedOf(plan, hand, work) : [])
+  const { bites } = plan
+  const worthOf = (hand: Hand): StrokeWorth => {
+    const other = otherHand(hand)
+    return strokeWorth(worthBeside(bites[hand], bites[other], read(other)), read(hand))
+  }
   const worth = { left: worthOf('left'), right: worthOf('right') }
   const job = inHand(plan, going)
   const second = plan.sides[1]?.hand ?? 'right'
