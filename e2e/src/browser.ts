@@ -6,6 +6,10 @@ const [SHELL, WHOLE] = ['/usr/bin/chromium-headless-shell', '/usr/bin/chromium']
 export const CHROMIUM = existsSync(SHELL) ? SHELL : WHOLE
 export const CHROMIUM_ARGS = [
   '--no-sandbox',
+  '--disable-site-isolation-trials',
+  '--process-per-site',
+  '--renderer-process-limit=1',
+  '--in-process-gpu',
   '--disable-gpu',
   '--disable-quic',
   '--no-first-run',
