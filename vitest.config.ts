@@ -36,6 +36,7 @@ export default defineConfig({
           globalSetup: ['server/src/fixtures/database.ts'],
           testTimeout: 60_000,
           hookTimeout: 120_000,
+          isolate: false,
           // Each worker has a database of its own.
           maxWorkers: 2,
         },
