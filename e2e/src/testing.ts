@@ -36,13 +36,17 @@ class SharedDemo {
  */
 class WarmContexts {
   private readonly made = new Map<string, BrowserContext>()
+  private readonly stays = new Map<BrowserContext, Page>()
 
-  async of(browser: Browser, options: Parameters<Browser['newContext']>[0]): Promise<BrowserContext> {
+  async of(browser: Browser, options: Parameters<Browser['newContext']>[0], origin: string): Promise<BrowserContext> {
     const key = JSON.stringify(options)
     const known = this.made.get(key)
     if (known !== undefined) return known
     const context = await browser.newContext(options)
     this.made.set(key, context)
+    // It stays, and with it the process that has compiled the application.
+    this.stays.set(context, await context.newPage())
+    await this.stays.get(context)?.goto(`${origin}/manifest.webmanifest`)
     const install = context.clock.install.bind(context.clock)
     context.clock.install = (at) => {
       this.made.delete(key)
@@ -54,7 +58,7 @@ class WarmContexts {
   /** Takes away what a test left: pages, sign-ins, routes, and all that was kept on the device. */
   async clear(context: BrowserContext, origin: string): Promise<void> {
     if (![...this.made.values()].includes(context)) return context.close()
-    const [first, ...others] = context.pages()
+    const [first, ...others] = context.pages().filter((page) => page !== this.stays.get(context))
     await context.setOffline(false)
     await context.unrouteAll({ behavior: 'ignoreErrors' })
     await context.clearCookies()
@@ -80,7 +84,19 @@ export const test = base.extend<
     { scope: 'worker' },
   ],
   context: async (
-    { browser, contexts, demo, viewport, hasTouch, isMobile, deviceScaleFactor, locale, serviceWorkers, permissions },
+    {
+      browser,
+      contexts,
+      demo,
+      undercliff,
+      viewport,
+      hasTouch,
+      isMobile,
+      deviceScaleFactor,
+      locale,
+      serviceWorkers,
+      permissions,
+    },
     use,
   ) => {
     const options = {
@@ -91,7 +107,7 @@ export const test = base.extend<
     }
     // What a service worker keeps for a cold start begins with nothing.
     const warm = serviceWorkers === 'block' && permissions === undefined
-    const context = warm ? await contexts.of(browser, options) : await browser.newContext(options)
+    const context = warm ? await contexts.of(browser, options, undercliff.address) : await browser.newContext(options)
     await use(context)
     if (warm) await contexts.clear(context, `http://127.0.0.1:${demo.port}`)
     else await context.close()
