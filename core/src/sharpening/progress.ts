@@ -47,7 +47,7 @@ export function strokeWorth(before: StrokeWorth, read: readonly Stroked[]): Stro
   return { meanUm: Math.max(LEAST_UM, weighted / precision), sdUm: Math.sqrt(1 / precision) }
 }
 
-/** What is not known of how long a side was is not known of each of its cutters alike: together they are one reading. */
+/** What is not known of how long a side was is not known of its cutters alike: together they are one reading. */
 function asOne(read: readonly Stroked[]): readonly Stroked[] {
   const estimated = read.filter(({ beforeSdUm, strokes }) => beforeSdUm > 0 && strokes > 0)
   const mean = (of: (one: Stroked) => number): number =>

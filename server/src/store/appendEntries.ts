@@ -35,6 +35,7 @@ import {
 import { and, eq, inArray } from 'drizzle-orm'
 import type { Database, Transaction } from '../database/connect'
 import { duplicateKey } from '../database/errors'
+import { inChunks } from '../database/inChunks'
 import { entries, loops, sawEntries, saws, snapshots } from '../database/schema'
 import type { Caller } from './caller'
 import { checkPeople, lockCrew } from './crewLock'
@@ -90,6 +91,8 @@ interface Writing {
   /** What the crew's files are known to take off, for loops that come. */
   readonly known: KnownBite | undefined
   readonly now: Date
+  /** Entries of loops that are to be written, in their order: all in one go, once each has been admitted. */
+  readonly admitted: (typeof entries.$inferInsert)[]
 }
 
 const askingOf = ({ caller, now }: Writing): Asking => ({ personId: caller.personId, nowMs: now.getTime() })
@@ -162,7 +165,7 @@ async function registerLoop(tx: Transaction, crewId: string, { loopId, tag }: En
   }
 }
 
-/** Puts one entry into the log of its loop, once everything that can be said against it has been. */
+/** Admits one entry into the log of its loop, once everything that can be said against it has been. */
 async function appendOne(writing: Writing, sent: NewEntry, open: OpenLog, i: number): Promise<Entry> {
   const { tx, caller, now } = writing
   const { crewId } = caller
@@ -179,7 +182,7 @@ async function appendOne(writing: Writing, sent: NewEntry, open: OpenLog, i: num
   if (written.kind === 'registered') await registerLoop(tx, crewId, written)
   if (written.kind === 'corrected') await checkReturn(writing, log, written, i)
   if (written.kind === 'fitted') await checkFit(writing, written, log, i)
-  await tx.insert(entries).values(rowOf(crewId, entry, written.writtenAt, caller.personId))
+  writing.admitted.push(rowOf(crewId, entry, written.writtenAt, caller.personId))
   open.add(written)
   return written
 }
@@ -276,6 +279,7 @@ export async function appendWithin(
   const logs = new Logs(tx, crewId, await readLogs(tx, crewId, [...new Set(loopsOf)]))
   const answers: (Entry | SawEntry)[] = []
   await checkPeople(tx, crewId, sent)
+  const admitted: Writing['admitted'] = []
 
   for (const [i, entry] of sent.entries()) {
     const same = before.get(entry.id)
@@ -285,13 +289,14 @@ export async function appendWithin(
       answers.push(same)
       continue
     }
-    const writing: Writing = { tx, caller, rules, known, now: clock() }
+    const writing: Writing = { tx, caller, rules, known, now: clock(), admitted }
     const written = isOfSaw(entry)
       ? await appendOneOfSaw(writing, entry, await logs.saw(entry.sawId, i), i)
       : await appendOne(writing, entry, logs.loop(entry.loopId), i)
     before.set(written.id, written)
     answers.push(written)
   }
+  await inChunks(admitted, (some) => tx.insert(entries).values(some))
 
   const rows: SnapshotRow[] = []
   for (const { entries: log } of logs.ofLoops.values()) {
