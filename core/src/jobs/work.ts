@@ -25,8 +25,6 @@ export interface WorkWanted extends HandAsked {
   readonly weakSide?: Hand | undefined
   /** What of the kit says which chains it serves, and at which angles. */
   readonly kit?: readonly KitItem[] | undefined
-  /** So many times the starting times it takes; as the crew does where it is left out. */
-  readonly pace?: number | undefined
 }
 
 /** What is done to every cutter and gauge, in which steps, and how long it takes: one figure for every page. */
@@ -146,7 +144,7 @@ export function workOf(state: LoopState, rules: HouseRules, school: UnevenSchool
   const sides = first === 'left' ? bySides : turned(bySides)
   const stopUnknown = cutting.toStop && jobsOf(worked).some(({ depthUnknown }) => depthUnknown)
   const gauges = gaugesOf(state, jobsOf(sides), rules, { slopeDeg, onTheWay: gaugesToo })
-  const pace = wanted.pace ?? rules.pace[kindOf(gives, action)]
+  const pace = rules.pace[kindOf(gives, action)]
   const inField = action === 'touchUp'
   const bumpers = hasBumpers(state.spec)
   const steps = stepsOf({ tool, inField, sides, gauges, bumpers, waiting, findsStop: stopUm !== null }).map((step) => ({

@@ -362,10 +362,15 @@ test('a grinder without the angle, and guides that serve other pitches, are none
   expect(guide([])).toBeNull()
 })
 
-test('a file that bites less is given more strokes, and the pace of who does it stretches the minutes', () => {
+test('a file that bites less is given more strokes, and the pace of the crew stretches the minutes', () => {
   const state = stateOf(new Log().measureAll(6500))
-  const plan = (more: object) => planSharpening(state, DEFAULT_RULES, { action: 'file', personId: null, ...more })
+  const plan = (more: object, rules = DEFAULT_RULES) =>
+    planSharpening(state, rules, { action: 'file', personId: null, ...more })
   const [usual, worn] = [plan({}), plan({ fileBite: 0.7 })]
   expect(worn.sides[0]?.count).toBeGreaterThan(usual.sides[0]?.count ?? 0)
-  expect(plan({ pace: 2 }).minutes.likely).toBeCloseTo(2 * usual.minutes.likely, 6)
+  const slow = { ...DEFAULT_RULES, pace: { ...DEFAULT_RULES.pace, routine: 2 * DEFAULT_RULES.pace.routine } }
+  const taken = plan({}, slow).minutes.likely
+  expect(taken).toBeCloseTo(2 * usual.minutes.likely, 6)
+  // The verdict says no other minutes than the work step by step.
+  expect(decide(state, slow).options.find(({ action }) => action === 'file')?.minutes.likely).toBeCloseTo(taken, 6)
 })

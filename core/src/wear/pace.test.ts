@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
 import type { TimedWork } from '../state'
-import { crewPace, learnPace, paceFor, paceGroups } from './pace'
+import { crewPace, learnPace } from './pace'
 
 const work = (minutes: number, more: Partial<TimedWork> = {}): TimedWork => ({
   at: '2026-02-01T08:00:00.000Z',
@@ -72,15 +72,5 @@ describe('pace', () => {
         expect(there.high).toBeGreaterThan(there.times)
       }),
     )
-  })
-
-  test('work that was seen goes by its own pace, other work by its tool, else by what verdicts reckon with', () => {
-    const groups = paceGroups(many(12, 20))
-    const otherwise = { touchUp: 0.7, routine: 0.8, grind: 0.9 }
-    const own = paceFor(groups, { personId: 'tove', tool: 'plateGuide', population: 'routine' }, otherwise)
-    const tool = paceFor(groups, { personId: 'jorun', tool: 'plateGuide', population: 'touchUp' }, otherwise)
-    expect(own).toBeGreaterThan(tool)
-    expect(tool).toBeGreaterThan(1)
-    expect(paceFor(groups, { personId: 'tove', tool: 'benchGrinder', population: 'grind' }, otherwise)).toBe(0.9)
   })
 })

@@ -119,22 +119,7 @@ export function paceGroups(timed: readonly TimedWork[]): PaceGroup[] {
   return [...groups.values()]
 }
 
-/**
- * The pace to expect of one piece of work: of this very kind where it was seen, else of the kind of work.
- *
- * @param otherwise what verdicts reckon with
- */
-export function paceFor(
-  groups: readonly PaceGroup[],
-  of: { readonly personId: string | null; readonly tool: SharpeningTool; readonly population: Population },
-  otherwise: Pace,
-): number {
-  const same = ({ personId, tool, population }: PaceGroup): boolean =>
-    personId === of.personId && tool === of.tool && population === of.population
-  return (groups.find(same) ?? groups.find(({ tool }) => tool === of.tool))?.times ?? otherwise[of.population]
-}
-
-/** What verdicts reckon with: the crew's pace by kind of work, to the hundredth. */
+/** What verdicts and every plan reckon with: the crew's pace by kind of work, to the hundredth. */
 export function crewPace(timed: readonly TimedWork[]): Pace {
   const paceOf = learnPace(timed)
   return Object.fromEntries(

@@ -1,8 +1,5 @@
 import {
-  kindOf,
-  paceFor,
   planSharpening,
-  TOOL_FACTS,
   toolFor,
   type Hand,
   type HouseRules,
@@ -23,22 +20,20 @@ interface Asked {
   readonly tool?: Sharpening['tool']
 }
 
-/** What is known of whoever sharpens: their weaker side, what a stroke of theirs takes, their pace with the tool. */
+/** What is known of whoever sharpens: their weaker side, and what a stroke of theirs takes. */
 export function useHands() {
   const knows = useCrewKnows()
   const shed = useShed()
   const kit = useKit()
   return ({ state, rules, action, personId, tool }: Asked): Sharpening => {
     const weakSide = shed.people.find(({ id }) => id === personId)?.weakSide ?? null
-    const { known, pace } = knows.value
+    const { known } = knows.value
     const takes = toolFor(state, rules, { action, tool, kit: kit.kit })
-    const population = kindOf(TOOL_FACTS[takes].gives, action)
     return {
       action,
       personId,
       tool: takes,
       kit: kit.kit,
-      pace: paceFor(pace, { personId, tool: takes, population }, rules.pace),
       ...(weakSide === null ? {} : { weakSide }),
       ...(known === null ? {} : { known }),
     }
