@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
 import type { TimedWork } from '../state'
-import { crewPace, learnPace } from './pace'
+import { crewPace, learnPace, paceGroups } from './pace'
 
 const work = (minutes: number, more: Partial<TimedWork> = {}): TimedWork => ({
   at: '2026-02-01T08:00:00.000Z',
@@ -72,5 +72,17 @@ describe('pace', () => {
         expect(there.high).toBeGreaterThan(there.times)
       }),
     )
+  })
+
+  test('every person, tool and kind of work that was seen is a group, and what was seen of it says most', () => {
+    const groups = paceGroups(many(12, 20))
+    const of = (personId: string | null, tool: string | null, population: string | null) =>
+      groups.find((one) => one.personId === personId && one.tool === tool && one.population === population)
+    const all = [of('tove', 'plateGuide', 'routine'), of(null, 'plateGuide', null), of(null, null, 'routine')]
+    const [own = 0, tool = 0, kind = 0] = all.map((one) => one?.times)
+    expect(own).toBeGreaterThan(tool)
+    expect(Math.min(tool, kind)).toBeGreaterThan(1)
+    expect(all.map((one) => one?.own)).toEqual([12, 12, 12])
+    expect(of('tove', 'benchGrinder', 'grind')).toBeUndefined()
   })
 })
