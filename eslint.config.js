@@ -146,7 +146,7 @@ export default tseslint.config(
     ignores: [
       ...['**/dist/**', '**/node_modules/**', 'server/drizzle/**', 'data/**', 'test-results/**', '.cache/**'],
       // Comes and goes beside this: see scripts/checkTypes.ts.
-      'web/.scripts-*/**',
+      'web/.scripts/**',
     ],
   },
   // The rules that need types are asked by scripts/checkTypes.ts.

@@ -1,5 +1,5 @@
 import { spawnSync } from 'node:child_process'
-import { mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { mkdirSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { dirname, join } from 'node:path'
 import { parse } from 'vue/compiler-sfc'
 
@@ -12,8 +12,9 @@ import { parse } from 'vue/compiler-sfc'
  */
 const ROOT = join(import.meta.dirname, '..')
 const SOURCE = join(ROOT, 'web/src')
-/** Gone again at the end: the linter reads nothing that git ignores. */
-const SCRIPTS = mkdtempSync(join(ROOT, 'web/.scripts-'))
+/** Gone again at the end: the linter reads nothing that git ignores. What a run left that was cut short goes first. */
+const SCRIPTS = join(ROOT, 'web/.scripts')
+rmSync(SCRIPTS, { recursive: true, force: true })
 
 /** The script of a component as a file of its own; a type parameter of it is an alias of what it extends. */
 function scriptOf(component: string): string {
