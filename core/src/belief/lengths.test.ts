@@ -23,6 +23,7 @@ import {
   wasUsed,
   type Filing,
   type LengthBelief,
+  type ToLevel,
 } from './lengths'
 
 const HANDS: readonly Hand[] = Array.from({ length: 12 }, (_, i) => (i % 2 === 0 ? 'left' : 'right'))
@@ -282,9 +283,9 @@ describe('whoever files it', () => {
 
   test('how somebody leans outlives a grind, and filing down to the shortest', () => {
     const belief = inTurns({ anna: 5, ben: -5 })
-    grindLengths(belief, NO_DAMAGE)
+    grindLengths(belief)
     expect(tookMore(belief, 'ben')).toBeLessThan(-30)
-    evenLengths(belief, 200, [])
+    evenLengths(belief, 200)
     expect(tookMore(belief, 'ben')).toBeLessThan(-30)
     expect(tookMore(belief, 'anna')).toBeGreaterThan(30)
   })
@@ -399,7 +400,7 @@ describe('lengths', () => {
     for (let i = 0; i < 5; i += 1) fileLengths(belief, counted(5, 5))
     expect(lengthOf(belief, 0).mean - lengthOf(belief, 4).mean).toBeGreaterThan(530)
     expect(sideDifference(belief)?.mean).toBeGreaterThan(150)
-    grindLengths(belief, NO_DAMAGE)
+    grindLengths(belief)
     const [first] = ALL.map((i) => lengthOf(belief, i).mean)
     for (const i of ALL) expect(lengthOf(belief, i).mean).toBeCloseTo(first ?? 0, 6)
     // Down to the shortest, and what a usual grind takes.
@@ -413,27 +414,45 @@ describe('lengths', () => {
 
   test('a grind goes through the damage that reaches deepest, and behind it', () => {
     const belief = read(() => 7000)
-    grindLengths(
-      belief,
-      HANDS.map((_, i) => (i === 3 ? 1300 : 0)),
-    )
+    grindLengths(belief, { atLeastUm: HANDS.map((_, i) => (i === 3 ? 1300 : 0)) })
     expect(lengthOf(belief, 0).mean).toBeLessThan(5720)
     expect(lengthOf(belief, 0).mean).toBeGreaterThan(5550)
   })
 
+  test('a level set by a cutter of which one reading is all there is, is as wide as a slip would have it', () => {
+    const shortOne = (): LengthBelief => read((i) => (i === 4 ? 6000 : 7000))
+    const doubtful = new Set([4])
+    for (const level of [
+      (belief: LengthBelief, how?: ToLevel) => grindLengths(belief, how),
+      (belief: LengthBelief, how?: ToLevel) => evenLengths(belief, 200, how),
+    ]) {
+      const [sure, unsure, slipped] = [shortOne(), shortOne(), read(() => 7000)]
+      level(sure)
+      level(slipped)
+      level(unsure, { doubtful })
+      const [short, open, long] = [sure, unsure, slipped].map((belief) => lengthOf(belief, 0))
+      // Both of what may be lie within.
+      expect(open!.mean).toBeCloseTo((short!.mean + long!.mean) / 2, -2)
+      expect(open!.mean - 2 * sd(open!)).toBeLessThan(short!.mean)
+      expect(open!.mean + 2 * sd(open!)).toBeGreaterThan(long!.mean)
+      const asBoth = (short!.variance + long!.variance) / 2 + ((long!.mean - short!.mean) / 2) ** 2
+      expect(open!.variance / asBoth).toBeCloseTo(1, 1)
+      // One that sets no level says nothing.
+      const deeper = shortOne()
+      level(deeper, { doubtful: new Set([7]) })
+      expect(lengthOf(deeper, 0)).toEqual(lengthOf(sure, 0))
+    }
+  })
+
   test('filed down to the shortest, all stand level, as far as eye and caliper tell', () => {
     const belief = read((i) => (i === 4 ? 6400 : isLeft(i) ? 7000 : 6800))
-    const off = evenLengths(belief, 200, [])
+    const off = evenLengths(belief, 200)
     for (const i of ALL) expect(lengthOf(belief, i).mean).toBeCloseTo(lengthOf(belief, 0).mean, 6)
     expect(lengthOf(belief, 0).mean).toBeCloseTo(6220, -2)
     expect(off[0]).toBeGreaterThan((off[4] ?? Infinity) + 400)
     expect(sd(sideDifference(belief) ?? { mean: 0, variance: 0 })).toBeGreaterThan(50)
     const nicked = read(() => 7000)
-    evenLengths(
-      nicked,
-      200,
-      HANDS.map((_, i) => (i === 3 ? 900 : 0)),
-    )
+    evenLengths(nicked, 200, { atLeastUm: HANDS.map((_, i) => (i === 3 ? 900 : 0)) })
     expect(lengthOf(nicked, 0).mean).toBeCloseTo(6100, -2)
   })
 

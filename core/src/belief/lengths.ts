@@ -7,6 +7,7 @@ import {
   addShared,
   copyTied,
   covOf,
+  eitherLevel,
   figureOf,
   insertShared,
   levelAll,
@@ -21,6 +22,7 @@ import {
   splitShared,
   sumOf,
   wander,
+  type Level,
   type Normal,
   type Tied,
 } from './tied'
@@ -594,9 +596,18 @@ export function settleReadings(belief: LengthBelief): void {
  * The cutter that decides how far all have to come down, and how far that is. Where a side follows the other, which
  * was done before, it is one of its own.
  */
-function worstOf({ tied, hands }: LengthBelief, atLeastUm: readonly Um[], usual: number, oneSide: OneSide | null) {
-  const isOut = (hand: Hand): boolean => oneSide?.follows === true && hand !== oneSide.hand
-  const after = hands.map((hand, i) => (isOut(hand) ? Infinity : meanOf(tied, i) - Math.max(usual, atLeastUm[i] ?? 0)))
+function worstOf(
+  { tied, hands }: LengthBelief,
+  atLeastUm: readonly Um[],
+  usual: number,
+  oneSide: OneSide | null,
+  without: ReadonlySet<number>,
+) {
+  const isOut = (hand: Hand, i: number): boolean =>
+    without.has(i) || (oneSide?.follows === true && hand !== oneSide.hand)
+  const after = hands.map((hand, i) =>
+    isOut(hand, i) ? Infinity : meanOf(tied, i) - Math.max(usual, atLeastUm[i] ?? 0),
+  )
   const lowest = Math.min(...after)
   const worst = after.indexOf(lowest)
   const needs = atLeastUm[worst] ?? 0
@@ -614,6 +625,29 @@ function worstOf({ tied, hands }: LengthBelief, atLeastUm: readonly Um[], usual:
   }
 }
 
+/** How probable it is that a cutter is as short as the one reading has it that nothing bears out. Starting value. */
+const SHORT_AS_READ = 0.5
+
+/**
+ * The level that the worst cutter sets. One that a single reading has far shorter than all others would have it may be
+ * so short, or the reading was a slip, and the next one sets the level: it is as wide as both together.
+ *
+ * @param doubtful places of cutters of which such a reading is all that is known
+ * @param setBy the worst cutter but for some, and the level that it sets
+ */
+function levelOfWorst(
+  { tied, hands }: LengthBelief,
+  doubtful: ReadonlySet<number>,
+  setBy: (without: ReadonlySet<number>) => { readonly worst: number; readonly level: Level },
+): Level {
+  const besides = (without: ReadonlySet<number>): Level => {
+    const { worst, level } = setBy(without)
+    if (!doubtful.has(worst) || without.size + 1 >= hands.length) return level
+    return eitherLevel(tied, level, besides(new Set([...without, worst])), SHORT_AS_READ)
+  }
+  return besides(new Set())
+}
+
 /** How far off it may be how deep damage reached: it was measured by eye, and some of it is found on the way. */
 const depthSd = (needsUm: Um): number => Math.hypot(LENGTH_SPREADS.behindDamage, LENGTH_SPREADS.damagePart * needsUm)
 
@@ -624,14 +658,26 @@ export interface OneSide {
   readonly follows: boolean
 }
 
+/** How cutters come down to the one that needs it most. */
+export interface ToLevel {
+  /** What has to come off a cutter, by its place from 0: its damage and a little behind it. */
+  readonly atLeastUm?: readonly Um[]
+  /** The side that is brought down, where it is one alone. */
+  readonly oneSide?: OneSide | null
+  /** Places of cutters that one reading has far shorter than all others would have them, and nothing else. */
+  readonly doubtful?: ReadonlySet<number>
+}
+
+const NO_CUTTER: ReadonlySet<number> = new Set()
+
 /** The level that one side comes to: that of the other where it follows, unless a cutter of its own ends below. */
 function levelOfSide(
   belief: LengthBelief,
   { hand, follows }: OneSide,
   atLeastUm: readonly Um[],
   besideUm: number,
-  byWorst: () => Parameters<typeof levelAll>[2],
-): Parameters<typeof levelAll>[2] {
+  byWorst: () => Level,
+): Level {
   const { tied, hands } = belief
   const other = hands.findIndex((one) => one !== hand)
   if (!follows || other < 0) return byWorst()
@@ -641,7 +687,7 @@ function levelOfSide(
 }
 
 /** One side stands at one level, and the other stays as it is. */
-function levelSide(belief: LengthBelief, hand: Hand, level: Parameters<typeof levelAll>[2], strayUm: number): void {
+function levelSide(belief: LengthBelief, hand: Hand, level: Level, strayUm: number): void {
   const { tied, hands, readSince } = belief
   const levels = levelsOf(belief)
   levelSome(tied, levels.left, levels[hand], level, strayUm ** 2, (i) => hands[i] === hand)
@@ -656,7 +702,7 @@ function openSide(belief: LengthBelief, hand: Hand): void {
 }
 
 /** All cutters stand at one level; how the sides differ is open by so much. */
-function levelLengths(belief: LengthBelief, level: Parameters<typeof levelAll>[2], strayUm: number, sidesUm: number) {
+function levelLengths(belief: LengthBelief, level: Level, strayUm: number, sidesUm: number) {
   const { tied, hands, shift, readSince } = belief
   const levels = levelsOf(belief)
   levelAll(tied, levels.left, level, strayUm ** 2)
@@ -675,35 +721,34 @@ function levelLengths(belief: LengthBelief, level: Parameters<typeof levelAll>[2
  * All cutters are ground to one stop, set on the one that needs it most. What differed within a side
  * is gone; how the sides differ is the turn of the clamp.
  *
- * @param atLeastUm what has to come off a cutter, by its place from 0: its damage and a little behind it
  * @param stopChecked whether the stop was checked after the clamp was turned
- * @param oneSide the side that is ground, where it is one alone
  * @returns what came off each cutter
  */
 export function grindLengths(
   belief: LengthBelief,
-  atLeastUm: readonly Um[],
+  { atLeastUm = [], oneSide = null, doubtful = NO_CUTTER }: ToLevel = {},
   stopChecked = false,
-  oneSide: OneSide | null = null,
 ): number[] {
   const { tied } = belief
   const { wheelDay, groundCutter, turned, turnedChecked } = LENGTH_SPREADS
   const besideUm = stopChecked ? turnedChecked : turned
-  return bringDown(belief, atLeastUm, { strayUm: groundCutter, besideUm, oneSide }, () => {
-    const { worst, through, needs, own, variance } = worstOf(
-      belief,
-      atLeastUm,
-      tied.shared[SHARED.wheel] ?? GRIND_UM,
-      oneSide,
-    )
+  const setBy = (without: ReadonlySet<number>): { worst: number; level: Level } => {
+    const usual = tied.shared[SHARED.wheel] ?? GRIND_UM
+    const { worst, through, needs, own, variance } = worstOf(belief, atLeastUm, usual, oneSide, without)
     const loads = loadsOf(tied, worst)
     if (!through) loads[SHARED.wheel] = (loads[SHARED.wheel] ?? 0) - 1
     return {
-      loads,
-      own: own - (through ? needs : 0),
-      variance: variance + (through ? depthSd(needs) : wheelDay) ** 2,
+      worst,
+      level: {
+        loads,
+        own: own - (through ? needs : 0),
+        variance: variance + (through ? depthSd(needs) : wheelDay) ** 2,
+      },
     }
-  })
+  }
+  return bringDown(belief, atLeastUm, { strayUm: groundCutter, besideUm, oneSide }, () =>
+    levelOfWorst(belief, doubtful, setBy),
+  )
 }
 
 /** Where a stop ended every cutter. */
@@ -748,7 +793,7 @@ function bringDown(
   belief: LengthBelief,
   atLeastUm: readonly Um[],
   how: { readonly strayUm: number; readonly besideUm: number; readonly oneSide: OneSide | null },
-  byWorst: () => Parameters<typeof levelAll>[2],
+  byWorst: () => Level,
 ): number[] {
   const { tied, hands } = belief
   const { strayUm, besideUm, oneSide } = how
@@ -766,25 +811,29 @@ function bringDown(
  * by more than an eye and a caliper tell.
  *
  * @param usualUm what comes off the shortest at least
- * @param oneSide the side that is filed, where it is one alone
  * @returns what came off each cutter
  */
 export function evenLengths(
   belief: LengthBelief,
   usualUm: Um,
-  atLeastUm: readonly Um[],
-  oneSide: OneSide | null = null,
+  { atLeastUm = [], oneSide = null, doubtful = NO_CUTTER }: ToLevel = {},
 ): number[] {
   const { tied } = belief
   const { evenedCutter, evenedSides, dayUncounted } = LENGTH_SPREADS
-  return bringDown(belief, atLeastUm, { strayUm: evenedCutter, besideUm: evenedSides, oneSide }, () => {
-    const { worst, through, needs, own, variance } = worstOf(belief, atLeastUm, usualUm, oneSide)
+  const setBy = (without: ReadonlySet<number>): { worst: number; level: Level } => {
+    const { worst, through, needs, own, variance } = worstOf(belief, atLeastUm, usualUm, oneSide, without)
     return {
-      loads: loadsOf(tied, worst),
-      own: own - (through ? needs : usualUm),
-      variance: variance + (through ? depthSd(needs) : dayUncounted * usualUm) ** 2,
+      worst,
+      level: {
+        loads: loadsOf(tied, worst),
+        own: own - (through ? needs : usualUm),
+        variance: variance + (through ? depthSd(needs) : dayUncounted * usualUm) ** 2,
+      },
     }
-  })
+  }
+  return bringDown(belief, atLeastUm, { strayUm: evenedCutter, besideUm: evenedSides, oneSide }, () =>
+    levelOfWorst(belief, doubtful, setBy),
+  )
 }
 
 /** Two readings agree against all that was believed of a cutter: what they say is what it is. */

@@ -465,18 +465,40 @@ function greatestTurn({ loads, room, own }: Tied, first: number, second: number,
   return { cos: Math.cos(angle), sin: Math.sin(angle) }
 }
 
+/** What cutters are brought to: its loads on what is shared, its own part and the variance of that. */
+export interface Level {
+  readonly loads: readonly number[]
+  readonly own: number
+  readonly variance: number
+}
+
+/**
+ * A level that is one of two, by mean and variance of the mixture of both.
+ *
+ * @param part how probable the first is
+ */
+export function eitherLevel(tied: Tied, one: Level, other: Level, part: number): Level {
+  const between = (a: number, b: number): number => part * a + (1 - part) * b
+  const apart = sharedIn(
+    tied,
+    one.loads.map((load, k) => load - other.loads[k]!),
+    0,
+  )
+  const squared = (one.own - other.own + apart.mean) ** 2 + apart.variance
+  return {
+    loads: one.loads.map((load, k) => between(load, other.loads[k]!)),
+    own: between(one.own, other.own),
+    variance: between(one.variance, other.variance) + part * (1 - part) * squared,
+  }
+}
+
 /**
  * Brings every cutter to one level, and what is shared before to one figure.
  *
  * @param keep so many of the first shared figures stay as they are
- * @param level loads, own part and variance of what all are brought to
+ * @param level what all are brought to
  */
-export function levelAll(
-  tied: Tied,
-  keep: number,
-  level: { readonly loads: readonly number[]; readonly own: number; readonly variance: number },
-  strayVariance: number,
-): void {
+export function levelAll(tied: Tied, keep: number, level: Level, strayVariance: number): void {
   const tail = level.loads.map((load, k) => (k < keep ? 0 : load))
   const { mean, variance, with: ties } = sharedIn(tied, tail, 0)
   tied.size = keep
@@ -500,7 +522,7 @@ export function levelSome(
   tied: Tied,
   keep: number,
   place: number,
-  level: Parameters<typeof levelAll>[2],
+  level: Level,
   strayVariance: number,
   which: (cutter: number) => boolean,
 ): void {

@@ -117,6 +117,8 @@ export interface Draft extends Omit<
   plateUm: readonly (Um | null)[] | null
   /** What would explain that a cutter is shorter than was thought, until it is read: by its number. */
   mayBeShorter: Map<number, 'struck' | 'shop'>
+  /** Cutters that one reading has far shorter than was thought, and no other since, by their number. */
+  onOneReading: Set<number>
   /** Cutters that were read in the round that is under way, in however many entries, and when it began. */
   round: { cutters: Set<number>; at: Instant } | null
   /** The latest sharpening, while the loop has not run since. */
@@ -246,6 +248,7 @@ export function openDraft(entry: EntryOf<'registered'>, spec: LoopSpec): Draft {
     explained: [],
     woodStep: null,
     mayBeShorter: new Map(),
+    onOneReading: new Set(),
     round: null,
     ...nothingCounted(),
     lastSharpened: null,
@@ -315,6 +318,7 @@ export function closeDraft(draft: Draft): LoopState {
     readTogether: _readTogether,
     plateUm: _plate,
     mayBeShorter: _mayBeShorter,
+    onOneReading: _onOneReading,
     round: _round,
     sharpenedLast: _sharpenedLast,
     untaughtTanks: _untaught,

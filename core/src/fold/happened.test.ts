@@ -1,6 +1,7 @@
 import { describe, expect, test } from 'vitest'
 import { Log, SPEC, stateOf } from '../fixtures/logs'
 import { DEFAULT_RULES } from '../house'
+import type { CutterReading } from '../log'
 import { changedSpec, type LoopSpec } from '../profile'
 import type { LoopState } from '../state'
 import { decide } from '../verdict'
@@ -101,6 +102,45 @@ describe('a shorter cutter', () => {
     const state = stateOf(log)
     expect(state.held).toEqual([])
     expect(of(state, 9)?.length.um).toBe(7400)
+  })
+})
+
+describe('one cutter that a whole round has shorter than all others', () => {
+  type Of17 = Pick<CutterReading, 'damage' | 'confirmed'>
+  /** A round after a strike, in which cutter 17 is read 0.9 mm shorter. */
+  const struck = (of17: Of17 = {}): Log => {
+    const readings = Array.from({ length: 36 }, (_, i) => ({
+      cutter: i + 1,
+      lengthUm: i === 16 ? 6100 : 7000,
+      ...(i === 16 ? of17 : {}),
+    }))
+    return known().add('struck', { against: 'stone' }).add('measured', { readings, chosen: 'all' })
+  }
+  const ground = (log: Log) => of(stateOf(log.add('sharpened', { method: 'grinder', gaugesLowered: false })), 1)?.length
+  const [WIDE, NARROW] = [350, 130]
+
+  test('sets the level of a grind only as far as it is known: it was broken, or the reading slipped', () => {
+    const level = ground(struck())
+    expect(level?.sdUm).toBeGreaterThan(WIDE)
+    const within = 2 * (level?.sdUm ?? 0)
+    expect((level?.um ?? 0) - within).toBeLessThan(6100 - 250)
+    expect((level?.um ?? 0) + within).toBeGreaterThan(7000 - 250)
+  })
+
+  test.each<[string, () => Log]>([
+    ['read once more', () => read(struck(), 17, 6120)],
+    ['read twice on the spot', () => struck({ confirmed: true })],
+    ['seen to be broken', () => struck({ damage: [{ kind: 'stone', depthUm: 0 }] })],
+  ])('sets it once it was %s', (_, log) => {
+    const level = ground(log())
+    expect(level?.sdUm).toBeLessThan(NARROW)
+    expect(level?.um).toBeLessThan(6000)
+  })
+
+  test('sets no later level once all stand at one', () => {
+    const log = struck().add('sharpened', { method: 'grinder', gaugesLowered: false })
+    const before = of(stateOf(log), 1)?.length.sdUm ?? 0
+    expect(Math.abs((ground(log)?.sdUm ?? 0) - before)).toBeLessThan(60)
   })
 })
 

@@ -234,6 +234,7 @@ export function takeLength(
   if (held !== undefined) settleDoubts(draft, SETTLED_BY_LENGTH, cutter.number)
   draft.held.delete(cutter.number)
   draft.mayBeShorter.delete(cutter.number)
+  draft.onOneReading.delete(cutter.number)
   // What an eye says is no measurement, and takes none back.
   if (readWith !== 'eye') cutter.lengthKnown = 'measured'
   draft.readBy.set(cutter.number, entry.personId)
@@ -247,6 +248,7 @@ function takeAlone(draft: Draft, { cutter: number, um, sdUm, known, entryId }: H
   settleDoubts(draft, SETTLED_BY_LENGTH, number)
   draft.held.delete(number)
   draft.mayBeShorter.delete(number)
+  if (to !== 'confirmed') draft.onOneReading.add(number)
   if (known === 'measured') cutter.lengthKnown = known
 }
 
@@ -320,6 +322,10 @@ function atLeastOff({ cutters, lengths }: Draft, entry: EntryOf<'sharpened'>, ow
 const endsAtStop = ({ tool }: EntryOf<'sharpened'>, population: Population): boolean =>
   population === 'grind' ? tool !== 'handGrinder' : tool === 'jig'
 
+/** Cutters that one reading has far shorter than the others, by their place: nobody saw what happened to them. */
+const onOneReadingAlone = ({ onOneReading, cutters }: Draft): ReadonlySet<number> =>
+  new Set(cutters.flatMap(({ number, damage }, i) => (damage.length === 0 && onOneReading.has(number) ? [i] : [])))
+
 /** What comes off each cutter, by how it was done. */
 function offBy(draft: Draft, entry: EntryOf<'sharpened'>, population: Population, atLeastUm: readonly Um[]): number[] {
   const { lengths } = draft
@@ -330,8 +336,14 @@ function offBy(draft: Draft, entry: EntryOf<'sharpened'>, population: Population
     const { stopUm, stopRead = false, stopChecked } = entry
     return stopLengths(lengths, { stopUm, read: stopRead, checked: stopChecked === true, oneSide })
   }
-  if (population === 'grind') return grindLengths(lengths, atLeastUm, entry.stopChecked, oneSide)
-  if (entry.evened === true) return evenLengths(lengths, usualUm, atLeastUm, oneSide)
+  if (population === 'grind' || entry.evened === true) {
+    const toLevel = { atLeastUm, oneSide, doubtful: onOneReadingAlone(draft) }
+    // What that reading was, the level has in it from here on.
+    for (const { number, hand } of draft.cutters) if ((onlySide ?? hand) === hand) draft.onOneReading.delete(number)
+    return population === 'grind'
+      ? grindLengths(lengths, toLevel, entry.stopChecked)
+      : evenLengths(lengths, usualUm, toLevel)
+  }
   return fileLengths(lengths, {
     strokes: entry.strokes ?? null,
     asRead: entry.countsRead === true,
