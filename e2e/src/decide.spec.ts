@@ -169,6 +169,22 @@ test('what if: tanks are turned without touching the log', async ({ page, open, 
   expect(await logOf(undercliff, 'M1')).toEqual(before)
 })
 
+test('strokes and minutes of a decision are those of the short form and of the work', async ({ page, open }) => {
+  await open('/loops/M1/decide')
+  const filing = page.getByRole('radio', { name: /^File at bench/ })
+  await filing.click()
+  const said = (await filing.textContent()) ?? ''
+  const [, left, right] = /Strokes in your hands: (\d+)(?: to \d+)? left, (\d+)(?: to \d+)? right/.exec(said) ?? []
+  expect([left, right]).not.toContain(undefined)
+  const minutes =
+    /(?:right|hurt); (\d+ to \d+ min|\d+ min)/.exec(said)?.[1] ?? /(\d+ to \d+ min|\d+ min)/.exec(said)?.[1]
+  await page.goto('/loops/M1/sharpen?action=file')
+  await expect(page.getByRole('heading', { name: /^Sharpen M1/ })).toContainText(minutes ?? 'minutes')
+  await page.getByRole('link', { name: 'Log it in one go' }).click()
+  const strokes = page.getByRole('group', { name: 'Strokes a side' })
+  await expect(strokes).toContainText(left === right ? `${left}` : `${left} L, ${right} R`)
+})
+
 test('a lead goes against a verdict with a reason; nobody puts an unfit loop to work', async ({
   page,
   open,

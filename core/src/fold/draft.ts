@@ -230,8 +230,10 @@ export function openDraft(entry: EntryOf<'registered'>, spec: LoopSpec): Draft {
     place: { at: 'bench' },
     stints: [],
     shopCostMinor: 0,
-    cutters: layout.cutters.map((cutter) => ({
-      ...cutter,
+    cutters: layout.cutters.map(({ number, hand, positionUm }) => ({
+      number,
+      hand,
+      positionUm,
       lengthKnown: known,
       settingKnown: known,
       damage: [],

@@ -4,7 +4,7 @@ import { DEFAULT_RULES, type HouseRules } from '../house'
 import { CUTTER_TYPES, PITCH_CLASSES, specFromProfile } from '../profile'
 import { SHARPENING_TOOLS, type SharpeningTool } from '../jobs'
 import { planSharpening } from '../sharpening'
-import { sayCount, sayRecheck, sayStep, sayTurns, setUpRows } from './sharpening'
+import { sayCount, sayRecheck, saySides, sayStep, sayTurns, setUpRows } from './sharpening'
 
 const FILE = { gives: 'strokes', stopUm: null } as const
 const WHEEL = { gives: 'touches', stopUm: 6000 } as const
@@ -61,6 +61,22 @@ test('a roller holds the file higher against a worn cutter, and says so; a plate
   const worn = new Log().measureAll(2500)
   expect(rowsOf(worn, 'rollerGuide').Height).toContain('more than when new')
   expect(rowsOf(worn, 'plateGuide').Height).not.toContain('more than when new')
+})
+
+test('strokes side by side are those of whose hands they are in, and none is said where none is counted', () => {
+  const log = new Log().measureAll(7000)
+  const leans = { personId: 'ina', factor: 1, factorSd: 0.05, leanUm: 6, leanSdUm: 1 }
+  const known = { strokeUm: 20, strokeSdUm: 2, uncounted: 0, uncountedSd: 0.1, people: [leans] }
+  const by = (personId: string | null, tool: SharpeningTool = 'freehand') =>
+    planSharpening(stateOf(log), DEFAULT_RULES, { action: 'file', tool, personId, known })
+  expect(saySides(by(null))).toMatch(/^(\d+) left, \1 right$/)
+  const [, left = 0, right = 0] = /^(\d+) left, (\d+) right$/.exec(saySides(by('ina')))?.map(Number) ?? []
+  // A stroke of theirs takes 26 on the left and 14 on the right.
+  expect(right / left).toBeGreaterThan(1.4)
+  expect(saySides(by('ina', 'jig'))).toBe('')
+  expect(saySides(by('ina', 'benchGrinder'))).toBe('')
+  log.add('inspected', { readings: [{ cutter: 3, damage: [{ kind: 'stone', depthUm: 600 }] }], parts: [] })
+  expect(saySides(by(null))).toMatch(/^\d+ to \d+ left, \d+( to \d+)? right/)
 })
 
 test('counts, turns of a screw and the second side, in words', () => {

@@ -1,4 +1,4 @@
-import type { Hand } from '../loop'
+import { HANDS, type Hand } from '../loop'
 import { comesOff, type CutterJob, type SharpeningTool, type StepId, type ToolRefusal } from '../jobs'
 import {
   turnsFor,
@@ -525,6 +525,26 @@ export function sayCount(
   if (gives === 'strokes' && stopUm !== null) return 'to the stop'
   if (job.depthUnknown) return stopUm === null ? 'until clean' : `to the stop, until clean`
   return job.untilClean ? `until clean, about ${count}` : count
+}
+
+/**
+ * Strokes that cutters get by a plan, side by side. Empty where strokes are not
+ * counted.
+ *
+ * @example
+ * saySides({ gives: 'strokes', stopUm: 6000, sides: [] }) // ''
+ */
+export function saySides({ gives, stopUm, sides }: Pick<SharpeningPlan, 'gives' | 'stopUm' | 'sides'>): string {
+  if (gives !== 'strokes' || stopUm !== null) return ''
+  const bySide = HANDS.flatMap((hand) => {
+    const side = sides.find((one) => one.hand === hand)
+    if (side === undefined || side.cutters.length === 0) return []
+    const counts = side.cutters.map(({ count }) => count)
+    const [least, most] = [Math.min(...counts), Math.max(...counts)]
+    return [`${least === most ? least : `${least} to ${most}`} ${hand}`]
+  })
+  const open = sides.some(({ cutters }) => cutters.some(({ untilClean, depthUnknown }) => untilClean || depthUnknown))
+  return `${bySide.join(', ')}${open ? ', and until clean where it is hurt' : ''}`
 }
 
 const EIGHTHS: Readonly<Record<number, string>> = {

@@ -9,7 +9,6 @@ import {
   isLeadsJob,
   lifeOf,
   mayOverrule,
-  planSharpening,
   POPULATION_WORDS,
   sayHeld,
   sayLearnedFrom,
@@ -32,6 +31,7 @@ import LoopMap from '../../parts/LoopMap.vue'
 import VerdictPanel from '../../parts/VerdictPanel.vue'
 import { useMoves } from '../../move/moveStore'
 import ToothSign from '../../parts/ToothSign.vue'
+import { useOnePlan } from '../../parts/onePlan'
 import { isTyping } from '../../parts/typing'
 import { useOpenLoop } from '../../remote/openLoop'
 import { useSession } from '../../remote/sessionStore'
@@ -48,6 +48,7 @@ const props = defineProps<{ tag: string }>()
 const router = useRouter()
 const moves = useMoves()
 const session = useSession()
+const onePlan = useOnePlan()
 const { loop, shed, rules } = useOpenLoop(() => props.tag)
 
 const state = computed(() => loop.state)
@@ -97,7 +98,7 @@ const allowed = computed(
 const sharpening = computed(() => {
   const action = option.value?.action
   if (state.value === null || (action !== 'regrind' && action !== 'file' && action !== 'touchUp')) return null
-  return planSharpening(state.value, rules.value, { action, personId: session.me?.personId ?? null })
+  return onePlan({ state: state.value, rules: rules.value, action, personId: session.me?.personId ?? null })
 })
 const mayStart = computed(() => verdict.value !== null && (session.isLead || !isLeadsJob(verdict.value.action)))
 
@@ -288,6 +289,7 @@ const small = (um: number): string => writeLength(Math.round(um), shed.lengths)
           :options="would.options"
           :shown="option?.action ?? null"
           :advised="would.advised"
+          :plan="turning === null ? sharpening : null"
           :figures="shed.figures"
           :held="held !== null"
           @show="shown = $event"

@@ -5,12 +5,14 @@ import {
   sayMinutes,
   sayRange,
   sayReason,
+  saySides,
   sayStages,
   writeLength,
   writeMoney,
   type Action,
   type Figures,
   type Option,
+  type SharpeningPlan,
 } from '@undercliff/core'
 import { computed } from 'vue'
 import VerdictMark from '../../parts/VerdictMark.vue'
@@ -22,6 +24,8 @@ const props = defineProps<{
   options: readonly Option[]
   shown: Action | null
   advised: Action
+  /** How what is shown would be done by whoever looks at it. */
+  plan: SharpeningPlan | null
   figures: Figures
   held: boolean
 }>()
@@ -47,12 +51,14 @@ const range = ({ perHourMinor }: Option): string =>
   perHourMinor === null || perHourMinor.high <= 0 ? '' : `${money(perHourMinor.low)} to ${money(perHourMinor.high)}`
 const takes = (option: Option): string =>
   option.deepestUm === 0 ? 'no metal' : `${length(option.meanUm)} on average, ${length(option.deepestUm)} at most`
-const strokes = ({ strokes: given }: Option): string =>
-  given === null
-    ? ''
-    : given.each === given.most
-      ? `${given.most} strokes each`
-      : `${given.each} to ${given.most} strokes`
+/** Strokes in the hands of whoever looks at it, as every page of the work says them, and how long that takes them. */
+function inHand({ action, minutes }: Option): string {
+  const { plan } = props
+  const counts = plan?.action === action ? saySides(plan) : ''
+  if (plan === null || counts === '') return ''
+  const [here, usual] = [sayMinutes(plan.minutes), sayMinutes(minutes)]
+  return `Strokes in your hands: ${counts}${here === usual ? '' : `; ${here}`}.`
+}
 const later = ({ action, sharpeningsLeft, stages }: Option): string =>
   action === 'retire'
     ? 'a new loop takes its place'
@@ -123,7 +129,7 @@ const later = ({ action, sharpeningsLeft, stages }: Option): string =>
               .join(', ')
           }}.</span
         >
-        <span v-if="strokes(option)">{{ strokes(option) }}.</span>
+        <span v-if="inHand(option)">{{ inHand(option) }}</span>
         <span v-if="option.spreadUm !== null && option.deepestUm > 0 && !held"
           >Cutters then differ by {{ writeLength(option.spreadUm, figures.lengths) }}.</span
         >
