@@ -1,3 +1,4 @@
+import { createHash } from 'node:crypto'
 import vue from '@vitejs/plugin-vue'
 import { defineConfig, type HtmlTagDescriptor, type Plugin } from 'vite'
 import { VitePWA } from 'vite-plugin-pwa'
@@ -84,6 +85,24 @@ function fontsAhead(): Plugin {
   }
 }
 
+/** The scripts and styles of this version, for who fetches them ahead: `frame/fetchAhead.ts` reads it. */
+function listOfFiles(): Plugin {
+  return {
+    name: 'list-of-files',
+    generateBundle: {
+      order: 'post',
+      handler(_options, bundle) {
+        const files = Object.keys(bundle)
+          .filter((name) => /\.(js|css)$/.test(name))
+          .map((name) => `/${name}`)
+        // Names change with what is in the files.
+        const version = createHash('sha256').update(files.join()).digest('hex').slice(0, 12)
+        this.emitFile({ type: 'asset', fileName: 'screens.json', source: JSON.stringify({ version, files }) })
+      },
+    },
+  }
+}
+
 /**
  * Nearly all of what every page needs runs at once: the browser is told, at the head of the file, to compile all of it
  * while it is fetched, not function by function as they are called. https://v8.dev/blog/explicit-compile-hints
@@ -103,7 +122,7 @@ function compiledAhead(): Plugin {
 }
 
 export default defineConfig({
-  plugins: [vue(), nonceForStyles(), fontsAhead(), compiledAhead(), offline],
+  plugins: [vue(), nonceForStyles(), fontsAhead(), compiledAhead(), listOfFiles(), offline],
   build: {
     target: 'es2022',
     assetsInlineLimit: 0,

@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test'
-import { expect, logOf, test } from './testing'
+import { expect, keptOf, logOf, test } from './testing'
 
 /** Logs a tank on the page of a loop, by its form. */
 async function logTank(page: Page): Promise<void> {
@@ -148,7 +148,7 @@ test('screens, and the panel of a move, that were never opened open when the ser
 }) => {
   await open('/')
   // Behind the first page the rest is fetched.
-  await page.waitForLoadState('networkidle')
+  await expect.poll(() => keptOf(page, 'undercliff:fetched'), { timeout: 30_000 }).toContain('version')
   await page.context().setOffline(true)
   await page.locator('[data-loop-tile]').filter({ hasText: 'X2' }).first().focus()
   await page.keyboard.press('p')

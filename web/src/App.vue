@@ -7,22 +7,21 @@ import { titleOf } from './frame/places'
 import NoticeBar from './frame/NoticeBar.vue'
 import DueOnSaws from './frame/DueOnSaws.vue'
 import { useNotices } from './remote/notices'
+import { fetchAhead } from './frame/fetchAhead'
 import { useUpdate } from './frame/update'
 import { useEarlyMoveKeys } from './move/earlyKeys'
 import { useMoves } from './move/moveStore'
 import { useOutbox } from './remote/outbox'
 import { useSession } from './remote/sessionStore'
 import { useShed } from './remote/shedStore'
-import { fetchOtherScreens, router } from './router'
+import { router } from './router'
 import { whenIdle } from './parts/whenIdle'
 import { useWedge } from './shed/scan/useWedge'
 
 const SignInPage = defineAsyncComponent(() => import('./frame/session/SignInPage.vue'))
-const fetchThemed = () => import('./theme/Themed.vue')
-const fetchMovePanel = () => import('./move/MovePanel.vue')
-const Themed = defineAsyncComponent(fetchThemed)
+const Themed = defineAsyncComponent(() => import('./theme/Themed.vue'))
 const MovePanel = defineAsyncComponent({
-  loader: fetchMovePanel,
+  loader: () => import('./move/MovePanel.vue'),
   onError: (_error, _again, fail) => {
     // Nothing may wait for a panel that does not come.
     moves.close()
@@ -89,6 +88,8 @@ watch(
 /** What others log is seen here within this many milliseconds. */
 const FRESH_MS = 5000
 useIntervalFn(shed.keepFresh, FRESH_MS)
+/** On a slow line what somebody opens first has it for itself, for so many milliseconds. */
+const AHEAD_MS = 4000
 onMounted(() => {
   window.addEventListener('beforeprint', () => (today.value = dayNow()))
   outbox.watchDevice(window)
@@ -97,10 +98,8 @@ onMounted(() => {
   void session.ask()
   const firstPage = router.isReady().catch(() => undefined)
   void firstPage.then(() => {
-    whenIdle(() => {
-      void fetchOtherScreens([fetchThemed, fetchMovePanel])
-      update.begin()
-    })
+    whenIdle(update.begin)
+    whenIdle(() => void fetchAhead(), AHEAD_MS)
   })
 })
 </script>

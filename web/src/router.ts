@@ -39,17 +39,6 @@ const screens = {
   nowhere: () => import('./frame/NowherePage.vue'),
 }
 
-/**
- * Fetches the other screens while nobody waits for them, so that work can be logged when the
- * server has gone away in the meantime. Where the browser keeps the whole application, they are there already.
- *
- * @param parts what screens stand in; it comes first
- */
-export async function fetchOtherScreens(parts: readonly (() => Promise<unknown>)[]): Promise<void> {
-  if ('serviceWorker' in navigator && navigator.serviceWorker.controller !== null) return
-  for (const screen of [...parts, ...Object.values(screens)]) await screen().catch(() => undefined)
-}
-
 /** Where one was, once the page is long enough again to be there; a page that stays short is as far as it goes. */
 async function longEnough(at: { left?: number; top: number }): Promise<{ left?: number; top: number }> {
   for (let frame = 0; frame < 60; frame += 1) {

@@ -430,13 +430,13 @@ describe('lengths', () => {
       level(sure)
       level(slipped)
       level(unsure, { doubtful })
-      const [short, open, long] = [sure, unsure, slipped].map((belief) => lengthOf(belief, 0))
+      const [short, open, long] = [lengthOf(sure, 0), lengthOf(unsure, 0), lengthOf(slipped, 0)]
       // Both of what may be lie within.
-      expect(open!.mean).toBeCloseTo((short!.mean + long!.mean) / 2, -2)
-      expect(open!.mean - 2 * sd(open!)).toBeLessThan(short!.mean)
-      expect(open!.mean + 2 * sd(open!)).toBeGreaterThan(long!.mean)
-      const asBoth = (short!.variance + long!.variance) / 2 + ((long!.mean - short!.mean) / 2) ** 2
-      expect(open!.variance / asBoth).toBeCloseTo(1, 1)
+      expect(open.mean).toBeCloseTo((short.mean + long.mean) / 2, -2)
+      expect(open.mean - 2 * sd(open)).toBeLessThan(short.mean)
+      expect(open.mean + 2 * sd(open)).toBeGreaterThan(long.mean)
+      const asBoth = (short.variance + long.variance) / 2 + ((long.mean - short.mean) / 2) ** 2
+      expect(open.variance / asBoth).toBeCloseTo(1, 1)
       // One that sets no level says nothing.
       const deeper = shortOne()
       level(deeper, { doubtful: new Set([7]) })

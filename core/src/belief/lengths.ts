@@ -652,7 +652,7 @@ function levelOfWorst(
 const depthSd = (needsUm: Um): number => Math.hypot(LENGTH_SPREADS.behindDamage, LENGTH_SPREADS.damagePart * needsUm)
 
 /** How one side alone is brought to a level. */
-export interface OneSide {
+interface OneSide {
   readonly hand: Hand
   /** The other side was brought to the level before, and this one follows it. */
   readonly follows: boolean

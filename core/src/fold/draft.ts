@@ -12,7 +12,7 @@ import {
 } from '../belief'
 import type { CutterState, Estimate, HeldReading, Known, LoopState, Population, Stint } from '../state'
 import type { CutterDamage, PartDamage } from '../damage'
-import { layoutLoop, type Hand } from '../loop'
+import { layoutLoop, type CutterPlace, type Hand } from '../loop'
 import type { Conditions, EntryOf, FileAge, Instant, KnownBite, KnownHand, SharpenMethod, UsedBefore } from '../log'
 import { LENGTH_SD_UM, OVER_ASSUMED_ALLOWED } from '../measure'
 import { isEntered, PITCH_PROFILES, pitchUmOf, usableLengthUm, type LoopSpec } from '../profile'
@@ -215,6 +215,17 @@ const nothingCounted = (): Pick<
   spellTanks: { clean: 0, gritty: 0, soil: 0 },
 })
 
+/** A cutter of which nothing was written down. Each property by name: it is much faster than to spread one. */
+const cutterAtFirst = ({ number, hand, positionUm }: CutterPlace, known: Known): DraftCutter => ({
+  number,
+  hand,
+  positionUm,
+  lengthKnown: known,
+  settingKnown: known,
+  damage: [],
+  angleDeg: null,
+})
+
 /** A loop as it was registered, by the spec that holds for it: every cutter new, or as much as is left of it. */
 export function openDraft(entry: EntryOf<'registered'>, spec: LoopSpec): Draft {
   const layout = layoutLoop({ ...spec, pitchUm: pitchUmOf(spec) })
@@ -230,15 +241,7 @@ export function openDraft(entry: EntryOf<'registered'>, spec: LoopSpec): Draft {
     place: { at: 'bench' },
     stints: [],
     shopCostMinor: 0,
-    cutters: layout.cutters.map(({ number, hand, positionUm }) => ({
-      number,
-      hand,
-      positionUm,
-      lengthKnown: known,
-      settingKnown: known,
-      damage: [],
-      angleDeg: null,
-    })),
+    cutters: layout.cutters.map((cutter) => cutterAtFirst(cutter, known)),
     lengths: lengthsAtFirst(hands, spec, entry),
     ...handsOf(entry.knownBite),
     settings: newSettings(hands, spec.settingUm, used !== undefined),

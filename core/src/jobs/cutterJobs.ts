@@ -77,11 +77,12 @@ function eveningUm(state: LoopState, school: UnevenSchool, bites: SideBites): Re
   return more
 }
 
-/** What a file takes off each cutter: by the school, and so that both sides come out alike. */
-function filed(state: LoopState, usualUm: Um, school: UnevenSchool, bites: SideBites): Um[] {
+/** What a file takes off each cutter: by the school, and so that both sides come out alike, and cut alike. */
+function filed(state: LoopState, { usualUm, school, bites, behind }: Cutting): Um[] {
   const { cutters } = state
   const off = filingRemovals(cutters, usualUm, school)
   const more = eveningUm(state, school, bites)
+  if (behind !== null) more[behind] = Math.max(more[behind], EXTRA_STROKES * bites[behind])
   return off.map((um, i) => {
     const { hand = 'left', length: { um: lengthUm } = { um: 0 } } = cutters[i] ?? {}
     // Every cutter is touched, or it stays dull.
@@ -118,9 +119,9 @@ const leastUnknown = (damage: readonly CutterDamage[]): Um =>
 
 /** What comes off each cutter. */
 function offEach(state: LoopState, cutting: Cutting): Um[] {
-  const { toStop, usualUm, school, bites } = cutting
+  const { toStop, usualUm } = cutting
   if (state.waitingSide !== null) return following(state, state.waitingSide, cutting)
-  return toStop ? removals(state.cutters.map(withShape), 'wheel', usualUm, true) : filed(state, usualUm, school, bites)
+  return toStop ? removals(state.cutters.map(withShape), 'wheel', usualUm, true) : filed(state, cutting)
 }
 
 /** How the metal comes off. */
@@ -132,6 +133,8 @@ export interface Cutting {
   readonly usualUm: Um
   readonly school: UnevenSchool
   readonly bites: SideBites
+  /** The side that is behind by what the saw tells, and gets a couple of strokes more; null for none. */
+  readonly behind: Hand | null
 }
 
 /** What every cutter of a loop gets, side by side, the left first. */

@@ -25,6 +25,8 @@ export interface WorkWanted extends HandAsked {
   readonly weakSide?: Hand | undefined
   /** What of the kit says which chains it serves, and at which angles. */
   readonly kit?: readonly KitItem[] | undefined
+  /** The side that is blunter, or longer, by what the saw tells; a touch-up gives it more. */
+  readonly behind?: Hand | null | undefined
 }
 
 /** What is done to every cutter and gauge, in which steps, and how long it takes: one figure for every page. */
@@ -36,6 +38,8 @@ export interface Work {
   readonly bites: SideBites
   /** Both sides, the one to begin with first. */
   readonly sides: readonly SideJob[]
+  /** The side that gets a couple of strokes more, by what the saw tells; null for none. */
+  readonly behind: Hand | null
   /** The only side that is left to do, where the first was done another time; null where both are. */
   readonly waiting: Hand | null
   /** The cutter that needs most: a stop is found on it. */
@@ -88,8 +92,8 @@ const stopOn = (worst: CutterJob | null, { toStop }: Cutting): Um | null =>
 const cutSides = onceFor((_state: LoopState) => new Map<string, readonly SideJob[]>())
 /** The work of both sides: the same under many house rules, as all is that follows from it. */
 function sidesOf(state: LoopState, cutting: Cutting): readonly SideJob[] {
-  const { gives, toStop, usualUm, school, bites } = cutting
-  const key = `${gives} ${toStop ? 1 : 0} ${usualUm} ${school} ${bites.left} ${bites.right}`
+  const { gives, toStop, usualUm, school, bites, behind } = cutting
+  const key = `${gives} ${toStop ? 1 : 0} ${usualUm} ${school} ${bites.left} ${bites.right} ${behind ?? ''}`
   const known = cutSides(state)
   const sides = known.get(key) ?? sideJobs(state, cutting)
   known.set(key, sides)
@@ -133,8 +137,9 @@ export function workOf(state: LoopState, rules: HouseRules, school: UnevenSchool
     removal[kindOf(gives, action)].meanUm,
   )
   const bySchool = action === 'touchUp' ? 'sameStrokes' : school
-  const cutting: Cutting = { gives, toStop: toStop && action !== 'touchUp', usualUm, school: bySchool, bites }
   const { waitingSide: waiting } = state
+  const behind = action === 'touchUp' && waiting === null ? (wanted.behind ?? null) : null
+  const cutting: Cutting = { gives, toStop: toStop && action !== 'touchUp', usualUm, school: bySchool, bites, behind }
   // A stop is found on the worst cutter, so its side comes first.
   const bySides = sidesOf(state, cutting)
   const worked = waiting === null ? bySides : bySides.filter(({ hand }) => hand === waiting)
@@ -157,6 +162,7 @@ export function workOf(state: LoopState, rules: HouseRules, school: UnevenSchool
     gives,
     bites,
     sides,
+    behind,
     waiting,
     worst,
     stopUm,

@@ -17,6 +17,7 @@ import { wheelProblems, type KitItemOf } from '../kit'
 import type { LoopState } from '../state'
 import type { Um } from '../units'
 import { filingWay } from '../verdict/filingWay'
+import { sideBehind } from '../verdict/signsSay'
 import { setUpFor, type SetUp } from './setUp'
 
 /** Speeds that were read off the wheel, or the stone, and off what turns it. */
@@ -146,7 +147,7 @@ function whyNotOwned({ gives, angleDeg }: Work, { mounted, speeds }: Sharpening)
 export function planSharpening(found: LoopState, rules: HouseRules, wanted: Sharpening): SharpeningPlan {
   const state = asMeant(found, rules)
   const { spec } = state
-  const work = workOf(state, rules, filingWay(state, rules), wanted)
+  const work = workOf(state, rules, filingWay(state, rules), { behind: sideBehind(state, rules), ...wanted })
   const { tool, angleDeg, stopUm, sides } = work
   const kit = wanted.kit ?? []
   const setUp = setUpFor(

@@ -62,6 +62,23 @@ describe('sides', () => {
     expect(apart('extraOnBad')).toBe(0)
   })
 
+  test.each([
+    ['leftSharper', 'right', 'left'],
+    ['rightSharper', 'left', 'right'],
+  ] as const)('%s: a touch-up gives the %s two strokes more, on every page', (cause, behind, other) => {
+    const log = new Log().measureAll(7000).add('noticed', { signs: ['pulls'], toward: other })
+    log.add('traced', { into: log.entries.at(-1)?.id ?? '', cause })
+    const touchUp = plan(log, { action: 'touchUp' })
+    const countOf = (hand: 'left' | 'right') => touchUp.sides.find((side) => side.hand === hand)?.count ?? 0
+    expect(touchUp.behind).toBe(behind)
+    expect(countOf(behind) - countOf(other)).toBe(2)
+    const advised = decide(stateOf(log), DEFAULT_RULES).options.find(({ action }) => action === 'touchUp')
+    expect(advised?.strokes).toMatchObject({ each: countOf(other), most: countOf(behind) })
+    expect(advised?.minutes).toEqual(touchUp.minutes)
+    // At the bench the school has the sides.
+    expect(plan(log).behind).toBeNull()
+  })
+
   test('a difference that nobody can be sure of is not filed after', () => {
     const { sides } = plan(new Log(), {}, { unevenSchool: 'sameStrokes' })
     expect(sides[0]?.count).toBe(sides[1]?.count)

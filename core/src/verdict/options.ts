@@ -36,6 +36,7 @@ import {
   routineCost,
 } from './money'
 import type { HouseLimits, Needs } from './needs'
+import { sideBehind } from './signsSay'
 import { onceFor } from '../jobs/onceFor'
 import { SURE_CHANCE } from './sides'
 import type { InStages, Option, Range, Reason, Risk } from './verdict'
@@ -321,11 +322,13 @@ function workFor(state: LoopState, rules: HouseRules, action: WorkWanted['action
   const limits = `${gaugeSchool} ${woodStep} ${gaugeHighUm} ${gaugeLowUm} ${chiselAngleDeg} ${chiselDownAngleDeg}`
   // A wheel has no guide.
   const by = action === 'regrind' ? '' : guide
-  const key = `${action} ${action === 'file' ? school : ''} ${by} ${times} ${limits} ${rules.grinderOwned ? 1 : 0}`
+  const behind = action === 'touchUp' ? sideBehind(state, rules) : null
+  const how = `${action} ${action === 'file' ? school : ''} ${by} ${behind ?? ''}`
+  const key = `${how} ${times} ${limits} ${rules.grinderOwned ? 1 : 0}`
   const known = worked(state)
   const before = known.get(key)
   if (before !== undefined) return before
-  const work = workOf(state, rules, school, { action, personId: null })
+  const work = workOf(state, rules, school, { action, personId: null, behind })
   known.set(key, work)
   return work
 }

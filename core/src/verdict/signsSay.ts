@@ -1,5 +1,6 @@
 import type { Cause } from '../log'
 import { diagnoseAll, type Likely } from '../signs'
+import type { Hand } from '../loop'
 import type { LoopState } from '../state'
 import type { FindingRules } from './findingRules'
 import { onceFor } from '../jobs/onceFor'
@@ -56,6 +57,10 @@ const TO_WORK_ON = {
 /** What calls for a touch-up or a filing, though nobody has seen it yet. */
 export const signsOfTheEdge = (state: LoopState, rules: FindingRules): Reason[] =>
   saying(state, rules, 'signsSay', ['dull', 'leftSharper', 'rightSharper', 'leftLonger', 'rightLonger'])
+
+/** The side that is behind by what the saw told: what a touch-up works on. Null where it told of none. */
+export const sideBehind = (state: LoopState, rules: FindingRules): Hand | null =>
+  signsOfTheEdge(state, rules).find(({ hand }) => hand !== undefined)?.hand ?? null
 
 /** What calls for the bench. */
 export const signsOfShape = (state: LoopState, rules: FindingRules): Reason[] =>

@@ -76,7 +76,7 @@ test('strokes side by side are those of whose hands they are in, and none is sai
   expect(saySides(by('ina', 'jig'))).toBe('')
   expect(saySides(by('ina', 'benchGrinder'))).toBe('')
   log.add('inspected', { readings: [{ cutter: 3, damage: [{ kind: 'stone', depthUm: 600 }] }], parts: [] })
-  expect(saySides(by(null))).toMatch(/^\d+ to \d+ left, \d+( to \d+)? right/)
+  expect(saySides(by(null))).toMatch(/^\d+ \(\d+ to \d+\) left, \d+( \(\d+ to \d+\))? right/)
 })
 
 test('counts, turns of a screw and the second side, in words', () => {

@@ -541,7 +541,7 @@ export function saySides({ gives, stopUm, sides }: Pick<SharpeningPlan, 'gives' 
     if (side === undefined || side.cutters.length === 0) return []
     const counts = side.cutters.map(({ count }) => count)
     const [least, most] = [Math.min(...counts), Math.max(...counts)]
-    return [`${least === most ? least : `${least} to ${most}`} ${hand}`]
+    return [`${side.count}${least === most ? '' : ` (${least} to ${most})`} ${hand}`]
   })
   const open = sides.some(({ cutters }) => cutters.some(({ untilClean, depthUnknown }) => untilClean || depthUnknown))
   return `${bySide.join(', ')}${open ? ', and until clean where it is hurt' : ''}`

@@ -1,4 +1,6 @@
 import {
+  fileInUse,
+  kitOf,
   planSharpening,
   toolFor,
   type Hand,
@@ -42,11 +44,24 @@ export function useHands() {
 
 /**
  * The plan of a sharpening as every page reads it: the card, the wood, the short form, the job sheet and the work step
- * by step say the same counts and minutes, for whoever does it.
+ * by step say the same counts and minutes, for whoever does it with the file that is in use.
  */
 export function useOnePlan() {
   const hands = useHands()
-  return (asked: Asked): SharpeningPlan => planSharpening({ ...asked.state, decision: null }, asked.rules, hands(asked))
+  const kit = useKit()
+  void kit.hear()
+  /** What the file bites that is in use for it, where the kit has one. */
+  const biteOf = ({ setUp }: SharpeningPlan): number | undefined => {
+    const file = setUp.with === 'file' ? fileInUse(kitOf(kit.kit, 'file'), setUp.fileUm) : undefined
+    return file === undefined ? undefined : kit.usageOf(file.id).bite
+  }
+  return (asked: Asked): SharpeningPlan => {
+    const state = { ...asked.state, decision: null }
+    const wanted = hands(asked)
+    const plan = planSharpening(state, asked.rules, wanted)
+    const fileBite = biteOf(plan)
+    return fileBite === undefined ? plan : planSharpening(state, asked.rules, { ...wanted, fileBite })
+  }
 }
 
 /** Strokes for a sound cutter of each side by a plan. */

@@ -3,10 +3,14 @@ const DRAWN_MS = 500
 /** The longest that work is put off for what somebody is doing, in ms. */
 const LONGEST_MS = 3000
 
-/** Does something behind the first page when nothing else is to be done, so that no tap waits for it. */
-export function whenIdle(act: () => void): void {
+/**
+ * Does something behind the first page when nothing else is to be done, so that no tap waits for it.
+ *
+ * @param afterMs how long it is put off at least
+ */
+export function whenIdle(act: () => void, afterMs = DRAWN_MS): void {
   setTimeout(() => {
     if ('requestIdleCallback' in window) window.requestIdleCallback(act, { timeout: LONGEST_MS })
     else act()
-  }, DRAWN_MS)
+  }, afterMs)
 }

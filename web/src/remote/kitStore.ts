@@ -8,6 +8,9 @@ import { useShed } from './shedStore'
 
 type WithoutVersion = KitItem extends infer T ? (T extends KitItem ? Omit<T, 'version'> : never) : never
 
+/** So long what was heard of the kit is not asked for again, in ms. */
+const HEARD_MS = 60_000
+
 /** What the crew sharpens and measures with, and what each thing of it has done. */
 export const useKit = defineStore('kit', () => {
   const shed = useShed()
@@ -36,6 +39,14 @@ export const useKit = defineStore('kit', () => {
     }
   }
 
+  let lastHeard = -Infinity
+  /** Asks for it where it was not heard within a minute: what is drawn does not wait for it. */
+  async function hear(): Promise<void> {
+    if (performance.now() - lastHeard < HEARD_MS) return
+    lastHeard = performance.now()
+    await load()
+  }
+
   /**
    * Adds a thing, or changes it against the version that is shown.
    *
@@ -55,5 +66,5 @@ export const useKit = defineStore('kit', () => {
     }
   }
 
-  return { all, kit, due, usageOf, strokesLast, loopsLast, wrong, away, load, put }
+  return { all, kit, due, usageOf, strokesLast, loopsLast, wrong, away, load, hear, put }
 })

@@ -13,7 +13,6 @@ import {
   TOOL_FACTS,
   TOOL_NAMES,
   writeLength,
-  type Hand,
 } from '@undercliff/core'
 import { computed } from 'vue'
 import LoopAway from '../../parts/LoopAway.vue'
@@ -43,14 +42,6 @@ const strokes = computed(() => (plan.value === null ? { left: 0, right: 0 } : st
 const verdict = computed(() => (state.value === null ? null : decide(state.value, rules.value)))
 /** Why it does not cut as it is, whatever its edges are like; null where it may. */
 const unfit = computed(() => (verdict.value?.fitForUse === false ? (verdict.value.reasons[0] ?? null) : null))
-/** The side that what the saw told wants more of. */
-const more = computed(
-  (): Hand | null =>
-    verdict.value?.reasons.find(({ rule, hand }) => rule === 'signsSay' && hand !== undefined)?.hand ?? null,
-)
-/** A couple of strokes more for the side that is behind. Common practice. */
-const EXTRA = 2
-const given = (hand: Hand): number => strokes.value[hand] + (more.value === hand ? EXTRA : 0)
 const rows = computed(() => (plan.value === null ? [] : setUpRows(plan.value.setUp, shed.figures)))
 const BIG = new Set(['File', 'Height', 'Top plate'])
 </script>
@@ -71,8 +62,8 @@ const BIG = new Set(['File', 'Height', 'Top plate'])
       <p v-for="doubt in doubts" :key="doubt" class="caution" :data-doubt="doubt">{{ PLAN_DOUBTS[doubt] }}</p>
       <div class="strokes" role="group" aria-label="Strokes for each cutter">
         <p v-for="{ hand } in plan.sides" :key="hand">
-          <strong class="figures number">{{ given(hand) }}</strong> <span>{{ hand }}</span>
-          <span v-if="more === hand" class="soft">{{ EXTRA }} more: by what the saw tells</span>
+          <strong class="figures number">{{ strokes[hand] }}</strong> <span>{{ hand }}</span>
+          <span v-if="plan.behind === hand" class="soft">with more for what the saw tells</span>
         </p>
       </div>
       <p v-if="untilClean.length > 0" class="caution" data-until-clean>
