@@ -92,9 +92,10 @@ function listOfFiles(): Plugin {
     generateBundle: {
       order: 'post',
       handler(_options, bundle) {
-        const files = Object.keys(bundle)
-          .filter((name) => /\.(js|css)$/.test(name))
-          .map((name) => `/${name}`)
+        // What a worker runs is no screen: one is fetched with the page that has it, or is of no use without a server.
+        const files = Object.entries(bundle)
+          .filter(([name, { type }]) => (type === 'chunk' && name.endsWith('.js')) || name.endsWith('.css'))
+          .map(([name]) => `/${name}`)
         // Names change with what is in the files.
         const version = createHash('sha256').update(files.join()).digest('hex').slice(0, 12)
         this.emitFile({ type: 'asset', fileName: 'screens.json', source: JSON.stringify({ version, files }) })
