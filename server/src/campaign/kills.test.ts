@@ -173,8 +173,11 @@ test(
           }
         }
       }
+      const before = acknowledged.size
       const writing = written.map(writer)
       await sleep(100 + Math.random() * 300)
+      // On a slow machine nothing may be there yet that could be lost.
+      for (let waited = 0; waited < 10_000 && acknowledged.size === before; waited += 5) await sleep(5)
       if (i % 3 === 0) {
         // The database alone: the server goes on by itself.
         killDatabases(dir)
@@ -208,7 +211,7 @@ test(
       `kills under writers: ${UNDER_WRITERS}; ${acknowledged.size} entries acknowledged, 0 lost, 0 twice, ` +
         'every snapshot agrees',
     )
-    expect(acknowledged.size).toBeGreaterThan(UNDER_WRITERS)
+    expect(acknowledged.size).toBeGreaterThanOrEqual(UNDER_WRITERS)
     await started.stop()
   },
   LIMIT_MS,
