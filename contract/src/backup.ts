@@ -16,7 +16,7 @@ import { backedUpPhotoSchema, type BackedUpPhoto } from './photos'
 import { anyName, instant, oneOf, strictObject } from './fields'
 
 /** The version of the backup format that this Undercliff writes, and the newest that it reads. */
-export const BACKUP_VERSION = 8
+export const BACKUP_VERSION = 9
 
 /** Everything of a crew's in one file. `docs/house/formats.md` describes it. */
 export interface Backup {

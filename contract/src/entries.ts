@@ -282,6 +282,7 @@ export const entrySchemas = {
     stopChecked: yesNo(),
     wasDull: yesNo(),
     fileAge: optionalOneOf(FILE_AGES, 'How used the file is'),
+    fileBite: yup.number().typeError('What the file bites must be a number.').min(0.1).max(3),
     onlySide: optionalOneOf(HANDS, 'The side that was done'),
     tool: optionalOneOf(SHARPENING_TOOLS, 'The tool'),
     used: yup.array(id()).max(6),

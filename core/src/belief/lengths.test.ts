@@ -5,7 +5,7 @@ import type { Hand } from '../loop'
 import type { Normal } from './tied'
 import {
   ANY_LEAN,
-  biteOf,
+  fileFactor,
   copyLengths,
   evenLengths,
   fileLengths,
@@ -15,9 +15,11 @@ import {
   looksShortest,
   newLengths,
   readLengthOf,
+  restedUm,
   settleReadings,
   sideDifference,
   sideLevel,
+  slowedUm,
   strokeBite,
   usualRemoval,
   wasUsed,
@@ -549,11 +551,24 @@ describe('lengths', () => {
 })
 
 test('strokes with a worn file, and beyond a long filing, take less', () => {
-  expect(biteOf(10, 'used')).toBe(10)
-  expect(biteOf(10, undefined)).toBe(10)
-  expect(biteOf(10, 'fresh')).toBeCloseTo(11)
-  expect(biteOf(10, 'worn')).toBeCloseTo(8)
-  expect(biteOf(30, 'used')).toBe(25)
+  expect(fileFactor({})).toBe(1)
+  expect(fileFactor({ fileAge: 'fresh' })).toBeCloseTo(1.1)
+  expect(fileFactor({ fileAge: 'worn' })).toBeCloseTo(0.8)
+  expect(fileFactor({ fileAge: 'fresh', fileBite: 0.3 })).toBe(0.3)
+  expect(slowedUm(600)).toBe(500)
+  for (const um of [100, 400, 700]) expect(restedUm(slowedUm(um))).toBeCloseTo(um)
+})
+
+test('it is the length filed off that tires the hand, and not the strokes of a file that hardly bites', () => {
+  const off = (strokes: number, fileBite: number): number =>
+    fileLengths(
+      read(() => 7000),
+      { ...counted(strokes, strokes), fileBite },
+    )[0] ?? 0
+  // 40 strokes at a third of the bite are not yet a long filing; twice as many take as much again.
+  expect(off(60, 1 / 3) / off(20, 1)).toBeCloseTo(1, 6)
+  expect(off(40, 0.25) * 2).toBeCloseTo(off(80, 0.25), 6)
+  expect(off(40, 1)).toBeLessThan(1.6 * off(20, 1))
 })
 
 // Expected least of n standard normal figures: 2 -0.564, 10 -1.539, 36 -2.118.

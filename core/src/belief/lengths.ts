@@ -307,6 +307,13 @@ export function leastOf(n: number): Normal {
   return { mean, variance: 1 / (1 + 0.85 * Math.log(Math.max(1, n))) }
 }
 
+/** What is known of the file that did it. */
+export interface FileInHand {
+  readonly fileAge?: keyof typeof BITE_OF_AGE | undefined
+  /** What a stroke of it takes against a usual one, where readings have told; its age says nothing beside that. */
+  readonly fileBite?: number | undefined
+}
+
 /** A filing, as far as somebody said how it went. */
 export interface Filing {
   /** Strokes for each cutter of a side; null where nobody counted. */
@@ -315,7 +322,8 @@ export interface Filing {
   readonly asRead?: boolean
   /** What it usually takes off a cutter where nobody counted. */
   readonly usualUm: Um
-  readonly fileAge?: keyof typeof BITE_OF_AGE | undefined
+  readonly fileAge?: FileInHand['fileAge']
+  readonly fileBite?: FileInHand['fileBite']
   /** Who files it; null where nobody said. Left out where it is anybody. */
   readonly by?: string | null
   /** How they lean to a side, as far as that is known of them; as anybody may where it is left out. */
@@ -331,18 +339,37 @@ export interface Filing {
 /** Who takes off what everybody does. */
 const EVERYBODY = { factor: 1, sd: 0 } as const
 
-/** Strokes as if every one of them took as much as the first. */
-export function biteOf(strokes: number, fileAge: Filing['fileAge']): number {
-  const pace = LONG_FILING_UM / UM_PER_STROKE
-  const even = Math.min(strokes, pace) + Math.max(0, strokes - pace) / 2
-  return even * BITE_OF_AGE[fileAge ?? 'used']
+/** How much of a usual stroke a stroke with a file is: as it was seen to bite, else by its age. */
+export const fileFactor = ({ fileAge, fileBite }: FileInHand): number => fileBite ?? BITE_OF_AGE[fileAge ?? 'used']
+
+/** What comes off where all strokes together would take so much, were the hand never tired. */
+export const slowedUm = (restedUm: number): number => restedUm - Math.max(0, restedUm - LONG_FILING_UM) / 2
+
+/** What the strokes that took so much off would take, were the hand never tired: the other way round. */
+export const restedUm = (um: number): number => um + Math.max(0, um - LONG_FILING_UM)
+
+/**
+ * So many usual strokes a cutter of a side gets.
+ *
+ * @param strokeUm what a usual stroke takes off it
+ */
+function bitesOf(filing: Filing, hand: Hand, strokeUm: number): number {
+  const { strokes, usualUm, person = EVERYBODY, only } = filing
+  if (only !== undefined && only !== hand) return 0
+  const factor = person.factor * fileFactor(filing)
+  if (strokes === null) return (factor * usualUm) / UM_PER_STROKE
+  return slowedUm(strokes[hand] * factor * strokeUm) / strokeUm
 }
 
-/** So many usual strokes a cutter of a side gets. */
-function bitesOf({ strokes, usualUm, fileAge, person = EVERYBODY, only }: Filing, hand: Hand): number {
-  if (only !== undefined && only !== hand) return 0
-  const uncounted = (usualUm / UM_PER_STROKE) * BITE_OF_AGE[fileAge ?? 'used']
-  return person.factor * (strokes === null ? uncounted : biteOf(strokes[hand], fileAge))
+/** Less than this no stroke is believed to take off, whatever readings have said. Starting value. */
+const LEAST_STROKE_UM = 4
+
+/** What a usual stroke takes off a side in somebody's hands, by the place of how they lean. */
+function strokeOn({ tied: { shared } }: LengthBelief, hand: Hand, lean: number | null): number {
+  const [left, right] = [shared[SHARED.left] ?? 0, shared[SHARED.right] ?? 0]
+  const leans = lean === null ? 0 : (shared[lean] ?? 0)
+  const um = lean === null ? (hand === 'left' ? left : right) : (left + right) / 2 + (hand === 'left' ? leans : -leans)
+  return Math.max(LEAST_STROKE_UM, um)
 }
 
 /**
@@ -357,7 +384,8 @@ export function fileLengths(belief: LengthBelief, filing: Filing): number[] {
   const took = { left: 0, right: 0 }
   const loads = { left: NOTHING, right: NOTHING }
   for (const hand of HANDS) {
-    loads[hand] = biteLoads(bitesOf(filing, hand), hand, lean, strokes === null ? UM_PER_STROKE : 0)
+    const bites = bitesOf(filing, hand, strokeOn(belief, hand, lean))
+    loads[hand] = biteLoads(bites, hand, lean, strokes === null ? UM_PER_STROKE : 0)
     for (const { place, load } of loads[hand]) took[hand] += load * (tied.shared[place] ?? 0)
     bite(tied, offPlace(hands, hand), loads[hand])
   }
@@ -426,6 +454,12 @@ function tellApart(belief: LengthBelief, by: string | null, lean: Normal): void 
   filers.push({ by, counts: lean.variance < LEAN_TOLD * ANY_LEAN.variance ? 'told' : 'alike', sinceRead: false })
 }
 
+/** Usual strokes that a cutter of each side gets, whatever the sides differ by. */
+function countedBites(belief: LengthBelief, filing: Filing): Record<Hand, number> {
+  const strokeUm = Math.max(LEAST_STROKE_UM, strokeBite(belief).mean)
+  return { left: bitesOf(filing, 'left', strokeUm), right: bitesOf(filing, 'right', strokeUm) }
+}
+
 /**
  * Notes who files it, and what their counts say of their hand.
  *
@@ -439,8 +473,7 @@ function handOf(belief: LengthBelief, filing: Filing): number | null {
   const filer = filerOf(belief, by)
   if (filer === undefined) return lean
   const bothCounted = strokes !== null && strokes.left > 0 && strokes.right > 0
-  if (bothCounted && !asRead && only === undefined)
-    takeAsLean(belief, filer, { left: bitesOf(filing, 'left'), right: bitesOf(filing, 'right') }, lean)
+  if (bothCounted && !asRead && only === undefined) takeAsLean(belief, filer, countedBites(belief, filing), lean)
   filer.sinceRead = true
   return lean
 }

@@ -46,6 +46,7 @@ export interface Span {
   by: string | null | undefined
   method: SharpenMethod | null | undefined
   fileAge: FileAge | null | undefined
+  fileBite: number | null | undefined
   /** Place among what was spent of its only sharpening; null where it had several, or nothing of the kit was named. */
   spent: number | null
 }
@@ -58,6 +59,7 @@ export const newSpan = (from: Span['from']): Span => ({
   by: undefined,
   method: undefined,
   fileAge: undefined,
+  fileBite: undefined,
   spent: null,
 })
 

@@ -36,6 +36,8 @@ export interface Work {
   readonly gives: 'strokes' | 'touches'
   /** What a stroke takes off on each side in this person's hands. */
   readonly bites: SideBites
+  /** What a stroke of the file in hand takes against a usual one, where that is known; null where its age tells. */
+  readonly fileBite: number | null
   /** Both sides, the one to begin with first. */
   readonly sides: readonly SideJob[]
   /** The side that gets a couple of strokes more, by what the saw tells; null for none. */
@@ -89,6 +91,10 @@ export const toolFor = (
 const stopOn = (worst: CutterJob | null, { toStop }: Cutting): Um | null =>
   toStop && worst !== null ? worst.targetUm : null
 
+/** The side that a touch-up gives more; none where one side waits for the other. */
+const behindOf = ({ waitingSide }: LoopState, { action, behind = null }: WorkWanted): Hand | null =>
+  action === 'touchUp' && waitingSide === null ? behind : null
+
 const cutSides = onceFor((_state: LoopState) => new Map<string, readonly SideJob[]>())
 /** The work of both sides: the same under many house rules, as all is that follows from it. */
 function sidesOf(state: LoopState, cutting: Cutting): readonly SideJob[] {
@@ -138,7 +144,7 @@ export function workOf(state: LoopState, rules: HouseRules, school: UnevenSchool
   )
   const bySchool = action === 'touchUp' ? 'sameStrokes' : school
   const { waitingSide: waiting } = state
-  const behind = action === 'touchUp' && waiting === null ? (wanted.behind ?? null) : null
+  const behind = behindOf(state, wanted)
   const cutting: Cutting = { gives, toStop: toStop && action !== 'touchUp', usualUm, school: bySchool, bites, behind }
   // A stop is found on the worst cutter, so its side comes first.
   const bySides = sidesOf(state, cutting)
@@ -161,6 +167,7 @@ export function workOf(state: LoopState, rules: HouseRules, school: UnevenSchool
     action,
     gives,
     bites,
+    fileBite: gives === 'strokes' ? (wanted.fileBite ?? null) : null,
     sides,
     behind,
     waiting,

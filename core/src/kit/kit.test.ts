@@ -122,7 +122,8 @@ describe('files', () => {
           .measureAll(um),
       ).spent[0]?.bite
     expect(after(6800)).toBeCloseTo(1, 1)
-    expect(after(6900)).toBeLessThan(0.7)
+    // Half of what was thought came off: some of that every stroke on this loop may take, and the rest is the file's.
+    expect(after(6900)).toBeLessThan(0.75)
     const unread = stateOf(new Log().file({ strokes: { left: 10, right: 10 }, used: ['one'] })).spent
     expect(unread).toMatchObject([{ strokes: 360, bite: null, used: ['one'] }])
     const both = new Log().measureAll(7000).file({ used: ['one'], strokes: { left: 5, right: 5 } })

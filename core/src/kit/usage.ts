@@ -42,6 +42,9 @@ interface Use extends SpentOn {
   readonly before: number
 }
 
+/** No file is taken to bite less, or more, against a usual one: the log takes no other. Starting values. */
+const [LEAST_BITE, MOST_BITE] = [0.1, 3]
+
 function learnedBite(spent: readonly Use[], used: number, lasts: number): Pick<KitUsage, 'bite' | 'told'> {
   const told = spent.filter(({ bite }) => bite !== null).slice(-LATEST)
   const prior = expectedBite(used, lasts)
@@ -50,7 +53,8 @@ function learnedBite(spent: readonly Use[], used: number, lasts: number): Pick<K
   // Read while it was younger, it takes less by now, as files do.
   const now = told.map(({ bite, before }) => ((bite ?? 1) * prior) / expectedBite(before, lasts))
   const mean = now.reduce((sum, one) => sum + one, 0) / Math.max(1, now.length)
-  return { bite: told.length === 0 ? prior : (prior * own + mean * weight) / (own + weight), told: told.length }
+  const bite = told.length === 0 ? prior : (prior * own + mean * weight) / (own + weight)
+  return { bite: Math.min(MOST_BITE, Math.max(LEAST_BITE, bite)), told: told.length }
 }
 
 /**

@@ -223,6 +223,8 @@ export interface EntryBodies {
     readonly wasDull?: boolean
     /** How the file was that did it. */
     readonly fileAge?: FileAge
+    /** What a stroke of that file was known to take off against a usual one: its age says nothing beside that. */
+    readonly fileBite?: number
     /** The side that was done, where it ended before the other one was. */
     readonly onlySide?: Hand
     readonly tool?: SharpeningTool

@@ -1,4 +1,4 @@
-import { LONG_FILING_UM, UM_PER_STROKE } from '../belief'
+import { restedUm, UM_PER_STROKE } from '../belief'
 import type { Um } from '../units'
 
 /** Minutes that a job may take. */
@@ -31,8 +31,7 @@ export const NEW_LOOP_MINUTES = [2, 5] as const
  * strokesFor(600) // 40: 20 for the first 0.4 mm, 20 for the rest
  */
 export function strokesFor(removalUm: Um, perStrokeUm = UM_PER_STROKE): number {
-  const long = Math.max(0, removalUm - LONG_FILING_UM)
-  return Math.max(1, Math.ceil((removalUm - long) / perStrokeUm + (2 * long) / perStrokeUm))
+  return Math.max(1, Math.ceil(restedUm(removalUm) / perStrokeUm))
 }
 
 /** Minutes from and to, the middle of them likely. */

@@ -379,6 +379,34 @@ test('a grinder without the angle, and guides that serve other pitches, are none
   expect(guide([])).toBeNull()
 })
 
+test.each([
+  [0.3, 6300],
+  [0.3, 6900],
+  [1, 6300],
+  [1.4, 6300],
+])(
+  'with a file that bites %s of the usual, what was planned is what is believed once it is done',
+  (fileBite, worst) => {
+    const log = new Log().measureAll((cutter) => (cutter === 1 ? worst : 7000))
+    const { sides, fileBite: planned } = plan(log, { tool: 'freehand', fileBite }, { unevenSchool: 'matchShortest' })
+    expect(planned).toBe(fileBite)
+    const [left = 0, right = 0] = (['left', 'right'] as const).map(
+      (hand) => sides.find((one) => one.hand === hand)?.count,
+    )
+    const job = sides.flatMap(({ cutters }) => cutters).find(({ number }) => number === 9)
+    log.add('sharpened', {
+      method: 'fileBench',
+      tool: 'freehand',
+      gaugesLowered: false,
+      fileBite,
+      strokes: { left, right },
+    })
+    const { um, sdUm } = stateOf(log).cutters[8]?.length ?? { um: 0, sdUm: 0 }
+    expect(Math.abs(um - (job?.targetUm ?? 0))).toBeLessThan(40)
+    expect(sdUm).toBeLessThan(250)
+  },
+)
+
 test('a file that bites less is given more strokes, and the pace of the crew stretches the minutes', () => {
   const state = stateOf(new Log().measureAll(6500))
   const plan = (more: object, rules = DEFAULT_RULES) =>

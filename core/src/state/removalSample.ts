@@ -32,6 +32,8 @@ export interface RemovalSample {
   readonly personId?: string | null
   readonly method?: SharpenMethod
   readonly fileAge?: FileAge
+  /** What a stroke of the file was taken to bite against a usual one. */
+  readonly fileBite?: number
   /** The same by side: mean taken off in one sharpening, and the strokes each cutter was given. */
   readonly sides?: Readonly<Partial<Record<Hand, SideRemoval>>>
 }

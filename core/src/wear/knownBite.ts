@@ -1,7 +1,8 @@
 import {
   afterSums,
   ANY_LEAN,
-  biteOf,
+  fileFactor,
+  restedUm,
   LENGTH_SPREADS,
   UM_PER_STROKE,
   USUAL_BITES,
@@ -37,12 +38,10 @@ interface Filed {
 function strokeOn({ sample, by }: Filed, side: SideRemoval | undefined): Normal | null {
   // A side without strokes tells nothing.
   if (side === undefined || side.strokes === 0) return null
-  const usual =
-    side.strokes === undefined
-      ? biteOf(REMOVAL_PRIORS[sample.population].meanUm / UM_PER_STROKE, sample.fileAge)
-      : biteOf(side.strokes, sample.fileAge)
-  const bites = usual * by.factor
-  return { mean: side.um / bites, variance: (side.sdUm / bites) ** 2 }
+  const given = side.strokes ?? REMOVAL_PRIORS[sample.population].meanUm / UM_PER_STROKE
+  const bites = given * fileFactor(sample) * by.factor
+  const offUm = side.strokes === undefined ? side.um : restedUm(side.um)
+  return { mean: offUm / bites, variance: ((side.sdUm * offUm) / Math.max(1, side.um) / bites) ** 2 }
 }
 
 /** What one sharpening tells: of both sides what a stroke takes, and how they differ of how its person leans. */

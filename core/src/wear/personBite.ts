@@ -1,4 +1,4 @@
-import { biteOf, UM_PER_STROKE } from '../belief'
+import { fileFactor, restedUm, UM_PER_STROKE } from '../belief'
 import type { RemovalSample, SideRemoval } from '../state'
 import { updateNormalMean } from '../stats'
 import { REMOVAL_PRIORS } from './removal'
@@ -19,10 +19,12 @@ export const USUAL_BITE: PersonBite = { factor: 1, sd: 0 }
 
 /** What came off, as a part of what is usual for so many strokes, or where nobody counted; and how much that tells. */
 function seenOf(sample: RemovalSample, { um, sdUm, strokes }: SideRemoval) {
-  const usualUm =
-    strokes === undefined ? REMOVAL_PRIORS[sample.population].meanUm : biteOf(strokes, sample.fileAge) * UM_PER_STROKE
+  const [usualUm, offUm] =
+    strokes === undefined
+      ? [REMOVAL_PRIORS[sample.population].meanUm, um]
+      : [strokes * fileFactor(sample) * UM_PER_STROKE, restedUm(um)]
   const { within } = PEOPLE
-  return { part: um / usualUm, weight: within ** 2 / (within ** 2 / sample.sharpenings + (sdUm / usualUm) ** 2) }
+  return { part: offUm / usualUm, weight: within ** 2 / (within ** 2 / sample.sharpenings + (sdUm / usualUm) ** 2) }
 }
 
 /**

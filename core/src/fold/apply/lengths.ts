@@ -1,7 +1,7 @@
 import {
   beginSpan,
-  biteOf,
   evenLengths,
+  fileFactor,
   fileLengths,
   grindLengths,
   stopLengths,
@@ -12,6 +12,7 @@ import {
   settleReadings,
   sideLevel,
   sinkSettings,
+  slowedUm,
   strokeBite,
   takenOff,
   UM_PER_STROKE,
@@ -311,7 +312,7 @@ function atLeastOff({ cutters, lengths }: Draft, entry: EntryOf<'sharpened'>, ow
   const biteUm = strokeBite(lengths).mean
   return cutters.map((cutter, i) => {
     const given = own.get(cutter.number) ?? 0
-    const countedUm = given > (entry.strokes?.[cutter.hand] ?? 0) ? biteOf(given, entry.fileAge) * biteUm : 0
+    const countedUm = given > (entry.strokes?.[cutter.hand] ?? 0) ? slowedUm(given * fileFactor(entry) * biteUm) : 0
     const soundUm = entry.damageCleared === true && cutter.damage.length > 0 ? toBeSoundUm(cutter) : 0
     // Never more than the cutter has.
     return Math.min(Math.max(countedUm, soundUm), Math.max(0, meanOf(lengths.tied, i)))
@@ -349,6 +350,7 @@ function offBy(draft: Draft, entry: EntryOf<'sharpened'>, population: Population
     asRead: entry.countsRead === true,
     usualUm,
     fileAge: entry.fileAge,
+    fileBite: entry.fileBite,
     by: entry.personId,
     ...knownOf(draft, entry.personId),
     atLeastUm,
@@ -435,6 +437,7 @@ export function noteSharpening(
   span.by = same(span.by, entry.personId)
   span.method = same(span.method, entry.method)
   span.fileAge = same(span.fileAge, entry.fileAge ?? null)
+  span.fileBite = same(span.fileBite, entry.fileBite ?? null)
 }
 
 /** What came off a side since it was last read. A grind shows in how far the side has sunk. */
@@ -445,10 +448,14 @@ function offIn({ lengths, span }: Draft, hand: Hand, expected: Normal): Normal |
 }
 
 /** What is thought to have come off each side before anybody reads what really did. */
-export const expectedOff = ({ lengths }: Draft): Record<Hand, Normal> => ({
+export const expectedOff = ({ lengths }: Draft): Expected => ({
   left: takenOff(lengths, 'left'),
   right: takenOff(lengths, 'right'),
+  strokeUm: strokeBite(lengths).mean,
 })
+
+/** What came off each side since it was read, and what a usual stroke takes, as far as was known. */
+type Expected = Readonly<Record<Hand, Normal>> & { readonly strokeUm: number }
 
 /**
  * What readings alone say, once what was expected before them is taken out again: many spans are put
@@ -494,12 +501,7 @@ function sideOf(draft: Draft, hand: Hand, cutters: number, expected: Normal): Ma
 }
 
 /** What each kind of sharpening took off between the last reading of a side and this one. */
-export function learnSpan(
-  draft: Draft,
-  at: Instant,
-  read: Readonly<Record<Hand, number>>,
-  expected: Readonly<Record<Hand, Normal>>,
-): void {
+export function learnSpan(draft: Draft, at: Instant, read: Readonly<Record<Hand, number>>, expected: Expected): void {
   const { span, lengths } = draft
   const now: Record<Hand, Normal | null> = { ...span.from }
   const told: Partial<Record<Hand, Map<Population, SideRemoval>>> = {}
@@ -525,7 +527,7 @@ export function learnSpan(
 function noteBite(
   draft: Draft,
   told: Readonly<Partial<Record<Hand, ReadonlyMap<Population, SideRemoval>>>>,
-  expected: Readonly<Record<Hand, Normal>>,
+  expected: Expected,
 ): void {
   const { span, spent } = draft
   const one = span.spent === null ? undefined : spent[span.spent]
@@ -535,7 +537,9 @@ function noteBite(
     return side?.strokes === undefined || expected[hand].mean <= 0 ? [] : [side.um / expected[hand].mean]
   })
   if (ratios.length === 0) return
-  const usual = biteOf(1, span.fileAge ?? undefined)
+  const known = fileFactor({ fileAge: span.fileAge ?? undefined, fileBite: span.fileBite ?? undefined })
+  // What readings say of every stroke on this loop is not the file's own once more.
+  const usual = (known * expected.strokeUm) / Math.max(1, strokeBite(draft.lengths).mean)
   spent[span.spent] = { ...one, bite: Math.round(Math.min(3, mean(ratios) * usual) * 1000) / 1000 }
 }
 
@@ -558,6 +562,7 @@ function noteRemoval(
     personId: span.by ?? null,
     ...(span.method == null ? {} : { method: span.method }),
     ...(span.fileAge == null ? {} : { fileAge: span.fileAge }),
+    ...(span.fileBite == null ? {} : { fileBite: span.fileBite }),
     sides,
   })
 }

@@ -241,10 +241,12 @@ function gaugeDetails(): { settingUm?: number; gaugesByEye?: true; plate?: Plate
   if (byEye.value) return { ...read, gaugesByEye: true }
   return settingUm === null && plate.value !== null ? { plate: plate.value.used } : read
 }
+/** What the file in use bites, as the plan has it; nothing where somebody says how it is. */
+const biteOfPlan = () => (plan.value?.fileBite == null ? {} : { fileBite: plan.value.fileBite })
 /** How it was filed; nothing of a grinding. */
 const filing = () => ({
   ...(counted.value ? { strokes: { ...strokes.value } } : {}),
-  ...(fileAge.value === null ? {} : { fileAge: fileAge.value }),
+  ...(fileAge.value === null ? biteOfPlan() : { fileAge: fileAge.value }),
 })
 
 async function save(): Promise<void> {

@@ -96,7 +96,7 @@ function done(act: () => void): void {
 const logTouchUp = (): void => {
   const { left, right } = strokes.value
   done(() => {
-    props.field.touchedUp({ left, right }, plan.value?.tool ?? null)
+    props.field.touchedUp({ left, right }, plan.value)
   })
 }
 const logStrike = (against: StrikeObject): void => {

@@ -10,7 +10,7 @@ import {
   type NewSawEntry,
   type SawEntryBodies,
   type SawEntryKind,
-  type SharpeningTool,
+  type SharpeningPlan,
 } from '@undercliff/core'
 import { nanoid } from 'nanoid'
 import { computed, ref, shallowRef } from 'vue'
@@ -139,14 +139,23 @@ function useInHand() {
   return { saws, saw, loop, others, take, use }
 }
 
+/** What a plan says of the tool and the file that a touch-up is logged with. */
+type TouchUpPlan = Pick<SharpeningPlan, 'tool' | 'fileBite'>
+
 interface SideStrokes {
   readonly left: number
   readonly right: number
 }
 /** A touch-up; a tool that brings the gauges down with every stroke is logged so by itself. */
-function touchUpOf(strokes: SideStrokes, tool: SharpeningTool | null) {
-  const gaugesLowered = tool !== null && TOOL_FACTS[tool].gaugesToo
-  return { method: 'fileField', strokes, gaugesLowered, ...(gaugesLowered ? { tool } : {}) } as const
+function touchUpOf(strokes: SideStrokes, plan: TouchUpPlan | null) {
+  const gaugesLowered = plan !== null && TOOL_FACTS[plan.tool].gaugesToo
+  return {
+    method: 'fileField',
+    strokes,
+    gaugesLowered,
+    ...(gaugesLowered ? { tool: plan.tool } : {}),
+    ...(plan === null || plan.fileBite === null ? {} : { fileBite: plan.fileBite }),
+  } as const
 }
 
 /** How long so many tanks took, as somebody says. */
@@ -182,10 +191,10 @@ export function useField() {
       void log([ofLoop(loopId, 'ran', body)], `A tank on ${tag} logged`, unasked(saw.id, 'oil'))
     })
   }
-  const touchedUp = (strokes: SideStrokes, tool: SharpeningTool | null = null): void => {
+  const touchedUp = (strokes: SideStrokes, plan: TouchUpPlan | null = null): void => {
     withHand((saw, { loopId, tag }) => {
       reminders.remindTension(saw.id, FIRST_LOOK_MINUTES)
-      const body = touchUpOf(strokes, tool)
+      const body = touchUpOf(strokes, plan)
       void log([ofLoop(loopId, 'sharpened', body)], `Touch-up of ${tag} logged`, unasked(saw.id, 'tension'))
     })
   }
