@@ -76,7 +76,19 @@ test('strokes side by side are those of whose hands they are in, and none is sai
   expect(saySides(by('ina', 'jig'))).toBe('')
   expect(saySides(by('ina', 'benchGrinder'))).toBe('')
   log.add('inspected', { readings: [{ cutter: 3, damage: [{ kind: 'stone', depthUm: 600 }] }], parts: [] })
-  expect(saySides(by(null))).toMatch(/^\d+ \(\d+ to \d+\) left, \d+( \(\d+ to \d+\))? right/)
+  expect(saySides(by(null))).toMatch(/^\d+ left, \d+ right, and until clean where it is hurt$/)
+  const uneven = new Log().measureAll((cutter) => (cutter === 5 ? 6900 : 7000))
+  const matched = planSharpening(stateOf(uneven), DEFAULT_RULES, { action: 'file', tool: 'freehand', personId: null })
+  expect(saySides(matched)).toMatch(/^\d+ \(\d+ to \d+\) left, \d+( \(\d+ to \d+\))? right$/)
+  // Nobody knows how deep: the others' count, and none for that one.
+  const hurt = new Log().measureAll(7000)
+  hurt.add('inspected', { readings: [{ cutter: 3, damage: [{ kind: 'stone', depthUm: null }] }], parts: [] })
+  const open = planSharpening(
+    stateOf(hurt),
+    { ...DEFAULT_RULES, unevenSchool: 'sameStrokes' },
+    { action: 'file', tool: 'freehand', personId: null },
+  )
+  expect(saySides(open)).toMatch(/^(\d+) left, \1 right, and until clean where it is hurt$/)
 })
 
 test('counts, turns of a screw and the second side, in words', () => {

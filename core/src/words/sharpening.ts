@@ -528,8 +528,7 @@ export function sayCount(
 }
 
 /**
- * Strokes that cutters get by a plan, side by side. Empty where strokes are not
- * counted.
+ * Strokes that cutters get by a plan, side by side. Empty where strokes are not counted.
  *
  * @example
  * saySides({ gives: 'strokes', stopUm: 6000, sides: [] }) // ''
@@ -539,7 +538,9 @@ export function saySides({ gives, stopUm, sides }: Pick<SharpeningPlan, 'gives' 
   const bySide = HANDS.flatMap((hand) => {
     const side = sides.find((one) => one.hand === hand)
     if (side === undefined || side.cutters.length === 0) return []
-    const counts = side.cutters.map(({ count }) => count)
+    // Of one that is worked until it is clean no count is said.
+    const counts = side.cutters.flatMap((job) => (job.untilClean || job.depthUnknown ? [] : [job.count]))
+    if (counts.length === 0) return [`until clean ${hand}`]
     const [least, most] = [Math.min(...counts), Math.max(...counts)]
     return [`${side.count}${least === most ? '' : ` (${least} to ${most})`} ${hand}`]
   })
