@@ -569,6 +569,18 @@ test('it is the length filed off that tires the hand, and not the strokes of a f
   expect(off(60, 1 / 3) / off(20, 1)).toBeCloseTo(1, 6)
   expect(off(40, 0.25) * 2).toBeCloseTo(off(80, 0.25), 6)
   expect(off(40, 1)).toBeLessThan(1.6 * off(20, 1))
+  // Who does not count goes on until it cuts: no more is left than with any other file.
+  expect(
+    fileLengths(
+      read(() => 7000),
+      { ...UNCOUNTED, fileBite: 0.2 },
+    ),
+  ).toEqual(
+    fileLengths(
+      read(() => 7000),
+      UNCOUNTED,
+    ),
+  )
 })
 
 // Expected least of n standard normal figures: 2 -0.564, 10 -1.539, 36 -2.118.

@@ -356,9 +356,9 @@ export const restedUm = (um: number): number => um + Math.max(0, um - LONG_FILIN
 function bitesOf(filing: Filing, hand: Hand, strokeUm: number): number {
   const { strokes, usualUm, person = EVERYBODY, only } = filing
   if (only !== undefined && only !== hand) return 0
-  const factor = person.factor * fileFactor(filing)
-  if (strokes === null) return (factor * usualUm) / UM_PER_STROKE
-  return slowedUm(strokes[hand] * factor * strokeUm) / strokeUm
+  // Who does not count goes on until it cuts, however little the file bites.
+  if (strokes === null) return (person.factor * fileFactor({ fileAge: filing.fileAge }) * usualUm) / UM_PER_STROKE
+  return slowedUm(strokes[hand] * person.factor * fileFactor(filing) * strokeUm) / strokeUm
 }
 
 /** Less than this no stroke is believed to take off, whatever readings have said. Starting value. */

@@ -183,7 +183,7 @@ export function parcelOf(plan: SharpeningPlan, events: readonly WalkEvent[], wri
       ...saidOfStop(plan, alone, walk),
       ...(used.length === 0 ? {} : { used }),
       ...(fileAge === undefined ? {} : { fileAge }),
-      ...(plan.fileBite === null ? {} : { fileBite: plan.fileBite }),
+      ...(plan.fileBite === null || plan.stopUm !== null ? {} : { fileBite: plan.fileBite }),
       ...(alone === null ? {} : { onlySide: alone }),
     },
     ...readings(readingsOf(walk, 'afterUm'), 2),

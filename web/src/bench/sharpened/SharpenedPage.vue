@@ -246,7 +246,7 @@ const biteOfPlan = () => (plan.value?.fileBite == null ? {} : { fileBite: plan.v
 /** How it was filed; nothing of a grinding. */
 const filing = () => ({
   ...(counted.value ? { strokes: { ...strokes.value } } : {}),
-  ...(fileAge.value === null ? biteOfPlan() : { fileAge: fileAge.value }),
+  ...(fileAge.value !== null ? { fileAge: fileAge.value } : counted.value ? biteOfPlan() : {}),
 })
 
 async function save(): Promise<void> {
