@@ -62,6 +62,8 @@ export interface Crew {
 
 /** Answer of `GET /api/shed`: everything the whole-shed screen draws. */
 export interface ShedAnswer {
+  /** Where to ask on from; null where it was put together from a backup or on a device. */
+  readonly place: string | null
   readonly crew: Crew
   readonly people: readonly Person[]
   readonly saws: readonly Saw[]

@@ -69,7 +69,7 @@ watch(
       return
     }
     if (before !== undefined && before[2] !== undefined && before[2] !== crewId) shed.forget()
-    void shed.load()
+    void shed.look()
     void outbox.flush()
   },
   { immediate: true },

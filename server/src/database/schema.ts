@@ -347,6 +347,27 @@ export const underWay = mysqlTable(
   ],
 )
 
+const SHED_PARTS = ['index', 'crew', 'people', 'profiles', 'kit', 'saw', 'photo', 'loop'] as const
+
+/** What each part of a shed looked like when it was last told, for devices that ask only for what changed since. */
+export const shedParts = mysqlTable(
+  'shed_parts',
+  {
+    crewId: identifier('crew_id')
+      .notNull()
+      .references(() => crews.id, { onDelete: 'cascade' }),
+    kind: varchar('kind', { length: 8 }).$type<(typeof SHED_PARTS)[number]>().notNull(),
+    /** Of a saw, a photograph or a loop; empty for what there is one of. */
+    id: identifier('id').notNull(),
+    /** A digest; of the row that stands for all, what tells its places from those of any other. */
+    digest: varchar('digest', { length: 32 }).notNull(),
+    /** The crew's revision at which it was first seen to look so. */
+    revision: int('revision').notNull(),
+    gone: boolean('gone').notNull().default(false),
+  },
+  (table) => [primaryKey({ columns: [table.crewId, table.kind, table.id] })],
+)
+
 /** Photographs of what is stamped on bars and boxes, each of one saw or one loop. */
 export const photos = mysqlTable(
   'photos',

@@ -1,4 +1,5 @@
 import { problemDetails } from '@undercliff/contract'
+import compression from 'compression'
 import express, { type Express } from 'express'
 import type { Logger } from 'pino'
 import { pinoHttp } from 'pino-http'
@@ -45,7 +46,7 @@ export function createApp({ connected, workers, logger, clock, steadyMs, hostNam
       autoLogging: { ignore: ({ url }) => url.startsWith('/assets') || url === '/healthz' },
     }),
   )
-  app.use(giveNonce, securityHeaders)
+  app.use(giveNonce, securityHeaders, compression())
   app.use(healthRoutes(db))
   app.use(refuseForeign(hostNames))
   app.use(

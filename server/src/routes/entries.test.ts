@@ -1,8 +1,12 @@
 import type { Backup, LogsAnswer, ProblemDetails } from '@undercliff/contract'
 import type { Entry, NewEntry } from '@undercliff/core'
-import { afterAll, beforeAll, describe, expect, test } from 'vitest'
+import { eq, sql } from 'drizzle-orm'
+import { afterAll, beforeAll, beforeEach, describe, expect, test } from 'vitest'
+import { inChunks } from '../database/inChunks'
+import { entries } from '../database/schema'
 import {
   corrected,
+  CREW,
   fitted,
   Harness,
   measured,
@@ -14,6 +18,7 @@ import {
   SPEC,
   takenOff,
 } from '../fixtures/harness'
+import { ImportsUnderWay, readLogsSince } from '../store/logsSince'
 import { verifySnapshots } from '../store/refold'
 
 let harness: Harness
@@ -34,6 +39,12 @@ const loop = async (loopId: string, ...more: Parameters<Harness['write']>): Prom
 }
 
 describe('logs for a device that keeps them', () => {
+  beforeEach(async () => {
+    await harness.reset()
+    // What a device asks for first.
+    await harness.shed()
+  })
+  afterAll(() => harness.reset())
   const since = async (place: string | null): Promise<LogsAnswer> => {
     const { status, body } = await harness.request<LogsAnswer>(`/api/logs${place === null ? '' : `?since=${place}`}`)
     expect(status).toBe(200)
@@ -53,6 +64,51 @@ describe('logs for a device that keeps them', () => {
     await harness.write(ran(loopId, 2))
     const last = await since(next.place)
     expect(last.entries.some((entry) => entry.kind === 'ran' && entry.tanks === 2)).toBe(true)
+  })
+
+  test('more than a page is read to its end, and each entry once', async () => {
+    const loopId = await loop('paged-loop-1')
+    const [row] = await harness.connected.db.select().from(entries).where(eq(entries.loopId, loopId))
+    if (row === undefined) throw new Error('the registration is in the log')
+    const { arrival: _arrival, ...one } = row
+    const MANY = 8100
+    const many = Array.from({ length: MANY }, (_, i) => ({ ...one, id: `one-of-many-${i}`, kind: 'ran' as const }))
+    await inChunks(many, (some) => harness.connected.db.insert(entries).values(some))
+    const told: string[] = []
+    const places: string[] = []
+    for (let answer = await since(null); ; answer = await since(answer.place)) {
+      told.push(...answer.entries.map(({ id }) => id))
+      places.push(answer.place)
+      if (!answer.more) break
+    }
+    expect(told).toHaveLength(MANY + 1)
+    expect(new Set(told).size).toBe(MANY + 1)
+    expect(new Set(places).size).toBe(3)
+  })
+
+  test('what an import writes beside other people is told after it, whoever asked meanwhile', async () => {
+    const { db } = harness.connected
+    await loop('written-first-1')
+    const [registration] = await db.select().from(entries).where(eq(entries.loopId, 'written-first-1'))
+    if (registration === undefined) throw new Error('the registration is in the log')
+    const { arrival: _arrival, ...imported } = { ...registration, id: 'imported-entry-1', loopId: 'imported-loop-1' }
+    const imports = new ImportsUnderWay(db)
+    const ask = (from: unknown) => readLogsSince(db, { crewId: CREW, since: from, sureTo: imports.sureTo(CREW) })
+    const { place } = await ask(null)
+    // It takes its arrivals before it locks the crew, and is seen when all of it is there.
+    const meanwhile = await imports.during(CREW, () =>
+      db.transaction(async (tx) => {
+        await tx.execute(sql`set foreign_key_checks = 0`)
+        await tx.insert(entries).values(imported)
+        await tx.execute(sql`set foreign_key_checks = 1`)
+        await harness.write(ran('written-first-1'))
+        return ask(place)
+      }),
+    )
+    expect(meanwhile.entries.map(({ kind }) => kind)).toEqual(['ran'])
+    const after = await ask(meanwhile.place)
+    expect(after.entries.map(({ id }) => id)).toContain('imported-entry-1')
+    expect((await ask(after.place)).entries).toEqual([])
   })
 
   test('a place that nobody told is the beginning', async () => {

@@ -1,6 +1,6 @@
 import { newEntriesSchema, type EntriesAnswer, type LoopAnswer, type NewEntries } from '@undercliff/contract'
 import type { Route } from '../http/access'
-import { readPlace } from '../store/logsSince'
+import type { ImportsUnderWay } from '../store/logsSince'
 import { overSince } from '../store/underWay'
 import { appendEntries } from '../store/appendEntries'
 import { Refusal } from '../store/refusal'
@@ -13,7 +13,7 @@ const teaches = (entry: NewEntries['entries'][number]): boolean =>
   entry.kind === 'corrected' || entry.kind === 'traced' || (entry.kind === 'sharpened' && entry.minutes !== undefined)
 
 /** Logs of loops: read one whole, add entries to any. */
-export const entriesRoutes = ({ db, writes, workers, clock }: RouteParts): Route[] => [
+export const entriesRoutes = ({ db, writes, workers, clock }: RouteParts, imports: ImportsUnderWay): Route[] => [
   {
     method: 'get',
     path: '/loops/:loopId',
@@ -31,7 +31,11 @@ export const entriesRoutes = ({ db, writes, workers, clock }: RouteParts): Route
     path: '/logs',
     access: 'signedIn',
     handle: async (request, response, { crewId }) => {
-      const bytes = await workers.run('readLogsSince', { crewId, place: readPlace(request.query.since) })
+      const bytes = await workers.run('readLogsSince', {
+        crewId,
+        since: request.query.since,
+        sureTo: imports.sureTo(crewId),
+      })
       response.type('json').send(Buffer.from(bytes))
     },
   },

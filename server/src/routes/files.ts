@@ -1,5 +1,6 @@
 import type { Route } from '../http/access'
 import { callerOf } from '../store/caller'
+import type { ImportsUnderWay } from '../store/logsSince'
 import { Refusal } from '../store/refusal'
 import { TABLES, type TableName } from '../store/tables'
 import { bytesOf, deviceMsOf } from '../http/body'
@@ -13,7 +14,7 @@ const IMPORT_LIMIT = '40mb'
 const isTable = (name: string): name is TableName => (TABLES as readonly string[]).includes(name)
 
 /** Everything in and out as files: one backup, each table as CSV, and what a spreadsheet brings. */
-export const filesRoutes = ({ workers, clock }: RouteParts): Route[] => [
+export const filesRoutes = ({ workers, clock }: RouteParts, imports: ImportsUnderWay): Route[] => [
   {
     method: 'get',
     path: '/backup',
@@ -43,12 +44,13 @@ export const filesRoutes = ({ workers, clock }: RouteParts): Route[] => [
     bodyLimit: IMPORT_LIMIT,
     bytes: true,
     handle: async (request, response, session) => {
-      const answer = await workers.run('runImport', {
+      const asked = {
         caller: callerOf(session),
         body: bytesOf(request),
         nowMs: clock().getTime(),
         deviceMs: deviceMsOf(request),
-      })
+      }
+      const answer = await imports.during(session.crewId, () => workers.run('runImport', asked))
       response.status(201).json(answer)
     },
   },

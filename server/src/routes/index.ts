@@ -1,4 +1,5 @@
 import type { Route } from '../http/access'
+import { ImportsUnderWay } from '../store/logsSince'
 import type { RouteParts } from './parts'
 import { entriesRoutes } from './entries'
 import { filesRoutes } from './files'
@@ -12,15 +13,18 @@ import { underWayRoutes } from './underWay'
 import { tagsRoutes } from './tags'
 
 /** Every route below `/api`. */
-export const allRoutes = (parts: RouteParts): readonly Route[] => [
-  ...sessionRoutes(parts),
-  ...peopleRoutes(parts),
-  ...shedRoutes(parts),
-  ...kitRoutes(parts),
-  ...photosRoutes(parts),
-  ...entriesRoutes(parts),
-  ...underWayRoutes(parts),
-  ...sawsRoutes(parts),
-  ...tagsRoutes(parts),
-  ...filesRoutes(parts),
-]
+export function allRoutes(parts: RouteParts): readonly Route[] {
+  const imports = new ImportsUnderWay(parts.db)
+  return [
+    ...sessionRoutes(parts),
+    ...peopleRoutes(parts),
+    ...shedRoutes(parts),
+    ...kitRoutes(parts),
+    ...photosRoutes(parts),
+    ...entriesRoutes(parts, imports),
+    ...underWayRoutes(parts),
+    ...sawsRoutes(parts),
+    ...tagsRoutes(parts),
+    ...filesRoutes(parts, imports),
+  ]
+}

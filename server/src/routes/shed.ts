@@ -6,47 +6,83 @@ import {
   type CrewChange,
   type HouseRulesChange,
   type NewSaw,
+  type ShedAnswer,
 } from '@undercliff/contract'
 import type { CrewProfile } from '@undercliff/core'
+import type { Request, Response } from 'express'
 import { createHash } from 'node:crypto'
+import { promisify } from 'node:util'
+import zlib from 'node:zlib'
 import type { Route } from '../http/access'
-import { addProfile, addSaw, changeCrew, readShed, removeProfile } from '../store/shed'
+import { addProfile, addSaw, changeCrew, removeProfile } from '../store/shed'
+import { ShedIndex } from '../store/shedIndex'
 import { Refusal } from '../store/refusal'
 import { pathId, readBody } from '../http/body'
 import type { RouteParts } from './parts'
 
+const gzip = promisify(zlib.gzip)
+
+/** A whole answer as it travels. */
 interface Kept {
   readonly revision: number
   readonly body: Buffer
+  readonly gzipped: Buffer
   readonly etag: string
 }
 
+async function asBytes(shed: ShedAnswer, revision: number): Promise<Kept> {
+  const body = Buffer.from(JSON.stringify(shed))
+  return { revision, body, gzipped: await gzip(body), etag: `"${createHash('sha1').update(body).digest('base64url')}"` }
+}
+
+function sendKept(request: Request, response: Response, kept: Kept): void {
+  const gzipped = request.acceptsEncodings('gzip') === 'gzip'
+  response.setHeader('ETag', kept.etag)
+  response.vary('Accept-Encoding')
+  if (request.headers['if-none-match'] === kept.etag) {
+    response.status(304).end()
+    return
+  }
+  if (gzipped) response.setHeader('Content-Encoding', 'gzip')
+  response.type('json').send(gzipped ? kept.gzipped : kept.body)
+}
+
 /**
- * The whole shed. Its answer is kept as bytes for each crew, and served again while the crew's
- * revision, read with the session each time, stays the same.
+ * The shed: what changed since a place that an answer told, or all of it. The whole is kept as bytes for each
+ * crew, and served again while the crew's revision, read with the session each time, stays the same.
  */
-function wholeShed({ db }: RouteParts): Route {
+function shedNews({ db }: RouteParts): Route {
   const keptOf = new Map<string, Kept>()
+  const index = new ShedIndex(db)
   return {
     method: 'get',
     path: '/shed',
     access: 'signedIn',
     handle: async (request, response, { crewId, revision }) => {
+      const { since } = request.query
+      if (typeof since === 'string') {
+        if (index.isNow(crewId, revision, since)) {
+          response.status(304).end()
+          return
+        }
+        const changes = await index.changes(crewId, since)
+        if (changes !== null) {
+          response.json(changes)
+          return
+        }
+      }
       let kept = keptOf.get(crewId)
       if (kept?.revision !== revision) {
-        const body = Buffer.from(JSON.stringify(await readShed(db, crewId)))
-        kept = { revision, body, etag: `"${createHash('sha1').update(body).digest('base64url')}"` }
+        kept = await asBytes(await index.whole(crewId), revision)
         keptOf.set(crewId, kept)
       }
-      response.setHeader('ETag', kept.etag)
-      if (request.headers['if-none-match'] === kept.etag) response.status(304).end()
-      else response.type('json').send(kept.body)
+      sendKept(request, response, kept)
     },
   }
 }
 
 /** The shed, and what a lead adds to it and changes about the crew. */
-export const shedRoutes = (parts: RouteParts): Route[] => [wholeShed(parts), ...wear(parts), ...changes(parts)]
+export const shedRoutes = (parts: RouteParts): Route[] => [shedNews(parts), ...wear(parts), ...changes(parts)]
 
 const wear = ({ workers }: RouteParts): Route[] => [
   {

@@ -1,28 +1,9 @@
-import { decideFile, problemDetails, type ProblemDetails } from '@undercliff/contract'
-import { readFile } from 'node:fs/promises'
+import { stdin } from 'node:process'
 import { text } from 'node:stream/consumers'
+import { answerDecide } from './answerDecide'
 
-/** Exit code for a file that is not right. */
-const BAD_FILE = 2
-
-function refuse(problem: ProblemDetails): void {
-  process.stdout.write(`${JSON.stringify(problem, null, 1)}\n`)
-  process.stderr.write(`${problem.title}: ${problem.detail}\n`)
-  process.exitCode = BAD_FILE
-}
-
-/** Reads the file that is named, or what comes in when none is, or `-`. */
-const readText = (path: string | undefined): Promise<string> =>
-  path === undefined || path === '-' ? text(process.stdin) : readFile(path, 'utf8')
-
-const [path] = process.argv.slice(2)
-try {
-  const decided = decideFile(JSON.parse(await readText(path)))
-  if (decided.ok) process.stdout.write(`${JSON.stringify(decided.decision, null, 1)}\n`)
-  else refuse(decided.problem)
-} catch (error) {
-  if (error instanceof SyntaxError) refuse(problemDetails('malformed-json', error.message))
-  else if (error instanceof Error && 'code' in error)
-    refuse(problemDetails('bad-request', `${path ?? 'standard input'} cannot be read: ${error.message}`))
-  else throw error
-}
+/** npm run decide: the decision on one loop file, for scripts. */
+const { out, err, code } = await answerDecide(process.argv[2], () => text(stdin))
+process.stdout.write(out)
+process.stderr.write(err)
+process.exitCode = code

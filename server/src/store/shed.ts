@@ -1,4 +1,4 @@
-import type { CrewChange, NewPerson, NewSaw, ShedAnswer } from '@undercliff/contract'
+import { inShedOrder, type CrewChange, type NewPerson, type NewSaw, type ShedAnswer } from '@undercliff/contract'
 import { withDefaults, type CrewProfile } from '@undercliff/core'
 import { and, asc, eq, sql } from 'drizzle-orm'
 import type { Database, Transaction } from '../database/connect'
@@ -12,11 +12,21 @@ import { Refusal } from './refusal'
 import { readSaws } from './saws'
 import { readCards } from './snapshot'
 
+/** A shed without its loops. */
+export type AroundLoops = Omit<ShedAnswer, 'loops' | 'place'>
+
 /** Everything the whole-shed screen draws, as it was at one moment. */
 export const readShed = (db: Database, crewId: string): Promise<ShedAnswer> =>
-  atOneMoment(db, (tx) => readWithin(tx, crewId))
+  atOneMoment(db, (tx) => readShedWithin(tx, crewId))
 
-async function readWithin(tx: Transaction, crewId: string): Promise<ShedAnswer> {
+/** The same within a transaction that sees one moment. */
+export async function readShedWithin(tx: Transaction, crewId: string): Promise<ShedAnswer> {
+  const around = await readAround(tx, crewId)
+  return inShedOrder({ place: null, ...around, loops: await readCards(tx, crewId, around.crew.rules) })
+}
+
+/** What stands around the loops of a shed. */
+export async function readAround(tx: Transaction, crewId: string): Promise<AroundLoops> {
   const [crew] = await tx.select().from(crews).where(eq(crews.id, crewId))
   if (crew === undefined) throw new Error('the crew of a request has to exist')
   const crewPeople = await tx
@@ -39,7 +49,6 @@ async function readWithin(tx: Transaction, crewId: string): Promise<ShedAnswer> 
     profiles: crewProfiles.map(({ crewId: _crew, ...profile }) => profile),
     kit: await readKit(tx, crewId),
     photos: await readPhotoAbouts(tx, crewId),
-    loops: await readCards(tx, crewId, rules),
   }
 }
 

@@ -7,7 +7,7 @@ import type { Caller } from '../store/caller'
 import { runImport } from '../store/importing'
 import { readKitUsage } from '../store/kit'
 import { learnFromLogs } from '../store/learnFromLogs'
-import { readLogsSince } from '../store/logsSince'
+import { readLogsSince, type LogsAsked } from '../store/logsSince'
 import { changeRules, effectOfRules } from '../store/rules'
 import { writeTable, type TableName } from '../store/tables'
 import { readWear } from '../store/wear'
@@ -43,9 +43,7 @@ export const JOBS = {
     utf8(await writeTable(db, crewId, table)),
   ),
   writeTagSheet: job(({ db }, asked: TagsWanted) => writeTagSheet(db, asked)),
-  readLogsSince: job(async ({ db }, { crewId, place }: { crewId: string; place: number }) =>
-    utf8(JSON.stringify(await readLogsSince(db, crewId, place))),
-  ),
+  readLogsSince: job(async ({ db }, asked: LogsAsked) => utf8(JSON.stringify(await readLogsSince(db, asked)))),
   readKitUsage: job(({ db }, { crewId }: { crewId: string }) => readKitUsage(db, crewId)),
   writeJobSheet: job(({ db }, asked: Parameters<typeof writeJobSheet>[1]) => writeJobSheet(db, asked)),
   readWear: job(({ db }, { crewId }: { crewId: string }) => readWear(db, crewId)),

@@ -23,7 +23,7 @@ import type {
   SessionAnswer,
   SessionListed,
   SetUp,
-  ShedAnswer,
+  ShedNews,
   SignIn,
   SignedIn,
   Switch,
@@ -145,7 +145,10 @@ async function request(path: string, init: Asked = {}): Promise<Response> {
 
 async function call<T>(path: string, init?: Asked): Promise<T> {
   const response = await request(path, init)
-  if (response.status === 204) return undefined as T
+  return response.status === 204 ? (undefined as T) : readJson(response)
+}
+
+async function readJson<T>(response: Response): Promise<T> {
   try {
     return (await response.json()) as T
   } catch {
@@ -198,21 +201,10 @@ export const putPerson = (personId: string, body: PersonChange): Promise<Person>
   send('PUT', `/people/${personId}`, body)
 export const deleteAccount = (personId: string): Promise<undefined> => send('DELETE', `/accounts/${personId}`)
 
-/**
- * The whole shed with the mark of its version; null when it is still the version that is known, so
- * that a large shed is not read again for nothing.
- */
-export async function fetchShed(
-  knownVersion: string | null,
-): Promise<{ shed: ShedAnswer; version: string | null } | null> {
-  const response = await request('/shed', knownVersion === null ? {} : { headers: { 'if-none-match': knownVersion } })
-  const version = response.headers.get('etag')
-  if (response.status === 304 || (version !== null && version === knownVersion)) return null
-  try {
-    return { shed: (await response.json()) as ShedAnswer, version }
-  } catch {
-    throw new ServerFault('What answers is not Undercliff. Is this network asking for a sign-in?')
-  }
+/** What changed in the shed since a place, or all of it; null when nothing did. */
+export async function fetchShed(since: string | null): Promise<ShedNews | null> {
+  const response = await request(since === null ? '/shed' : `/shed?since=${encodeURIComponent(since)}`)
+  return response.status === 304 ? null : readJson(response)
 }
 export const fetchLoop = (loopId: string): Promise<LoopAnswer> => call(`/loops/${loopId}`)
 /** What was written to the crew's logs since a place; from the beginning for null. */

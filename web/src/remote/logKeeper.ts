@@ -7,11 +7,14 @@ let keeping: Promise<void> | null = null
 let again = false
 
 async function readOn(crewId: string): Promise<void> {
+  let place = await keptPlace(crewId)
   for (;;) {
-    const answer = await fetchLogs(await keptPlace(crewId))
+    const answer = await fetchLogs(place)
     hearToday(answer.entries)
     await keepLogs(crewId, answer)
-    if (!answer.more) return
+    // A place that stands still would be asked for ever.
+    if (!answer.more || answer.place === place) return
+    place = answer.place
   }
 }
 

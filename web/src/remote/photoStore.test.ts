@@ -32,7 +32,7 @@ const shed = (): Response => {
     demo: false,
   } as const
   const photos = sent.map(({ picture: _picture, ...about }) => ({ ...about, personId: 'person-maren' }))
-  const all: ShedAnswer = { crew, people: [], saws: [], profiles: [], kit: [], photos, loops: [] }
+  const all: ShedAnswer = { place: null, crew, people: [], saws: [], profiles: [], kit: [], photos, loops: [] }
   return new Response(JSON.stringify(all))
 }
 const signIn = (personId: string): void => {

@@ -1,4 +1,13 @@
-import type { Crew, EntriesAnswer, Person, Saw, ShedAnswer } from '@undercliff/contract'
+import {
+  isChanges,
+  withChanges,
+  type Crew,
+  type EntriesAnswer,
+  type Person,
+  type Saw,
+  type ShedAnswer,
+  type ShedChanges,
+} from '@undercliff/contract'
 import {
   DEFAULT_RULES,
   sayAgo,
@@ -23,6 +32,8 @@ import { fetchShed, ServerAway, SignedOut } from './api'
 import { forget as forgetKept, keep, keptJson, keptKeys } from './device'
 
 const KEEP_AFTER_MS = 400
+/** How long an answer will do for who only opens a screen, in ms. */
+const FRESH_MS = 1000
 const HEARD = 'undercliff:heard'
 /** The first and the last wait before a shed that did not answer is asked again, in ms. */
 const FIRST_WAIT_MS = 2000
@@ -47,11 +58,12 @@ export const useShed = defineStore('shed', () => {
 
   let asked = 0
   let latest: Promise<void> = Promise.resolve()
+  /** The number of the latest question while it has no answer; null when none is on its way. */
+  let open: number | null = null
   let waitMs = FIRST_WAIT_MS
   let again: ReturnType<typeof setTimeout> | undefined
   /** Answers to entries that were taken. */
   let taken = 0
-  let version: string | null = null
 
   /** Keeps the answer on the device once nobody waits for the page. */
   function keepSoon(): void {
@@ -85,9 +97,24 @@ export const useShed = defineStore('shed', () => {
   async function load(): Promise<void> {
     asked += 1
     const mine = asked
+    open = mine
     latest = ask(mine)
-    await latest
-    if (mine !== asked) await latest
+    await settled()
+  }
+
+  async function settled(): Promise<void> {
+    let before
+    do {
+      before = latest
+      await before
+    } while (before !== latest)
+  }
+
+  /** As {@link load} for who only opens a screen: a question on its way will do, and so will an answer just heard. */
+  async function look(): Promise<void> {
+    const fresh = loaded.value && !away.value && Date.now() - (heardAt.value ?? 0) < FRESH_MS
+    if (open !== null) await settled()
+    else if (!fresh) await load()
   }
 
   /** Loops that somebody else changed while they were looked at; marked for a while. */
@@ -103,6 +130,13 @@ export const useShed = defineStore('shed', () => {
     unmark = setTimeout(() => (changed.value = new Set()), MARKED_MS)
   }
 
+  /** The shed that is known with what changed: since the place that was asked for, which a question does not lose. */
+  function changedBy(changes: ShedChanges): ShedAnswer {
+    const before = answer.value
+    if (before?.place !== changes.since) throw new Error('changes since a place that is not known')
+    return withChanges(before, changes)
+  }
+
   /**
    * Puts the question. An answer that is overtaken by a later question is dropped; one that entries
    * overtook while it was on its way is asked for again.
@@ -110,16 +144,17 @@ export const useShed = defineStore('shed', () => {
   async function ask(mine: number): Promise<void> {
     const before = taken
     try {
-      const fresh = await fetchShed(loaded.value ? version : null)
+      const news = await fetchShed(answer.value?.place ?? null)
       if (mine !== asked) return
+      open = null
       if (before !== taken) {
         await load()
         return
       }
-      if (fresh !== null) {
-        markChanged(fresh.shed)
-        answer.value = fresh.shed
-        version = fresh.version
+      if (news !== null) {
+        const shed = isChanges(news) ? changedBy(news) : news
+        markChanged(shed)
+        answer.value = shed
         keepSoon()
         keepLogsSoon()
       }
@@ -130,6 +165,7 @@ export const useShed = defineStore('shed', () => {
       loaded.value = true
     } catch (error) {
       if (mine !== asked) return
+      open = null
       away.value = error instanceof ServerAway
       if (away.value) askAgain()
       fault.value = away.value || error instanceof SignedOut ? null : (error as Error).message
@@ -180,10 +216,10 @@ export const useShed = defineStore('shed', () => {
   /** Forgets everything, when another crew signs in. */
   function forget(): void {
     asked += 1
+    open = null
     clearTimeout(keeping)
     clearTimeout(again)
     answer.value = null
-    version = null
     loaded.value = false
   }
 
@@ -288,6 +324,7 @@ export const useShed = defineStore('shed', () => {
     fault,
     loaded,
     load,
+    look,
     hurry,
     keepFresh,
     take,

@@ -103,6 +103,7 @@ test('a loop that was added has no undo: its registration stays', async () => {
 test('the shed takes in what an answer carries, and asks for nothing', async () => {
   const shed = useShed()
   shed.answer = {
+    place: null,
     crew: { id: 'crew', name: 'Crew', lengths: 'mm', dates: 'dayFirst', rules: DEFAULT_RULES, demo: false },
     people: [],
     saws: [],

@@ -31,7 +31,7 @@ import ShedAway from '../../parts/ShedAway.vue'
 const shed = useShed()
 const session = useSession()
 const writing = useWriting()
-void shed.load()
+void shed.look()
 
 const GROUP_WORDS: Record<TriageGroup, string> = {
   mustNotCut: 'Must not cut as it is',

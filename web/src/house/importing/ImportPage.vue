@@ -39,7 +39,7 @@ const shed = useShed()
 const notices = useNotices()
 const writing = useWriting()
 const router = useRouter()
-void shed.load()
+void shed.look()
 const REMEMBERED = 'undercliff:importColumns'
 const remembered = (): RememberedColumns => keptJson<RememberedColumns>(REMEMBERED) ?? {}
 const fileName = ref('')

@@ -28,8 +28,8 @@ const overview = useOverview()
 /** In the hand what is on the saws comes first, with its quick log. */
 const phone = useMediaQuery('(max-width: 700px)')
 /** What is known is painted first, and then asked for anew. */
-if (shed.answer === null) void shed.load()
-else onMounted(() => requestAnimationFrame(() => setTimeout(() => void shed.load())))
+if (shed.answer === null) void shed.look()
+else onMounted(() => requestAnimationFrame(() => setTimeout(() => void shed.look())))
 
 const queryText = (key: string): string => (typeof route.query[key] === 'string' ? route.query[key] : '')
 /** What is searched and filtered stands in the address, so that Back and a reload keep it. */

@@ -84,7 +84,7 @@ function load(): Promise<void> {
   return fetching
 }
 async function fetchIt(): Promise<void> {
-  if (saw.value === undefined) await shed.load()
+  if (saw.value === undefined) await shed.look()
   missing.value = saw.value === undefined && shed.loaded
   if (saw.value === undefined) return
   try {

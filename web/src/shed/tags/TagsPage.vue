@@ -14,7 +14,7 @@ import SelectField from '../../parts/SelectField.vue'
 const shed = useShed()
 const chosen = useChosen()
 const route = useRoute()
-void shed.load()
+void shed.look()
 const live = computed(() =>
   shed.loops.filter(({ retired }) => !retired).sort((a, b) => a.tag.localeCompare(b.tag, undefined, { numeric: true })),
 )
