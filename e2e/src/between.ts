@@ -41,9 +41,10 @@ export class Between {
     const { url: path = '/', method, headers } = asked
     const fate = method === 'POST' && path === '/api/entries' ? this.fate : 'through'
     if (fate !== 'through') this.cut += 1
-    // What is changed on the way is never what the browser has already.
+    // What is changed on the way is never what the browser has already, and comes as plain text.
     if (this.change !== null)
-      for (const name of ['if-none-match', 'if-modified-since']) Reflect.deleteProperty(headers, name)
+      for (const name of ['if-none-match', 'if-modified-since', 'accept-encoding'])
+        Reflect.deleteProperty(headers, name)
     const onward = request({ host: '127.0.0.1', port: this.to, path, method, headers }, (came) => {
       if (fate === 'cutBack') {
         // The server has written it by now; nobody hears of it.

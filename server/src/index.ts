@@ -5,6 +5,7 @@ import { connect } from './database/connect'
 import { upgrade } from './database/upgrade'
 import { Workers } from './work/workers'
 import { startPrivateDatabase } from './database/privateDatabase'
+import { LOOPBACK_FRONT } from './front/front'
 import { createApp } from './http/app'
 import { appendEntries } from './store/appendEntries'
 import type { NewSaw } from '@undercliff/contract'
@@ -43,7 +44,7 @@ export async function benchServer(
     logger: pino({ level: 'warn' }),
     clock: () => new Date(),
     steadyMs: () => performance.now(),
-    hostNames: new Set(['127.0.0.1']),
+    front: LOOPBACK_FRONT,
     webDist,
   })
   const server = createServer(app)

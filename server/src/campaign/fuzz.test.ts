@@ -18,7 +18,15 @@ beforeAll(async () => {
   await harness.write(registered(FUZZED_LOOP))
   const { connected, workers, steadyMs } = harness
   const { db, writes } = connected
-  routes = allRoutes({ db, writes, workers, clock: () => harness.now, steadyMs, tries: new Tries(db, steadyMs) })
+  routes = allRoutes({
+    db,
+    writes,
+    workers,
+    clock: () => harness.now,
+    steadyMs,
+    tries: new Tries(db, steadyMs),
+    reach: { by: 'machine' },
+  })
 })
 afterAll(() => harness.close())
 

@@ -22,7 +22,15 @@ beforeAll(async () => {
   harness = await Harness.open()
   const { connected, workers, steadyMs } = harness
   const { db, writes } = connected
-  routes = allRoutes({ db, writes, workers, clock: () => new Date(), steadyMs, tries: new Tries(db, steadyMs) })
+  routes = allRoutes({
+    db,
+    writes,
+    workers,
+    clock: () => new Date(),
+    steadyMs,
+    tries: new Tries(db, steadyMs),
+    reach: { by: 'machine' },
+  })
   await harness.send('PUT', '/api/crew', { name: `${OURS} crew`, lengths: 'mm' })
   await harness.post('/api/people', { id: 'named-person-1', name: `${OURS} person` })
   await harness.post('/api/profiles', { id: PROFILE, name: `${OURS} kind`, values: profileValues() })
@@ -64,6 +72,7 @@ const CALLS: Record<string, { path: string; body?: unknown }> = {
   },
   'delete /accounts/:personId': { path: `/accounts/${SAWYER}` },
   'get /shed': { path: '/shed' },
+  'get /reach': { path: '/reach' },
   'put /crew': { path: '/crew', body: { name: 'Another name', lengths: 'inch' } },
   'get /wear': { path: '/wear' },
   'post /loops/:loopId/job-sheet.pdf': {

@@ -4,6 +4,7 @@ import { timingSafeEqual } from 'node:crypto'
 import express, { Router, type Request, type RequestHandler, type Response } from 'express'
 import type { Database } from '../database/connect'
 import { csrfTokenOf, findSession, SESSION_DAYS, type Session } from '../store/sessions'
+import { isSecure } from '../front/front'
 import { sendProblem } from './problems'
 import { jsonOnly } from './security'
 
@@ -41,7 +42,7 @@ export type Route =
 
 /** Gives the browser its session, or takes it away. */
 export function setSessionCookie(request: Request, response: Response, token: string | null): void {
-  const common = { httpOnly: true, sameSite: 'strict', path: '/', secure: request.secure } as const
+  const common = { httpOnly: true, sameSite: 'strict', path: '/', secure: isSecure(request) } as const
   if (token === null) response.clearCookie(SESSION_COOKIE, common)
   else response.cookie(SESSION_COOKIE, token, { ...common, maxAge: SESSION_DAYS * 86_400_000 })
 }

@@ -5,6 +5,8 @@ import type { Logger } from 'pino'
 import { pinoHttp } from 'pino-http'
 import { healthRoutes } from '../routes/health'
 import { allRoutes } from '../routes'
+import { askByHttps, sendTrusted, type Front } from '../front/front'
+import { TRUSTED_PATH } from '../front/gatePage'
 import { Tries } from '../store/tries'
 import type { Connected } from '../database/connect'
 import type { Workers } from '../work/workers'
@@ -22,19 +24,20 @@ export interface AppParts {
   readonly clock: () => Date
   /** A clock for limits and sessions that no setting of the machine's moves, in ms. */
   readonly steadyMs: () => number
-  /** Host names it answers to. */
-  readonly hostNames: ReadonlySet<string>
+  readonly front: Front
   /** The built web application; null serves the API alone. */
   readonly webDist: string | null
 }
 
 /** The whole HTTP side, from security headers to problem documents. */
-export function createApp({ connected, workers, logger, clock, steadyMs, hostNames, webDist }: AppParts): Express {
+export function createApp({ connected, workers, logger, clock, steadyMs, front, webDist }: AppParts): Express {
   const { db, writes } = connected
   const tries = new Tries(db, steadyMs)
   const app = express()
   app.disable('x-powered-by')
   app.set('etag', false)
+  app.set('trust proxy', [...front.proxies])
+  app.set('public https', front.publicUrl?.protocol === 'https:')
   app.use(
     pinoHttp({
       logger,
@@ -46,13 +49,17 @@ export function createApp({ connected, workers, logger, clock, steadyMs, hostNam
       autoLogging: { ignore: ({ url }) => url.startsWith('/assets') || url === '/healthz' },
     }),
   )
-  app.use(giveNonce, securityHeaders, compression())
+  app.use(giveNonce, securityHeaders, askByHttps(front), compression())
   app.use(healthRoutes(db))
-  app.use(refuseForeign(hostNames))
+  app.use(refuseForeign(front))
+  app.get(TRUSTED_PATH, sendTrusted)
   app.use(
     '/api',
     noStore,
-    mountRoutes({ db, clock, steadyMs }, allRoutes({ db, writes, workers, clock, steadyMs, tries })),
+    mountRoutes(
+      { db, clock, steadyMs },
+      allRoutes({ db, writes, workers, clock, steadyMs, tries, reach: front.reach }),
+    ),
   )
   app.use('/api', (_request, response) => {
     sendProblem(response, problemDetails('no-such-route', 'There is nothing at this address.'))

@@ -3,6 +3,7 @@ import { randomBytes } from 'node:crypto'
 import type { IncomingMessage, ServerResponse } from 'node:http'
 import type { RequestHandler } from 'express'
 import helmet from 'helmet'
+import { cameByProxy, type Front } from '../front/front'
 import { sendProblem } from './problems'
 
 /** A fresh nonce for the style elements of one page. */
@@ -35,24 +36,29 @@ export const securityHeaders: RequestHandler = helmet({
   strictTransportSecurity: false,
 })
 
-const hostName = (host: string): string => host.replace(/:\d+$/, '').replace(/^\[|\]$/g, '')
+const hostName = (host: string): string =>
+  host
+    .toLowerCase()
+    .replace(/:\d+$/, '')
+    .replace(/^\[|\]$/g, '')
 
 /**
- * Refuses requests that a page of another site makes: by a host name that is not ours (DNS
- * rebinding) or with another page's origin.
- *
- * @param names host names that Undercliff answers to
+ * Refuses requests that a page of another site makes: by a host name that is not ours (DNS rebinding) or with another
+ * page's origin. Through a proxy that is believed, pages are of the public address, whichever host it passes on.
  */
 export const refuseForeign =
-  (names: ReadonlySet<string>): RequestHandler =>
+  ({ hostNames, publicUrl }: Front): RequestHandler =>
   (request, response, next) => {
-    const host = request.headers.host ?? ''
-    if (!names.has(hostName(host))) {
+    // As a proxy says it, where one is believed.
+    const { host = '' } = request as { host?: string }
+    const byProxy = publicUrl !== null && cameByProxy(request)
+    if (!hostNames.has(hostName(host)) && !(byProxy && hostName(host) === hostName(publicUrl.host))) {
       sendProblem(response, problemDetails('foreign-host', 'Open Undercliff by the address that it printed.'))
       return
     }
     const { origin } = request.headers
-    if (origin !== undefined && origin !== `http://${host}` && origin !== `https://${host}`) {
+    const own = [`http://${host}`, `https://${host}`, ...(byProxy ? [publicUrl.origin] : [])]
+    if (origin !== undefined && !own.includes(origin)) {
       sendProblem(response, problemDetails('foreign-origin', 'The request came from another site.'))
       return
     }

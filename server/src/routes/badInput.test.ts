@@ -30,7 +30,15 @@ afterAll(async () => {
 const routes = () => {
   const { connected, workers, steadyMs } = harness
   const { db, writes } = connected
-  return allRoutes({ db, writes, workers, clock: () => harness.now, steadyMs, tries: new Tries(db, steadyMs) })
+  return allRoutes({
+    db,
+    writes,
+    workers,
+    clock: () => harness.now,
+    steadyMs,
+    tries: new Tries(db, steadyMs),
+    reach: { by: 'machine' },
+  })
 }
 /** Each route that changes something, called with ids that there are. */
 const changing = () =>

@@ -6,6 +6,7 @@ import { filesRoutes } from './files'
 import { kitRoutes } from './kit'
 import { peopleRoutes } from './people'
 import { photosRoutes } from './photos'
+import { reachRoutes } from './reach'
 import { sawsRoutes } from './saws'
 import { sessionRoutes } from './session'
 import { shedRoutes } from './shed'
@@ -25,6 +26,7 @@ export function allRoutes(parts: RouteParts): readonly Route[] {
     ...underWayRoutes(parts),
     ...sawsRoutes(parts),
     ...tagsRoutes(parts),
+    ...reachRoutes(parts),
     ...filesRoutes(parts, imports),
   ]
 }

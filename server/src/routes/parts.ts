@@ -1,5 +1,6 @@
 import type { Database } from '../database/connect'
 import type { Tries } from '../store/tries'
+import type { ReachAnswer } from '@undercliff/contract'
 import type { Workers } from '../work/workers'
 
 /** What routes are built from. */
@@ -13,4 +14,6 @@ export interface RouteParts {
   /** A clock that no setting of the machine's moves, in ms. */
   readonly steadyMs: () => number
   readonly tries: Tries
+  /** How phones get to it. */
+  readonly reach: ReachAnswer
 }

@@ -36,6 +36,41 @@ describe('options', () => {
     for (const flag of ['--port', '--data', '--fresh', '--empty', '--help', '--yes']) expect(HELP).toContain(flag)
   })
 
+  test('how it is reached is read', () => {
+    expect(readOptions(['--host', '0.0.0.0', '--name', 'Shed.local', '--name', 'crew.test'], {})).toMatchObject({
+      names: ['shed.local', 'crew.test'],
+      tls: null,
+      proxied: null,
+    })
+    const env = { STARTED_IN: '/home/lead' }
+    expect(readOptions(['--tls-cert', 'a.crt', '--tls-key', '/etc/a.key'], env).tls).toEqual({
+      certificateFile: '/home/lead/a.crt',
+      keyFile: '/etc/a.key',
+    })
+    const { proxied } = readOptions(
+      ['--public-url', 'https://shed.example/', '--proxy', '10.0.0.0/8', '--proxy', '::1'],
+      {},
+    )
+    expect([proxied?.publicUrl.origin, proxied?.proxies]).toEqual(['https://shed.example', ['10.0.0.0/8', '::1']])
+    for (const flag of ['--host', '--name', '--tls-cert', '--tls-key', '--public-url', '--proxy'])
+      expect(HELP).toContain(flag)
+  })
+
+  test.each([
+    [['--tls-cert', 'a.crt'], '--tls-cert and --tls-key go together'],
+    [['--name', 'no name'], '--name takes a host name'],
+    [['--public-url', 'https://shed.example'], '--public-url goes with --proxy'],
+    [['--proxy', '127.0.0.1'], '--proxy goes with --public-url'],
+    [['--public-url', 'https://shed.example/under', '--proxy', '::1'], 'without a path'],
+    [['--public-url', 'ftp://shed.example', '--proxy', '::1'], 'not "ftp://shed.example"'],
+    [['--public-url', 'shed.example', '--proxy', '::1'], 'not "shed.example"'],
+    [['--public-url', 'https://shed.example', '--proxy', 'nginx'], '--proxy takes an address'],
+    [['--public-url', 'https://shed.example', '--proxy', '10.0.0.0/33'], '--proxy takes an address'],
+    [['--public-url', 'https://shed.example', '--proxy', '0.0.0.0/0'], '--proxy takes an address'],
+  ])('what cannot be reached so gets a sentence: %j', (args, sentence) => {
+    expect(() => readOptions(args, {})).toThrow(sentence)
+  })
+
   test('what is not known gets a sentence', () => {
     expect(() => readOptions(['--prot', '1'], {})).toThrow(StartProblem)
     expect(() => readOptions(['--port', 'x'], {})).toThrow('--port takes a number from 1 to 65535, not "x".')

@@ -1,5 +1,3 @@
-import { networkInterfaces } from 'node:os'
-import { createServer, type Server } from 'node:http'
 import { existsSync } from 'node:fs'
 import { join } from 'node:path'
 import { createInterface } from 'node:readline/promises'
@@ -10,9 +8,12 @@ import { keepCopy } from '../database/keepCopy'
 import { portIsFree, startPrivateDatabase, type PrivateDatabase } from '../database/privateDatabase'
 import { ofFolder, StartProblem } from '../database/startProblem'
 import { upgrade } from '../database/upgrade'
+import { openDoors, portTaken } from '../front/doors'
+import { isLoopback } from '../front/names'
+import { likelyAddress, prepareFront, reachesBeyond } from '../front/prepare'
 import { createApp } from '../http/app'
 import { hasAccounts, isDemo } from '../store/accounts'
-import { begin, installedCrew } from '../store/crew'
+import { begin, crewNameOf, installedCrew } from '../store/crew'
 import { openSteadyClock } from '../store/steadyClock'
 import { Workers } from '../work/workers'
 import { checkOutside, ofDatabase } from './outsideDatabase'
@@ -27,20 +28,6 @@ export interface Running {
   /** Process id of the private database; null with an outside one. */
   databasePid(): number | null
   stop(): Promise<void>
-}
-
-const LOOPBACK = ['127.0.0.1', 'localhost', '::1']
-
-const isLoopback = (host: string): boolean => LOOPBACK.includes(host)
-
-/** Every name that this machine may be reached by when it listens on `host`. */
-function hostNamesOf(host: string): Set<string> {
-  const names = new Set([...LOOPBACK, host])
-  if (isLoopback(host)) return names
-  for (const addresses of Object.values(networkInterfaces())) {
-    for (const { address } of addresses ?? []) names.add(address)
-  }
-  return names
 }
 
 async function confirmFresh({ fresh, yes }: StartOptions): Promise<void> {
@@ -66,23 +53,6 @@ async function prepare({ connected, url }: Data, options: StartOptions, say: (li
   return crewId
 }
 
-const portTaken = (port: number): StartProblem =>
-  new StartProblem(`Port ${port} is taken by another program. Choose another: ./start --port ${port + 1}`)
-
-function listen(server: Server, { port, host }: StartOptions): Promise<void> {
-  return new Promise((resolve, reject) => {
-    server.once('error', (error: NodeJS.ErrnoException) => {
-      if (error.code === 'EADDRINUSE') reject(portTaken(port))
-      else if (error.code === 'EACCES' || error.code === 'EADDRNOTAVAIL' || error.code === 'ENOTFOUND') {
-        reject(new StartProblem(`Cannot listen on ${host} port ${port}: ${error.code}.`))
-      } else reject(error)
-    })
-    server.listen(port, host, () => {
-      resolve()
-    })
-  })
-}
-
 const defaultLogger = (): Logger =>
   pino({ level: process.env.LOG_LEVEL ?? 'warn' }, pino.destination({ dest: 2, sync: false }))
 
@@ -105,16 +75,6 @@ async function closeData({ connected, privateDatabase }: Data): Promise<void> {
   await privateDatabase?.stop()
 }
 
-/** Answers no new request, and waits a little for those that are under way. */
-async function closeServer(server: Server): Promise<void> {
-  const closed = new Promise((resolve) => server.close(resolve))
-  server.closeIdleConnections()
-  setTimeout(() => {
-    server.closeAllConnections()
-  }, 3000).unref()
-  await closed
-}
-
 /** Prepares the tables and serves them; everything that was opened before is closed by whoever opened it. */
 async function serveOn(
   data: Data,
@@ -122,32 +82,34 @@ async function serveOn(
   webDist: string | null,
   say: (line: string) => void,
   logger: Logger,
-): Promise<Omit<Running, 'address'>> {
+): Promise<Running> {
   const { connected, privateDatabase, url } = data
   const { db } = connected
   const crewId = await prepare(data, options, say)
-  const beyond = !isLoopback(options.host)
+  const beyond = reachesBeyond(options)
   if (beyond && !(await hasAccounts(db))) {
     throw new StartProblem(
       'Nobody can sign in yet, so it listens on this machine only. ' +
         'Run ./start, set up the lead, then start it with --host again.',
     )
   }
-  const hostNames = hostNamesOf(options.host)
+  const clock = (): Date => new Date()
+  const prepared = await prepareFront(options, { crewName: await crewNameOf(db, crewId), now: clock() })
   const steady = await openSteadyClock(db)
   const workers = new Workers(url)
-  const clock = (): Date => new Date()
-  const app = createApp({ connected, workers, logger, clock, steadyMs: steady.nowMs, hostNames, webDist })
-  const server = createServer(app)
-  await listen(server, options)
+  const { front, address, said } = prepared
+  const app = createApp({ connected, workers, logger, clock, steadyMs: steady.nowMs, front, webDist })
+  const doors = await openDoors(options, prepared, app, { say, clock })
+  for (const line of said) say(line)
   if (beyond && (await isDemo(db)))
     say('This is the demo, and its passwords are on the sign-in screen: anyone who reaches this address can use it.')
   const renewal = renewInBackground(db, say)
   return {
+    address,
     crewId,
     databasePid: () => privateDatabase?.pid() ?? null,
     stop: async () => {
-      await closeServer(server)
+      await doors.close()
       await workers.stop()
       await renewal.stop()
       await steady.stop()
@@ -171,21 +133,18 @@ export async function serve(
     throw new StartProblem('The web application is not built yet. Run ./start, or npm run build.')
   }
   await confirmFresh(options)
-  const shownHost = options.host.includes(':') ? `[${options.host}]` : options.host
-  const address = `http://${shownHost}:${options.port}`
-  const unlock = await lockFolder(options.dataDir, address, say)
+  const unlock = await lockFolder(options.dataDir, likelyAddress(options), say)
   let data: Data | null = null
   const close = async (): Promise<void> => {
     if (data !== null) await closeData(data)
     await unlock()
   }
   try {
-    if (isLoopback(options.host) && !(await portIsFree(options.port))) throw portTaken(options.port)
+    if (isLoopback(options.host) && !(await portIsFree(options.port))) throw portTaken(options.port, options.port)
     data = await openData(options, say)
     const served = await serveOn(data, options, webDist, say, logger)
     return {
       ...served,
-      address,
       stop: async () => {
         await served.stop()
         await close()

@@ -29,6 +29,12 @@ export async function installedCrew(db: Database | Transaction): Promise<string 
   return crew?.id ?? null
 }
 
+/** What a crew is called. */
+export async function crewNameOf(db: Database, crewId: string): Promise<string> {
+  const [crew] = await db.select({ name: crews.name }).from(crews).where(eq(crews.id, crewId))
+  return crew?.name ?? 'This crew'
+}
+
 /** Makes a crew with nothing in it. */
 export async function createCrew(
   db: Database | Transaction,
