@@ -72,6 +72,17 @@ has_mariadb() {
 }
 install_mariadb() { has_mariadb || apt_install "MariaDB" mariadb-server; }
 need_mariadb() { has_mariadb || alone install_mariadb; }
+# Makes the certificates of a secure address.
+has_openssl() { command -v openssl >/dev/null && openssl version >/dev/null 2>&1; }
+install_openssl() { has_openssl || apt_install "openssl" openssl; }
+need_openssl() { has_openssl || alone install_openssl; }
+# A proxy to go through, and a browser's store of what it trusts: for tests alone.
+has_nginx() { local PATH="$PATH:/usr/sbin"; command -v nginx >/dev/null && nginx -v >/dev/null 2>&1; }
+install_nginx() { has_nginx || apt_install "nginx" nginx-light; }
+need_nginx() { has_nginx || alone install_nginx; }
+has_certutil() { command -v certutil >/dev/null; }
+install_certutil() { has_certutil || apt_install "certutil" libnss3-tools; }
+need_certutil() { has_certutil || alone install_certutil; }
 # Chromium without windows takes a fifth less time for the same; the one with windows does as well.
 has_chromium_shell() { [ -x /usr/bin/chromium-headless-shell ] && runs /usr/bin/chromium-headless-shell; }
 has_chromium() { [ -x /usr/bin/chromium ] && runs /usr/bin/chromium; }

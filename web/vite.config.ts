@@ -127,7 +127,7 @@ function compiledAhead(): Plugin {
   }
 }
 
-/** Every file as it travels, beside itself: by Brotli where a browser takes it, which is at a secure address, else gzip. */
+/** Every file as it travels, beside itself: by Brotli at a secure address, where browsers take that, else gzip. */
 const asTheyTravel = compression({
   include: /\.(js|css|svg|json|webmanifest)$/,
   threshold: 1000,

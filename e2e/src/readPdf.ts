@@ -1,4 +1,4 @@
-import { createCanvas, Path2D } from '@napi-rs/canvas'
+import { createCanvas, loadImage, Path2D } from '@napi-rs/canvas'
 import jsqr from 'jsqr'
 
 /** jsqr is CommonJS; its function is the default of its default. */
@@ -7,6 +7,16 @@ const decode = ((jsqr as unknown as { default?: typeof jsqr }).default ?? jsqr) 
   width: number,
   height: number,
 ) => { data: string } | null
+
+/** The QR code in a picture; null when there is none. */
+export async function qrOfPicture(picture: Buffer): Promise<string | null> {
+  const image = await loadImage(picture)
+  const canvas = createCanvas(image.width, image.height)
+  const context = canvas.getContext('2d')
+  context.drawImage(image, 0, 0)
+  const { data } = context.getImageData(0, 0, canvas.width, canvas.height)
+  return decode(new Uint8ClampedArray(data), canvas.width, canvas.height)?.data ?? null
+}
 
 /** The QR code on the first page of a PDF, drawn by pdf.js and read by jsqr; null when there is none. */
 export async function qrOf(pdf: Buffer): Promise<string | null> {

@@ -17,6 +17,7 @@ export const SCREENS = [
   '/add/loop',
   '/add/saw',
   '/crew',
+  '/phones',
   '/identify',
   '/loops/P1/note/gaugesLowered',
   '/loops/K3/spec',

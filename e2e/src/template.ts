@@ -10,7 +10,7 @@ export default async function setup(): Promise<() => void> {
   for (const flags of [[], ['--empty']]) {
     const made = await Undercliff.start(...flags)
     await made.leave()
-    cpSync(made.dataDir, join(dir, nameOf(flags) ?? ''), { recursive: true })
+    cpSync(made.dataDir, join(dir, nameOf(flags)), { recursive: true })
     rmSync(made.dataDir, { recursive: true, force: true })
   }
   process.env[TEMPLATES] = dir

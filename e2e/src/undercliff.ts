@@ -24,6 +24,22 @@ export const freePort = (): Promise<number> =>
     })
   })
 
+const isFree = (port: number): Promise<boolean> =>
+  new Promise((resolve) => {
+    const probe = createServer()
+      .once('error', () => {
+        resolve(false)
+      })
+      .listen(port, '127.0.0.1', () =>
+        probe.close(() => {
+          resolve(true)
+        }),
+      )
+  })
+
+/** As foreign as any address of a network, and yet of this machine alone. */
+export const BEYOND = '127.0.0.2'
+
 /** An Undercliff of a test's own, as a person would start it, on a data folder that goes with it. */
 export class Undercliff {
   private child: ChildProcess | null = null
@@ -35,6 +51,14 @@ export class Undercliff {
 
   static async start(...flags: string[]): Promise<Undercliff> {
     return Undercliff.startAt(await freePort(), ...flags)
+  }
+
+  /** One that is reached by https from elsewhere, by a name that only a browser of a test knows. */
+  static async startSecure(name: string): Promise<Undercliff> {
+    // It takes two that lie side by side.
+    let port = await freePort()
+    while (!(await isFree(port + 1))) port = await freePort()
+    return Undercliff.startAt(port, '--host', BEYOND, '--name', name)
   }
 
   static async startAt(port: number, ...flags: string[]): Promise<Undercliff> {
@@ -50,8 +74,9 @@ export class Undercliff {
     return new Undercliff('', Number(new URL(address).port), [])
   }
 
+  /** Where this machine itself reaches it. */
   get address(): string {
-    return `http://127.0.0.1:${this.port}`
+    return `http://127.0.0.1:${this.flags.includes(BEYOND) ? this.port + 1 : this.port}`
   }
 
   /** Starts the server and waits until it prints its address. */

@@ -15,6 +15,8 @@ import { hashSecret } from './store/passwords'
 import { openSession } from './store/sessions'
 import { SESSION_COOKIE } from './http/access'
 
+export { makeAuthority, certifyServer, type Authority, type ServerCertificate } from './front/authority'
+
 /** A server on a private database of its own, filled with entries, for the bench. */
 export async function benchServer(
   dataDir: string,

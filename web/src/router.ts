@@ -20,6 +20,7 @@ const screens = {
   addSaw: () => import('./shed/add/AddSawPage.vue'),
   identify: () => import('./shed/identify/IdentifyPage.vue'),
   crew: () => import('./house/crew/CrewPage.vue'),
+  phones: () => import('./house/phones/PhonesPage.vue'),
   spec: () => import('./shed/spec/SpecPage.vue'),
   saw: () => import('./shed/saw/SawPage.vue'),
   scan: () => import('./shed/scan/ScanPage.vue'),
@@ -92,6 +93,7 @@ export const router = createRouter({
     { path: '/add/saw', name: 'addSaw', component: screens.addSaw },
     { path: '/identify', name: 'identify', component: screens.identify },
     { path: '/crew', name: 'crew', component: screens.crew },
+    { path: '/phones', name: 'phones', component: screens.phones },
     { path: '/:rest(.*)*', name: 'nowhere', component: screens.nowhere },
   ],
 })
@@ -138,6 +140,7 @@ interface Screens {
   addSaw: Screen<'addSaw'>
   identify: Screen<'identify'>
   crew: Screen<'crew'>
+  phones: Screen<'phones'>
   nowhere: Screen<'nowhere'>
 }
 declare module 'vue-router' {

@@ -347,7 +347,7 @@ export const underWay = mysqlTable(
   ],
 )
 
-const SHED_PARTS = ['index', 'crew', 'people', 'profiles', 'kit', 'saw', 'photo', 'loop'] as const
+type ShedPart = 'index' | 'crew' | 'people' | 'profiles' | 'kit' | 'saw' | 'photo' | 'loop'
 
 /** What each part of a shed looked like when it was last told, for devices that ask only for what changed since. */
 export const shedParts = mysqlTable(
@@ -356,7 +356,7 @@ export const shedParts = mysqlTable(
     crewId: identifier('crew_id')
       .notNull()
       .references(() => crews.id, { onDelete: 'cascade' }),
-    kind: varchar('kind', { length: 8 }).$type<(typeof SHED_PARTS)[number]>().notNull(),
+    kind: varchar('kind', { length: 8 }).$type<ShedPart>().notNull(),
     /** Of a saw, a photograph or a loop; empty for what there is one of. */
     id: identifier('id').notNull(),
     /** A digest; of the row that stands for all, what tells its places from those of any other. */

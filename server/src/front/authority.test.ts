@@ -80,7 +80,7 @@ describe('the authority of a crew', () => {
     expect(second).toEqual({ authority: first.authority, isNew: false })
   })
 
-  test('is made anew for a name that it cannot vouch for, before it runs out, and where half of it was lost', async () => {
+  test('is made anew for a name that is not among its own, before it runs out, and where half was lost', async () => {
     const dir = folder()
     const { authority: first } = await authorityOf(dir, 'Heron Isle crew', ['192.168.1.20'], NOW)
     const moved = await authorityOf(dir, 'Heron Isle crew', ['192.168.1.77'], NOW)

@@ -24,7 +24,7 @@ const SERVER_LEFT_DAYS = 15
 const BACKDATED_DAYS = 1
 /** Most names that one vouches for, those of the past among them. */
 const MOST_NAMES = 24
-/** Stands for every name where there is none: a kind of name that is not limited at all would be free to take. RFC 2606 */
+/** Stands for every name where there is none: a kind of name without limits would be free to take. RFC 2606 */
 const NO_NAME = 'undercliff.invalid'
 const NO_ADDRESS = '0.0.0.0'
 

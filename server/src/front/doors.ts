@@ -48,7 +48,7 @@ async function close(server: Server | SecureServer): Promise<void> {
   await closed
 }
 
-/** By plain http: the whole of Undercliff to this machine itself, and to any other the page that hands out the authority. */
+/** By plain http: the whole of it to this machine itself, and to any other the page that hands out the authority. */
 const plainListener =
   (app: RequestListener, page: RequestListener): RequestListener =>
   (request, response) => {

@@ -31,7 +31,7 @@ li { margin: .4rem 0; } svg { width: 11rem; height: 11rem; background: #fff; }
 @media print { .screen { display: none; } .code { display: block; } }
 `
 
-/** The page for a phone that comes for the first time. It is served by plain http, so it asks for nothing and knows nothing. */
+/** The page for a phone that comes for the first time: by plain http, so it asks for nothing and knows nothing. */
 export const gatePage = ({ address, code, fingerprint, names }: GateWords, nonce: string): string => `<!doctype html>
 <html lang="en">
 <head>

@@ -62,7 +62,7 @@ function shedNews({ db }: RouteParts): Route {
       const { since } = request.query
       if (typeof since === 'string') {
         if (index.isNow(crewId, revision, since)) {
-          response.status(304).end()
+          response.status(204).end()
           return
         }
         const changes = await index.changes(crewId, since)

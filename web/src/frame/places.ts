@@ -54,6 +54,11 @@ export const SCREENS: Readonly<Record<ScreenName, ScreenOf>> = {
   wear: { place: 'learn', name: 'What wears', words: 'statistics strokes metal people survival curves' },
   glossary: { place: 'learn', name: 'Words', words: 'glossary terms meaning dictionary' },
   crew: { place: 'house', name: 'House', words: 'crew people sign-in units backup export profiles millimetres inches' },
+  phones: {
+    place: 'house',
+    name: 'Phones',
+    words: 'device certificate QR code install home screen https secure address',
+  },
   house: { place: 'house', name: 'House rules', words: 'settings limits prices currency files gauges guides schools' },
   import: { place: 'house', name: 'Bring in a spreadsheet', lead: true, words: 'import CSV XLSX table list' },
   me: { place: 'house', name: 'My page', words: 'password PIN sessions sign out account' },

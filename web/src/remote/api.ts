@@ -23,6 +23,7 @@ import type {
   SessionAnswer,
   SessionListed,
   SetUp,
+  ReachAnswer,
   ShedNews,
   SignIn,
   SignedIn,
@@ -204,13 +205,14 @@ export const deleteAccount = (personId: string): Promise<undefined> => send('DEL
 /** What changed in the shed since a place, or all of it; null when nothing did. */
 export async function fetchShed(since: string | null): Promise<ShedNews | null> {
   const response = await request(since === null ? '/shed' : `/shed?since=${encodeURIComponent(since)}`)
-  return response.status === 304 ? null : readJson(response)
+  return response.status === 204 ? null : readJson(response)
 }
 export const fetchLoop = (loopId: string): Promise<LoopAnswer> => call(`/loops/${loopId}`)
 /** What was written to the crew's logs since a place; from the beginning for null. */
 export const fetchLogs = (since: string | null): Promise<LogsAnswer> =>
   call(since === null ? '/logs' : `/logs?since=${since}`, { withinMs: FILE_MS })
 export const fetchSaw = (sawId: string): Promise<SawAnswer> => call(`/saws/${sawId}`)
+export const fetchReach = (): Promise<ReachAnswer> => call('/reach')
 export const fetchWear = (): Promise<WearAnswer> => call('/wear', { withinMs: FILE_MS })
 /** Sends entries under their ids; what is pressed twice is told apart in the outbox, before it has one. */
 export const postEntries = (entries: readonly AnyNewEntry[]): Promise<EntriesAnswer> =>

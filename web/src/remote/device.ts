@@ -152,7 +152,7 @@ export async function openDevice(reading = openAndRead()): Promise<void> {
     // What cannot come over now stays where it stands, and comes over another time.
     await takeOver(fresh).catch(() => undefined)
     // Asked once; a browser that says no may still keep it.
-    void navigator.storage.persist().catch(() => false)
+    if ('storage' in navigator) void navigator.storage.persist().catch(() => false)
   } catch {
     mayKeep.value = storage() !== null
   }

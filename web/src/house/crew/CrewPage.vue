@@ -154,7 +154,8 @@ async function change({
         <p class="row">
           <RouterLink class="act small" :to="{ name: 'house' }"
             >House rules <span class="figures">v{{ shed.crew.rules.version }}</span></RouterLink
-          ><RouterLink class="act small" :to="{ name: 'wear' }">What wears</RouterLink>
+          ><RouterLink class="act small" :to="{ name: 'wear' }">What wears</RouterLink
+          ><RouterLink class="act small" :to="{ name: 'phones' }">Phones</RouterLink>
         </p>
       </section>
     </div>

@@ -29,6 +29,8 @@ watch(
   },
   { immediate: true },
 )
+/** Elsewhere no browser keeps the application for when nothing answers. */
+const secure = window.isSecureContext
 const FEW = 5
 const wide = useMediaQuery('(min-width: 760px)')
 const handFirst = computed(() => !wide.value || sight.leftHand)
@@ -52,6 +54,10 @@ const shown = computed(() => (all.value ? rest.value : rest.value.slice(0, FEW))
     <NoSaw v-else-if="handFirst" class="hand" />
     <div class="stack looks">
       <DayChoice v-model="field.day.value" />
+      <p v-if="!secure" class="caution" role="status">
+        At this address Undercliff does not open out of range: it is not a secure one. Whoever runs it can give it one
+        (<RouterLink :to="{ name: 'phones' }">House, Phones</RouterLink>).
+      </p>
       <p v-if="scanned && scanned.sawId === null" class="caution" role="status">
         {{ scanned.tag }} is on no saw. Take the saw, tap <em>Another loop</em>, or open
         <RouterLink :to="{ name: 'loop', params: { tag: scanned.tag } }">{{ scanned.tag }}</RouterLink>.
