@@ -32,13 +32,25 @@ import {
   type SpecField,
 } from '@undercliff/core'
 import * as yup from 'yup'
-import { cutterNumber, id, instant, lengthUm, name, oneOf, optionalOneOf, strictObject, text, yesNo } from './fields'
+import {
+  cutterNumber,
+  id,
+  deviceInstant,
+  instant,
+  lengthUm,
+  name,
+  oneOf,
+  optionalOneOf,
+  strictObject,
+  text,
+  yesNo,
+} from './fields'
 import { NOTE_LENGTH } from './limits'
 
 export const entryBase = {
   id: id(),
   loopId: id(),
-  happenedAt: instant(),
+  happenedAt: deviceInstant(),
   personId: id().nullable().defined('Say who did the work, or null.'),
   note: text(NOTE_LENGTH),
 }

@@ -13,6 +13,15 @@ const realInstant = (text: string | undefined): boolean => {
   return !Number.isNaN(at.getTime()) && at.toISOString() === text && at.getUTCFullYear() >= 1990
 }
 
+/** As a device writes it, whose clock may show any year: ECMA-262 gives those beyond four figures six and a sign. */
+const DEVICE_INSTANT = /^(?:\d{4}|[+-]\d{6})-\d{2}-\d{2}T\d{2}:\d{2}:\d{2}\.\d{3}Z$/
+const isDeviceInstant = (text: string): boolean =>
+  DEVICE_INSTANT.test(text) && !Number.isNaN(Date.parse(text)) && new Date(text).toISOString() === text
+
+/** Whether something is a time that a device may have said, whatever its clock showed, in four figures of a year. */
+export const isSaidInstant = (value: unknown): value is string =>
+  typeof value === 'string' && INSTANT.test(value) && isDeviceInstant(value)
+
 /** Whether something is a time as it is written here. */
 export const isInstant = (value: unknown): value is string =>
   typeof value === 'string' && INSTANT.test(value) && realInstant(value)
@@ -66,6 +75,17 @@ export const instant = () =>
     .required('The time is missing.')
     .matches(INSTANT, 'A time is written like 2026-03-14T09:30:00.000Z.')
     .test('real', 'There is no such date.', realInstant)
+
+/** A time by the clock of a device: whatever that shows, it is put right rather than refused. */
+export const deviceInstant = () =>
+  yup
+    .string()
+    .required('The time is missing.')
+    .test(
+      'real',
+      'A time is written like 2026-03-14T09:30:00.000Z.',
+      (text) => text !== undefined && isDeviceInstant(text),
+    )
 
 export const lengthUm = () =>
   yup

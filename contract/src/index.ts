@@ -1,5 +1,5 @@
 export * from './problem'
-export { isId, isInstant } from './fields'
+export { isId, isInstant, isSaidInstant } from './fields'
 export * from './limits'
 export * from './entries'
 export * from './anyNewEntry'

@@ -1,6 +1,6 @@
 import { KIT_GONE, PITCH_CLASSES, SHARPENING_TOOLS, type KitItem, type KitKind, type KitUsage } from '@undercliff/core'
 import * as yup from 'yup'
-import { id, instant, lengthUm, name, oneOf, strictObject, yesNo } from './fields'
+import { id, deviceInstant, lengthUm, name, oneOf, strictObject, yesNo } from './fields'
 
 /** Answer of `GET /api/kit`: what everything of the crew's kit has done so far. */
 export interface KitAnswer {
@@ -28,7 +28,12 @@ const degrees = (what: string, most: number) => yup.number().required(`${what} i
 
 /** One schema for each kind of thing of the kit. */
 const kitSchemas = {
-  file: strictObject({ ...base, kind: oneOf(['file'], 'The kind'), fileUm: um('The diameter'), openedAt: instant() }),
+  file: strictObject({
+    ...base,
+    kind: oneOf(['file'], 'The kind'),
+    fileUm: um('The diameter'),
+    openedAt: deviceInstant(),
+  }),
   stock: strictObject({
     ...base,
     kind: oneOf(['stock'], 'The kind'),
@@ -42,8 +47,8 @@ const kitSchemas = {
     widthUm: um('The width'),
     diameterUm: lengthUm(),
     markedRpm: rpm(),
-    rungAt: instant().optional(),
-    dressedAt: instant().optional(),
+    rungAt: deviceInstant().optional(),
+    dressedAt: deviceInstant().optional(),
     glazed: yesNo(),
   }),
   grinder: strictObject({

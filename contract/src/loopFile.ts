@@ -13,7 +13,7 @@ import * as yup from 'yup'
 import { rulesSchema } from './crew'
 import { validateEntries } from './anyEntry'
 import { knownBiteSchema, specSchema, tag, usedSchema } from './entries'
-import { instant, oneOf, strictObject } from './fields'
+import { instant, isInstant, oneOf, strictObject } from './fields'
 import type { FieldProblem } from './problem'
 import { validate } from './validate'
 
@@ -107,6 +107,11 @@ export function readLoopFile(value: unknown): LoopFileRead {
   }))
   const checked = validateEntries(filled, 'log')
   const problems: FieldProblem[] = checked.ok ? [] : [...checked.problems]
+  filled.forEach(({ happenedAt }, i) => {
+    // In a file nobody's clock is to be put right.
+    if (checked.ok && !isInstant(happenedAt))
+      problems.push({ field: `log[${i}].happenedAt`, message: 'There is no such date.' })
+  })
   const again = filled.findIndex(({ kind }) => (kind as string) === 'registered')
   if (again >= 0)
     problems.push({

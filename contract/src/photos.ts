@@ -1,5 +1,5 @@
 import * as yup from 'yup'
-import { id, instant, strictObject, text } from './fields'
+import { deviceInstant, id, strictObject, text } from './fields'
 
 /** Longest side of a kept photograph, in pixels: enough to read a plate by. */
 export const PHOTO_SIDE_PX = 1280
@@ -48,7 +48,7 @@ const fields = {
   sawId: subject(),
   loopId: subject(),
   shows: text(SHOWS_LENGTH).defined('Say what it shows, if only with nothing.'),
-  takenAt: instant(),
+  takenAt: deviceInstant(),
   picture: yup
     .string()
     .required('The picture is missing.')

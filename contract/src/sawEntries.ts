@@ -1,13 +1,13 @@
 import { PITCH_CLASSES, PUT_BACK, SAW_GONE, type SawEntryKind } from '@undercliff/core'
 import * as yup from 'yup'
 import { driveLinks, gaugeUm, stamp } from './entries'
-import { id, instant, lengthUm, name, oneOf, strictObject, text, yesNo } from './fields'
+import { deviceInstant, id, lengthUm, name, oneOf, strictObject, text, yesNo } from './fields'
 import { NOTE_LENGTH } from './limits'
 
 const base = {
   id: id(),
   sawId: id(),
-  happenedAt: instant(),
+  happenedAt: deviceInstant(),
   personId: id().nullable().defined('Say who did the work, or null.'),
   note: text(NOTE_LENGTH),
 }

@@ -1,7 +1,7 @@
 import type { Sharpening, WalkEvent } from '@undercliff/core'
 import * as yup from 'yup'
 import { oneDamage } from './entries'
-import { cutterNumber, id, instant, lengthUm, oneOf, strictObject, text } from './fields'
+import { cutterNumber, id, deviceInstant, lengthUm, oneOf, strictObject, text } from './fields'
 import { sharpeningFields } from './sharpening'
 
 /** A sharpening as a device keeps it: what was wanted, and what happened since. */
@@ -41,7 +41,7 @@ export interface SaveUnderWay {
 
 /** More happens in no sharpening. */
 const MOST_EVENTS = 3000
-const at = { at: instant() }
+const at = { at: deviceInstant() }
 const events = {
   done: strictObject({ ...at, kind: oneOf(['done'], 'The kind'), count: yup.number().integer().min(0).max(500) }),
   read: strictObject({

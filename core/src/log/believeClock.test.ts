@@ -38,6 +38,38 @@ describe('a clock that is not believed', () => {
     expect(believed?.saidAt).toBe(sent[0]?.happenedAt)
   })
 
+  test.each([0, Date.UTC(1980, 0, 1), Date.UTC(2126, 0, 1), 999_999_999_999_999, -8.64e15, 8.64e15])(
+    'of any year is put right where the device says what it shows: %d',
+    (shown) => {
+      const [believed] = believeClock([at(shown)], NOW, shown)
+      expect(Date.parse(believed?.happenedAt ?? '')).toBe(NOW)
+      expect(believed?.saidAt).toMatch(/^\d{4}-/)
+    },
+  )
+
+  test('a day that a clock of 1970 could not have shown was meant, and so was one that 2126 would make impossible', () => {
+    const meant = [at(NOW - 90 * DAY)]
+    expect(believeClock(meant, NOW, 0)).toEqual(meant)
+    expect(believeClock(meant, NOW, Date.UTC(2126, 0, 1))).toEqual(meant)
+  })
+
+  test('a time that cannot be is the present where nothing is known of the clock', () => {
+    for (const ms of [0, -8.64e15, 8.64e15])
+      expect(times(believeClock([at(ms), at(NOW - DAY)], NOW, null))).toEqual([NOW, NOW - DAY])
+  })
+
+  test('whatever is said, what is believed can be and can be written', () => {
+    const ms = fc.integer({ min: -8.64e15, max: 8.64e15 })
+    fc.assert(
+      fc.property(fc.array(ms, { minLength: 1, maxLength: 5 }), fc.option(ms), (said, deviceMs) => {
+        for (const { happenedAt, saidAt } of believeClock(said.map(at), NOW, deviceMs)) {
+          expect(happenedAt >= '1990' && Date.parse(happenedAt) <= NOW + CLOCK_SLACK_MS).toBe(true)
+          expect(saidAt ?? happenedAt).toMatch(/^\d{4}-/)
+        }
+      }),
+    )
+  })
+
   test('nothing lies ahead, nothing is lost, and the order of what one clock said stays', () => {
     const ms = fc.integer({ min: NOW - 400 * DAY, max: NOW + 400 * DAY })
     fc.assert(

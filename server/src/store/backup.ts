@@ -5,13 +5,14 @@ import {
   backupSchema,
   isId,
   isInstant,
+  isSaidInstant,
   validate,
   validateSawEntries,
   type Backup,
   type BackupContent,
   type Person,
 } from '@undercliff/contract'
-import { admitAll, withDefaults, type Entry, type SawEntry } from '@undercliff/core'
+import { admitAll, believeClock, withDefaults, type Entry, type SawEntry } from '@undercliff/core'
 import { and, asc, eq, ne } from 'drizzle-orm'
 import type { Database, Transaction } from '../database/connect'
 import { atOneMoment } from '../database/atOneMoment'
@@ -86,7 +87,7 @@ function withoutWritten(sent: readonly unknown[], where: string): { bare: unknow
     if (typeof one !== 'object' || one === null) throw wrong('', 'This has to be an object.')
     const { writtenAt, writtenBy = null, saidAt, ...rest } = one as Record<string, unknown>
     if (!isInstant(writtenAt)) throw wrong('.writtenAt', 'There is no such time.')
-    if (saidAt !== undefined && !isInstant(saidAt)) throw wrong('.saidAt', 'There is no such time.')
+    if (saidAt !== undefined && !isSaidInstant(saidAt)) throw wrong('.saidAt', 'There is no such time.')
     if (writtenBy !== null && !isId(writtenBy)) throw wrong('.writtenBy', 'This has to be the id of a person.')
     written.push({ writtenAt, writtenBy, ...(saidAt === undefined ? {} : { saidAt }) })
     return rest
@@ -94,16 +95,20 @@ function withoutWritten(sent: readonly unknown[], where: string): { bare: unknow
   return { bare, written }
 }
 
+/** With a time that can be: what was written down before it happened, or before anybody wrote, was a clock's mistake. */
+const asBelieved = <T extends Entry | SawEntry>(entry: T): T =>
+  believeClock([entry], Date.parse(entry.writtenAt), null)[0] ?? entry
+
 function readEntries(sent: readonly unknown[]): Entry[] {
   const where = 'content.entries'
   const { bare, written } = withoutWritten(sent, where)
-  return checkEntries(bare, where).map((entry, i) => ({ ...entry, ...written[i] }) as Entry)
+  return checkEntries(bare, where).map((entry, i) => asBelieved({ ...entry, ...written[i] } as Entry))
 }
 
 function readSawEntries(sent: readonly unknown[]): SawEntry[] {
   const where = 'content.sawEntries'
   const { bare, written } = withoutWritten(sent, where)
-  return checked(validateSawEntries(bare, where)).map((entry, i) => ({ ...entry, ...written[i] }) as SawEntry)
+  return checked(validateSawEntries(bare, where)).map((entry, i) => asBelieved({ ...entry, ...written[i] } as SawEntry))
 }
 
 /**

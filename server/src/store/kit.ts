@@ -64,7 +64,24 @@ export const putKitItem = (db: Database, crewId: string, wanted: KitItem): Promi
     return fresh
   })
 
+/** What a thing of the kit says by the clock of a device. */
+export const KIT_TIMES = ['openedAt', 'rungAt', 'dressedAt'] as const
+/** Times that were put right come out a little otherwise each time that the same is sent, in ms. */
+const NEAR_MS = 60_000
+
 const sameButVersion = (a: KitItem, b: KitItem): boolean => {
-  const plain = ({ version: _version, ...rest }: KitItem): string => JSON.stringify(Object.entries(rest).sort())
-  return plain(a) === plain(b)
+  const times = (item: KitItem): (string | undefined)[] =>
+    KIT_TIMES.map((field) => (item as Partial<Record<(typeof KIT_TIMES)[number], string>>)[field])
+  const plain = (item: KitItem): string =>
+    JSON.stringify(
+      Object.entries(item)
+        .filter(([field]) => field !== 'version' && !(KIT_TIMES as readonly string[]).includes(field))
+        .sort(),
+    )
+  const near = times(a).every((time, i) => {
+    const other = times(b)[i]
+    if (time === undefined || other === undefined) return time === other
+    return Math.abs(Date.parse(time) - Date.parse(other)) < NEAR_MS
+  })
+  return near && plain(a) === plain(b)
 }
