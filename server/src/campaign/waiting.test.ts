@@ -2,8 +2,12 @@ import { DEFAULT_RULES } from '@undercliff/core'
 import type { Backup } from '@undercliff/contract'
 import { setTimeout as sleep } from 'node:timers/promises'
 import { afterAll, beforeAll, expect, test } from 'vitest'
-import { Harness, ran, registered, type As } from '../fixtures/harness'
-import { report, times } from './long'
+import { eq } from 'drizzle-orm'
+import sharp from 'sharp'
+import { accounts } from '../database/schema'
+import { hashSecret } from '../store/passwords'
+import { Harness, NOW, ran, registered, SAWYER, type As } from '../fixtures/harness'
+import { LONG, report, times } from './long'
 import { season } from './season'
 
 const LOOPS = times(120, 2000)
@@ -111,6 +115,59 @@ test(`while any one request runs at ${LOOPS} loops, the others go on`, async () 
   if (LOOPS >= 2000) expect(late).toEqual([])
   expect(took).toHaveLength(12)
 }, 3_600_000)
+
+test('twelve asks of one person leave what another asks of the threads hardly behind', async () => {
+  const theirs = async (): Promise<number> => {
+    const began = performance.now()
+    expect((await harness.request('/api/tables/loops.csv', {}, 'sawyer')).status).toBe(200)
+    return performance.now() - began
+  }
+  // Both have asked before.
+  await Promise.all([theirs(), harness.request('/api/tables/log.csv')])
+  const alone = await theirs()
+  const asks = Array.from({ length: 12 }, () => harness.request('/api/tables/log.csv'))
+  const began = performance.now()
+  const beside: number[] = []
+  for (let i = 0; i < 5; i += 1) beside.push(await theirs())
+  const statuses = (await Promise.all(asks)).map(({ status }) => status)
+  const took = Math.round(performance.now() - began)
+  expect(statuses).toEqual(asks.map(() => 200))
+  const behind = Math.round(quantile(beside, 1) - alone)
+  report(`twelve tables of one person (${took} ms): another's first is ${behind} ms behind`)
+  expect(behind).toBeLessThan(LONG ? LONGEST_MS : 4 * LONGEST_MS)
+}, 120_000)
+
+test('thirty pictures of one person hold nobody’s sign-in', async () => {
+  const signIn = { login: 'bram', password: 'four quiet herons' }
+  await harness.connected.db
+    .update(accounts)
+    .set({ passwordHash: await hashSecret(signIn.password) })
+    .where(eq(accounts.personId, SAWYER))
+  // As many pixels as are read at all, in a file of a few kilobytes.
+  const create = { width: 2800, height: 2800, channels: 3, background: '#305080' } as const
+  const picture = (await sharp({ create }).png().toBuffer()).toString('base64')
+  const memory = process.memoryUsage().rss
+  const pictures = Array.from({ length: 30 }, (_, i) => {
+    const id = `waiting-photo-${i}`
+    return harness.send('PUT', `/api/photos/${id}`, {
+      id,
+      loopId: THEIRS[i],
+      shows: '',
+      takenAt: NOW.toISOString(),
+      picture,
+    })
+  })
+  const waits: number[] = []
+  for (let i = 0; i < 8; i += 1) {
+    const began = performance.now()
+    expect((await harness.post('/api/session', signIn, 'nobody')).status).toBe(201)
+    waits.push(performance.now() - began)
+  }
+  const most = Math.round((process.memoryUsage().rss - memory) / 1e6)
+  expect((await Promise.all(pictures)).map(({ status }) => status)).toEqual(pictures.map(() => 201))
+  report(`thirty pictures: a sign-in takes ${Math.round(quantile(waits, 1))} ms at most, ${most} MB more`)
+  expect(quantile(waits, 1)).toBeLessThan(2000)
+}, 120_000)
 
 test('readers wait for none of the connections that waiting writers hold', async () => {
   const { db } = harness.connected

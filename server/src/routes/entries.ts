@@ -12,6 +12,9 @@ import type { RouteParts } from './parts'
 const teaches = (entry: NewEntries['entries'][number]): boolean =>
   entry.kind === 'corrected' || entry.kind === 'traced' || (entry.kind === 'sharpened' && entry.minutes !== undefined)
 
+/** Nobody asked for it, so that nobody waits for what they did not ask for. */
+const LEARNING = 'what logs teach'
+
 /** Logs of loops: read one whole, add entries to any. */
 export const entriesRoutes = ({ db, writes, workers, clock }: RouteParts, imports: ImportsUnderWay): Route[] => [
   {
@@ -30,8 +33,8 @@ export const entriesRoutes = ({ db, writes, workers, clock }: RouteParts, import
     method: 'get',
     path: '/logs',
     access: 'signedIn',
-    handle: async (request, response, { crewId }) => {
-      const bytes = await workers.run('readLogsSince', {
+    handle: async (request, response, { crewId, personId }) => {
+      const bytes = await workers.run(personId, 'readLogsSince', {
         crewId,
         since: request.query.since,
         sureTo: imports.sureTo(crewId),
@@ -53,7 +56,8 @@ export const entriesRoutes = ({ db, writes, workers, clock }: RouteParts, import
       )
       response.status(201).json(answer)
       // It may change what verdicts reckon with; nobody waits for it, and the next one tries again.
-      if (entries.some(teaches)) void workers.run('learnFromLogs', { crewId: session.crewId }).catch(() => false)
+      if (entries.some(teaches))
+        void workers.run(LEARNING, 'learnFromLogs', { crewId: session.crewId }).catch(() => false)
     },
   },
 ]

@@ -19,9 +19,9 @@ export const filesRoutes = ({ workers, clock }: RouteParts, imports: ImportsUnde
     method: 'get',
     path: '/backup',
     access: 'lead',
-    handle: async (_request, response, { crewId }) => {
+    handle: async (_request, response, { crewId, personId }) => {
       const now = clock()
-      const file = await workers.run('writeBackup', { crewId, nowMs: now.getTime() })
+      const file = await workers.run(personId, 'writeBackup', { crewId, nowMs: now.getTime() })
       response.attachment(`undercliff-${now.toISOString().slice(0, 10)}.json`)
       response.type('json').send(Buffer.from(file))
     },
@@ -33,7 +33,7 @@ export const filesRoutes = ({ workers, clock }: RouteParts, imports: ImportsUnde
     bodyLimit: BACKUP_LIMIT,
     bytes: true,
     handle: async (request, response, session) => {
-      await workers.run('restoreBackup', { caller: callerOf(session), body: bytesOf(request) })
+      await workers.run(session.personId, 'restoreBackup', { caller: callerOf(session), body: bytesOf(request) })
       response.status(204).end()
     },
   },
@@ -50,7 +50,7 @@ export const filesRoutes = ({ workers, clock }: RouteParts, imports: ImportsUnde
         nowMs: clock().getTime(),
         deviceMs: deviceMsOf(request),
       }
-      const answer = await imports.during(session.crewId, () => workers.run('runImport', asked))
+      const answer = await imports.during(session.crewId, () => workers.run(session.personId, 'runImport', asked))
       response.status(201).json(answer)
     },
   },
@@ -58,10 +58,10 @@ export const filesRoutes = ({ workers, clock }: RouteParts, imports: ImportsUnde
     method: 'get',
     path: '/tables/:name.csv',
     access: 'signedIn',
-    handle: async (request, response, { crewId }) => {
+    handle: async (request, response, { crewId, personId }) => {
       const name = String(request.params.name)
       if (!isTable(name)) throw new Refusal('no-such-route', `There is no such table. There are: ${TABLES.join(', ')}.`)
-      const table = await workers.run('writeTable', { crewId, table: name })
+      const table = await workers.run(personId, 'writeTable', { crewId, table: name })
       response.attachment(`undercliff-${name}.csv`).type('text/csv; charset=utf-8')
       response.send(Buffer.from(table))
     },

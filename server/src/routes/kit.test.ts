@@ -89,13 +89,13 @@ describe('how long sharpenings take', () => {
 
   test('a session that was stepped through in a minute teaches no pace', async () => {
     await harness.write(registered('loop-timed'), ...[1, 2, 3, 4, 5, 6].map((i) => timed(i, 1)))
-    await harness.workers.run('learnFromLogs', { crewId: CREW })
+    await harness.workers.run('a test', 'learnFromLogs', { crewId: CREW })
     expect(await pace()).toMatchObject({ routine: 1 })
   })
 
   test('a day like any other changes no rules', async () => {
     await harness.write(registered('loop-timed'), timed(1, 18))
-    await harness.workers.run('learnFromLogs', { crewId: CREW })
+    await harness.workers.run('a test', 'learnFromLogs', { crewId: CREW })
     expect((await harness.shed()).crew.rules).toMatchObject({ version: 1, pace: { routine: 1 } })
   })
 })

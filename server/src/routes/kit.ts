@@ -24,8 +24,8 @@ export const kitRoutes = ({ writes, workers, clock }: RouteParts): Route[] => [
     method: 'get',
     path: '/kit',
     access: 'signedIn',
-    handle: async (_request, response, { crewId }) => {
-      response.json(await workers.run('readKitUsage', { crewId }))
+    handle: async (_request, response, { crewId, personId }) => {
+      response.json(await workers.run(personId, 'readKitUsage', { crewId }))
     },
   },
   {

@@ -89,8 +89,8 @@ const wear = ({ workers }: RouteParts): Route[] => [
     method: 'get',
     path: '/wear',
     access: 'signedIn',
-    handle: async (_request, response, { crewId }) => {
-      response.json(await workers.run('readWear', { crewId }))
+    handle: async (_request, response, { crewId, personId }) => {
+      response.json(await workers.run(personId, 'readWear', { crewId }))
     },
   },
 ]
@@ -114,18 +114,18 @@ const changes = ({ writes, workers }: RouteParts): Route[] => [
     method: 'put',
     path: '/rules',
     access: 'lead',
-    handle: async (request, response, { crewId }) => {
+    handle: async (request, response, { crewId, personId }) => {
       const change = changeOf(request.body)
-      response.json(await workers.run('changeRules', { crewId, change }))
+      response.json(await workers.run(personId, 'changeRules', { crewId, change }))
     },
   },
   {
     method: 'post',
     path: '/rules/effect',
     access: 'lead',
-    handle: async (request, response, { crewId }) => {
+    handle: async (request, response, { crewId, personId }) => {
       const change = changeOf(request.body)
-      response.json(await workers.run('effectOfRules', { crewId, change }))
+      response.json(await workers.run(personId, 'effectOfRules', { crewId, change }))
     },
   },
   {

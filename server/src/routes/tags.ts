@@ -11,8 +11,11 @@ export const tagsRoutes = ({ workers }: RouteParts): Route[] => [
     method: 'post',
     path: '/tags.pdf',
     access: 'signedIn',
-    handle: async (request, response, { crewId }) => {
-      const pdf = await workers.run('writeTagSheet', { crewId, ...readBody<TagSheet>(tagSheetSchema, request.body) })
+    handle: async (request, response, { crewId, personId }) => {
+      const pdf = await workers.run(personId, 'writeTagSheet', {
+        crewId,
+        ...readBody<TagSheet>(tagSheetSchema, request.body),
+      })
       response.attachment('undercliff-tags.pdf').type('application/pdf').send(Buffer.from(pdf))
     },
   },
@@ -20,11 +23,11 @@ export const tagsRoutes = ({ workers }: RouteParts): Route[] => [
     method: 'post',
     path: '/loops/:loopId/job-sheet.pdf',
     access: 'signedIn',
-    handle: async (request, response, { crewId }) => {
+    handle: async (request, response, { crewId, personId }) => {
       const wanted = readBody<Sharpening>(jobSheetSchema, request.body)
       const loopId = pathId(request, 'loopId')
       if (loopId === null) throw new Refusal('no-such-loop', 'There is no such loop.')
-      const pdf = await workers.run('writeJobSheet', { crewId, loopId, wanted })
+      const pdf = await workers.run(personId, 'writeJobSheet', { crewId, loopId, wanted })
       response.attachment('undercliff-job-sheet.pdf').type('application/pdf').send(Buffer.from(pdf))
     },
   },

@@ -1,10 +1,18 @@
-import { PHOTO_SIDE_PX } from '@undercliff/contract'
+import { PHOTO_BYTES, PHOTO_SIDE_PX } from '@undercliff/contract'
 import sharp, { type Metadata } from 'sharp'
+import { Turns } from '../work/turns'
 import { Refusal } from './refusal'
 
-/** Most pixels that are read, so that no small file fills the memory; devices send far fewer. */
-const MOST_PIXELS = 50_000_000
-const QUALITY = 78
+/** Most pixels that are read, so that no small file fills the memory; devices send a fifth of it. */
+const MOST_PIXELS = 8_000_000
+/** The first that comes to no more bytes than a photograph may have. */
+const QUALITIES = [78, 60, 40, 20]
+/** The longest that one picture takes, in s. */
+const LONGEST_S = 10
+// One picture is one thread's work: the others are for sign-ins and files.
+sharp.concurrency(1)
+/** One at a time, people in turn. */
+const turns = new Turns(1, 1)
 
 /** How files of the kinds that are taken begin; what begins otherwise is not given to a reader at all. */
 const isTaken = (bytes: Buffer): boolean =>
@@ -18,21 +26,37 @@ const notAPicture = (why: string): Refusal => new Refusal('not-a-picture', why)
  * The picture alone, as a JPEG: upright, at most {@link PHOTO_SIDE_PX} on its longer side, and written anew from its
  * pixels, so that nothing else that a file carried (place, time, device, thumbnail, text) is in it.
  *
+ * @param who sends it
  * @param sent a JPEG, PNG or WebP
  * @throws Refusal when it is none, cannot be read to its end, or has too many pixels
  */
-export async function cleanPicture(sent: Buffer): Promise<Buffer> {
+export async function cleanPicture(who: string, sent: Buffer): Promise<Buffer> {
   if (!isTaken(sent)) throw notAPicture('Send a photograph: a JPEG, a PNG or a WebP.')
-  try {
-    return await sharp(sent, { limitInputPixels: MOST_PIXELS, failOn: 'truncated' })
-      .autoOrient()
-      .resize({ width: PHOTO_SIDE_PX, height: PHOTO_SIDE_PX, fit: 'inside', withoutEnlargement: true })
-      .flatten({ background: '#ffffff' })
-      .jpeg({ quality: QUALITY })
-      .toBuffer()
-  } catch {
-    throw notAPicture('That file cannot be read as a picture: it is damaged, cut short, or far too large.')
+  return turns.run(who, async () => {
+    try {
+      return await asJpeg(sent)
+    } catch {
+      throw notAPicture(
+        `That file cannot be read as a picture: it is damaged, cut short, or has more than ${MOST_PIXELS / 1e6} million pixels.`,
+      )
+    }
+  })
+}
+
+async function asJpeg(sent: Buffer): Promise<Buffer> {
+  const upright = await sharp(sent, { limitInputPixels: MOST_PIXELS, failOn: 'truncated' })
+    .timeout({ seconds: LONGEST_S })
+    .autoOrient()
+    .resize({ width: PHOTO_SIDE_PX, height: PHOTO_SIDE_PX, fit: 'inside', withoutEnlargement: true })
+    .flatten({ background: '#ffffff' })
+    .raw()
+    .toBuffer({ resolveWithObject: true })
+  const { width, height, channels } = upright.info
+  for (const quality of QUALITIES) {
+    const written = await sharp(upright.data, { raw: { width, height, channels } }).jpeg({ quality }).toBuffer()
+    if (written.length <= PHOTO_BYTES) return written
   }
+  throw new Error('a picture of this size fits at the lowest quality')
 }
 
 const carriesMore = ({ exif, iptc, xmp, orientation }: Metadata): boolean =>

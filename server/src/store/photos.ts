@@ -113,7 +113,7 @@ export async function addPhoto(
   { crewId, personId }: Caller,
   { photo, now, deviceMs }: Sent,
 ): Promise<PhotoAbout> {
-  const picture = await cleanPicture(Buffer.from(photo.picture, 'base64'))
+  const picture = await cleanPicture(personId, Buffer.from(photo.picture, 'base64'))
   return db.transaction(async (tx) => {
     await lockCrew(tx, crewId)
     const [before] = await tx.select(ABOUT).from(photos).where(ours(crewId, photo.id))

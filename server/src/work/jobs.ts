@@ -20,6 +20,8 @@ const utf8 = (text: string): Uint8Array => Buffer.from(text)
 
 /** What takes longer than a request may keep the others waiting, by name. */
 export const JOBS = {
+  /** For a thread to be there before it is asked for. */
+  nothing: job((_connected, _asked: null) => Promise.resolve(null)),
   writeBackup: job(async ({ db }, { crewId, nowMs }: { crewId: string; nowMs: number }) =>
     utf8(JSON.stringify(await writeBackup(db, crewId, new Date(nowMs)))),
   ),
