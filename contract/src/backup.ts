@@ -10,13 +10,12 @@ import {
 } from '@undercliff/core'
 import * as yup from 'yup'
 import type { NewSaw, Person } from './answers'
-import { backedUpPersonSchema, backedUpProfileSchema, backedUpSawSchema, rulesSchema } from './crew'
-import { kitSchemaFor } from './kit'
-import { backedUpPhotoSchema, type BackedUpPhoto } from './photos'
+import { rulesSchema } from './crew'
+import type { BackedUpPhoto } from './photos'
 import { anyName, instant, oneOf, strictObject } from './fields'
 
 /** The version of the backup format that this Undercliff writes, and the newest that it reads. */
-export const BACKUP_VERSION = 9
+export const BACKUP_VERSION = 10
 
 /** Everything of a crew's in one file. `docs/house/formats.md` describes it. */
 export interface Backup {
@@ -48,6 +47,21 @@ export interface BackupContent {
   readonly sawEntries: readonly SawEntry[]
   /** Every log, in the order in which the entries were written. */
   readonly entries: readonly Entry[]
+  /** What an earlier restore set aside; missing where nothing was. */
+  readonly setAside?: readonly SetAsideRow[]
+}
+
+/** A row of a backup that could not be brought in as what it was. */
+export interface SetAsideRow {
+  /** The list that it stood in. */
+  readonly part: string
+  readonly why: string
+  readonly row: unknown
+}
+
+/** Answer of `POST /api/backup` and of `GET /api/set-aside`. */
+export interface SetAsideAnswer {
+  readonly rows: readonly SetAsideRow[]
 }
 
 /** The outer part of a backup, checked before its checksum is. */
@@ -62,19 +76,26 @@ export const backupSchema = strictObject({
   content: yup.object().required('The content is missing.'),
 })
 
-/** What is in a backup, but for its entries, which are checked as new entries are. */
-export const backupContentSchema = strictObject({
-  crew: strictObject({
-    name: anyName(60),
-    lengths: oneOf(['mm', 'inch', 'both'], 'The unit'),
-    dates: oneOf(DATE_ORDERS, 'The way of writing days').optional(),
-    rules: rulesSchema.required(),
-  }).required(),
-  people: yup.array(backedUpPersonSchema.required()).required('The people are missing.').max(1000),
-  saws: yup.array(backedUpSawSchema.required()).required('The saws are missing.').max(1000),
-  profiles: yup.array(backedUpProfileSchema.required()).max(500),
-  kit: yup.array(yup.lazy(kitSchemaFor)).max(1000),
-  photos: yup.array(backedUpPhotoSchema.required()).max(10_000),
-  sawEntries: yup.array().max(100_000),
-  entries: yup.array().required('The entries are missing.').max(500_000),
+/** What a backup says of the crew itself. */
+export const backupCrewSchema = strictObject({
+  name: anyName(60),
+  lengths: oneOf(['mm', 'inch', 'both'], 'The unit'),
+  dates: oneOf(DATE_ORDERS, 'The way of writing days').optional(),
+  rules: rulesSchema.required(),
+})
+
+/**
+ * The parts of a backup. Their rows are checked one by one, as they are when they are first written; how many there may
+ * be is bounded by nothing but the size of the file.
+ */
+export const backupContentSchema = yup.object({
+  crew: yup.object().required('The crew is missing.'),
+  people: yup.array().required('The people are missing.'),
+  saws: yup.array().required('The saws are missing.'),
+  profiles: yup.array(),
+  kit: yup.array(),
+  photos: yup.array(),
+  sawEntries: yup.array(),
+  entries: yup.array().required('The entries are missing.'),
+  setAside: yup.array(),
 })

@@ -80,12 +80,12 @@ export const instant = () =>
 export const deviceInstant = () =>
   yup
     .string()
-    .required('The time is missing.')
     .test(
       'real',
       'A time is written like 2026-03-14T09:30:00.000Z.',
-      (text) => text !== undefined && isDeviceInstant(text),
+      (text) => text === undefined || isDeviceInstant(text),
     )
+    .required('The time is missing.')
 
 export const lengthUm = () =>
   yup

@@ -47,7 +47,7 @@ describe('a clock that is not believed', () => {
     },
   )
 
-  test('a day that a clock of 1970 could not have shown was meant, and so was one that 2126 would make impossible', () => {
+  test('a day that a clock of 1970 cannot have shown was meant, and one that 2126 makes impossible too', () => {
     const meant = [at(NOW - 90 * DAY)]
     expect(believeClock(meant, NOW, 0)).toEqual(meant)
     expect(believeClock(meant, NOW, Date.UTC(2126, 0, 1))).toEqual(meant)

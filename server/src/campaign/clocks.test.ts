@@ -67,7 +67,7 @@ const DEEDS: Readonly<Record<string, Deed>> = {
   },
 }
 
-test(`${REQUESTS} requests by devices of any clock: each is taken, and all of it comes back from a backup`, async () => {
+test(`${REQUESTS} requests by devices of any clock: each is taken, and all comes back from a backup`, async () => {
   for (let n = 0; n < LOOPS; n += 1) await harness.write(registered(loopOf(n), `C${n}`))
   const one = clocks.chain((ms) =>
     fc.record({ ms: fc.constant(ms), header: said(ms), deed: fc.constantFrom(...Object.keys(DEEDS)), n: fc.nat(999) }),

@@ -347,6 +347,22 @@ export const underWay = mysqlTable(
   ],
 )
 
+/** Rows of a backup that could not be brought in as what they were, as they stood in it. */
+export const setAside = mysqlTable(
+  'set_aside',
+  {
+    crewId: identifier('crew_id')
+      .notNull()
+      .references(() => crews.id, { onDelete: 'cascade' }),
+    id: identifier('id').notNull(),
+    part: varchar('part', { length: 20 }).notNull(),
+    why: varchar('why', { length: 500 }).notNull(),
+    /** The row, which may be anything, in a list of one. */
+    row: jsonText('row_text').$type<readonly [unknown]>().notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.crewId, table.id] })],
+)
+
 type ShedPart = 'index' | 'crew' | 'people' | 'profiles' | 'kit' | 'saw' | 'photo' | 'loop'
 
 /** What each part of a shed looked like when it was last told, for devices that ask only for what changed since. */

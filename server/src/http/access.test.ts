@@ -73,6 +73,7 @@ const CALLS: Record<string, { path: string; body?: unknown }> = {
   'delete /accounts/:personId': { path: `/accounts/${SAWYER}` },
   'get /shed': { path: '/shed' },
   'get /reach': { path: '/reach' },
+  'get /set-aside': { path: '/set-aside' },
   'put /crew': { path: '/crew', body: { name: 'Another name', lengths: 'inch' } },
   'get /wear': { path: '/wear' },
   'post /loops/:loopId/job-sheet.pdf': {

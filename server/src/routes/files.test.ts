@@ -1,9 +1,14 @@
-import { BACKUP_VERSION, type Backup, type ProblemDetails } from '@undercliff/contract'
+import { BACKUP_VERSION, type Backup, type ProblemDetails, type SetAsideAnswer } from '@undercliff/contract'
+import { DEFAULT_RULES } from '@undercliff/core'
 import { Ajv2020 } from 'ajv/dist/2020.js'
 import fc from 'fast-check'
+import { createHash } from 'node:crypto'
 import { readFileSync } from 'node:fs'
 import Papa from 'papaparse'
 import { afterAll, afterEach, beforeAll, describe, expect, test } from 'vitest'
+import { ne } from 'drizzle-orm'
+import { clearCrew } from '../campaign/clearCrew'
+import { crews } from '../database/schema'
 import { clearAll, createCrew } from '../store/crew'
 import { verifySnapshots } from '../store/refold'
 import {
@@ -30,6 +35,11 @@ afterAll(() => harness.close())
 
 const backup = async (as: As = 'lead'): Promise<Backup> => (await harness.request<Backup>('/api/backup', {}, as)).body
 const restore = (body: unknown) => harness.post<ProblemDetails | null>('/api/backup', body, 'otherLead')
+const clearOther = async (): Promise<void> => {
+  const { db } = harness.connected
+  const [other] = await db.select().from(crews).where(ne(crews.id, CREW))
+  await db.transaction((tx) => clearCrew(tx, other?.id ?? ''))
+}
 const emptyOther = async (): Promise<void> => {
   const mine = await backup()
   await harness.connected.db.transaction(clearAll)
@@ -91,6 +101,47 @@ describe('backup', () => {
       ),
       { numRuns: 15 },
     )
+  })
+
+  test('a row that is odd is set aside and named, and keeps nobody’s history out', async () => {
+    await harness.reset()
+    await harness.write(registered('whole-loop-1', 'W1'), ran('whole-loop-1', 2), ran('whole-loop-1', 3))
+    await harness.write(registered('lost-loop-1', 'L1'), ran('lost-loop-1'))
+    const good = await backup()
+    const { content } = good
+    const spoilt = content.entries.map((entry) => {
+      if (entry.kind === 'ran' && entry.tanks === 3) return { ...entry, tanks: -3 }
+      if (entry.kind === 'registered' && entry.tag === 'L1') return { ...entry, spec: { pitchClass: 'furlong' } }
+      return entry
+    })
+    const rules = { ...content.crew.rules, benchTanks: 'often' }
+    const odd = {
+      ...content,
+      crew: { ...content.crew, rules },
+      saws: content.saws.map((saw, i) => (i === 0 ? { ...saw, gaugeUm: 9_999_999 } : saw)),
+      kit: [{ id: 'kit-of-odd-kind', kind: 'anvil' }],
+      entries: [...spoilt, null, 'x', { id: 'nobody-s-entry' }],
+    }
+    const checksum = createHash('sha256').update(JSON.stringify(odd)).digest('hex')
+    await clearOther()
+    const answer = await restore({ ...good, content: odd, checksum })
+    expect(answer.status, harness.logged.slice(-2).join('\n')).toBe(200)
+    const { rows } = answer.body as unknown as SetAsideAnswer
+    expect(rows.map(({ part }) => part).sort()).toEqual([
+      ...['entries', 'entries', 'entries', 'entries', 'entries', 'entries', 'kit', 'rules', 'saws'],
+    ])
+    for (const { why } of rows) expect(why.length, why).toBeGreaterThan(10)
+    // What is right is there, and what is odd is kept, in the next backup too.
+    const { loops, saws, crew } = await harness.shed('otherLead')
+    expect([loops.map(({ tag }) => tag), saws.length]).toEqual([['W1'], content.saws.length])
+    expect(crew.rules.benchTanks).toBe(DEFAULT_RULES.benchTanks)
+    const listed = (await harness.request<SetAsideAnswer>('/api/set-aside', {}, 'otherLead')).body.rows
+    expect(listed).toHaveLength(rows.length)
+    const again = await backup('otherLead')
+    expect(again.content.setAside).toEqual(listed)
+    await clearOther()
+    expect((await restore(again)).status).toBe(200)
+    expect((await backup('otherLead')).content.entries).toEqual(again.content.entries)
   })
 
   test('a newer, a truncated, a changed and a wrong one are refused and nothing is written', async () => {

@@ -1,4 +1,6 @@
 import type { Route } from '../http/access'
+import type { SetAsideAnswer } from '@undercliff/contract'
+import { readAside } from '../store/aside'
 import { callerOf } from '../store/caller'
 import type { ImportsUnderWay } from '../store/logsSince'
 import { Refusal } from '../store/refusal'
@@ -6,15 +8,20 @@ import { TABLES, type TableName } from '../store/tables'
 import { bytesOf, deviceMsOf } from '../http/body'
 import type { RouteParts } from './parts'
 
-/** Largest backup that is read: some hundred thousand entries, and all the photographs that a crew may have. */
-const BACKUP_LIMIT = '200mb'
+/** Largest backup that is read: as large as the text of one can be, written or read, in Node. */
+const BACKUP_LIMIT = '500mb'
 /** Largest import: its rows at about a kilobyte each. */
 const IMPORT_LIMIT = '40mb'
 
 const isTable = (name: string): name is TableName => (TABLES as readonly string[]).includes(name)
 
 /** Everything in and out as files: one backup, each table as CSV, and what a spreadsheet brings. */
-export const filesRoutes = ({ workers, clock }: RouteParts, imports: ImportsUnderWay): Route[] => [
+export const filesRoutes = (parts: RouteParts, imports: ImportsUnderWay): Route[] => [
+  ...backups(parts),
+  ...tables(parts, imports),
+]
+
+const backups = ({ db, workers, clock }: RouteParts): Route[] => [
   {
     method: 'get',
     path: '/backup',
@@ -33,10 +40,25 @@ export const filesRoutes = ({ workers, clock }: RouteParts, imports: ImportsUnde
     bodyLimit: BACKUP_LIMIT,
     bytes: true,
     handle: async (request, response, session) => {
-      await workers.run(session.personId, 'restoreBackup', { caller: callerOf(session), body: bytesOf(request) })
-      response.status(204).end()
+      const asked = { caller: callerOf(session), body: bytesOf(request) }
+      const answer: SetAsideAnswer = await workers.run(session.personId, 'restoreBackup', asked)
+      // Nothing to say where all of it was brought in.
+      if (answer.rows.length === 0) response.status(204).end()
+      else response.json(answer)
     },
   },
+  {
+    method: 'get',
+    path: '/set-aside',
+    access: 'lead',
+    handle: async (_request, response, { crewId }) => {
+      const answer: SetAsideAnswer = { rows: await readAside(db, crewId) }
+      response.json(answer)
+    },
+  },
+]
+
+const tables = ({ workers, clock }: RouteParts, imports: ImportsUnderWay): Route[] => [
   {
     method: 'post',
     path: '/import',

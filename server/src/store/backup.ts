@@ -1,18 +1,5 @@
-import { createHash } from 'node:crypto'
-import {
-  BACKUP_VERSION,
-  backupContentSchema,
-  backupSchema,
-  isId,
-  isInstant,
-  isSaidInstant,
-  validate,
-  validateSawEntries,
-  type Backup,
-  type BackupContent,
-  type Person,
-} from '@undercliff/contract'
-import { admitAll, believeClock, withDefaults, type Entry, type SawEntry } from '@undercliff/core'
+import { BACKUP_VERSION, type Backup, type BackupContent, type Person, type SetAsideAnswer } from '@undercliff/contract'
+import { withDefaults } from '@undercliff/core'
 import { and, asc, eq, ne } from 'drizzle-orm'
 import type { Database, Transaction } from '../database/connect'
 import { atOneMoment } from '../database/atOneMoment'
@@ -20,16 +7,15 @@ import { duplicateKey } from '../database/errors'
 import { inChunks } from '../database/inChunks'
 import { crews, entries, kitItems, loops, people, profiles, sawEntries, saws } from '../database/schema'
 import type { Caller } from './caller'
-import { checked, checkEntries, invalid } from './checkEntries'
 import { lockCrew } from './crewLock'
 import { Refusal } from './refusal'
 import { entryOf, rowOf, sawEntryOf, sawRowOf } from './rows'
 import { sawOf } from './saws'
+import { keepAside, readAside } from './aside'
 import { kitRow, readKit } from './kit'
 import { backedUpPhotos, restorePhotos } from './photos'
+import { checksumOf, readBackup, type ReadBackup } from './readBackup'
 import { insertSnapshots, snapshotRow, type SnapshotRow } from './snapshot'
-
-const checksumOf = (content: unknown): string => createHash('sha256').update(JSON.stringify(content)).digest('hex')
 
 async function readContent(tx: Transaction, crewId: string): Promise<BackupContent> {
   const [crew] = await tx.select().from(crews).where(eq(crews.id, crewId))
@@ -44,6 +30,7 @@ async function readContent(tx: Transaction, crewId: string): Promise<BackupConte
     .where(eq(sawEntries.crewId, crewId))
     .orderBy(asc(sawEntries.arrival))
   const rows = await tx.select().from(entries).where(eq(entries.crewId, crewId)).orderBy(asc(entries.arrival))
+  const aside = await readAside(tx, crewId)
   return {
     crew: { name: crew.name, lengths: crew.lengths, dates: crew.dates, rules: withDefaults(crew.rules) },
     people: crewPeople.map(({ id, name, role, weakSide, gone }) => ({
@@ -57,6 +44,7 @@ async function readContent(tx: Transaction, crewId: string): Promise<BackupConte
     photos: await backedUpPhotos(tx, crewId),
     sawEntries: sawRows.map(sawEntryOf),
     entries: rows.map(entryOf),
+    ...(aside.length === 0 ? {} : { setAside: aside }),
   }
 }
 
@@ -72,131 +60,8 @@ export async function writeBackup(db: Database, crewId: string, now: Date): Prom
   }
 }
 
-/** What is not part of a new entry: when it was written and by whom, and what a device's clock said. */
-interface Written {
-  readonly writtenAt: string
-  readonly writtenBy: string | null
-  readonly saidAt?: string
-}
-
-/** Takes what the server added off entries, so that the rest can be checked as new ones are. */
-function withoutWritten(sent: readonly unknown[], where: string): { bare: unknown[]; written: Written[] } {
-  const written: Written[] = []
-  const bare = sent.map((one, i) => {
-    const wrong = (field: string, message: string) => invalid([{ field: `${where}[${i}]${field}`, message }])
-    if (typeof one !== 'object' || one === null) throw wrong('', 'This has to be an object.')
-    const { writtenAt, writtenBy = null, saidAt, ...rest } = one as Record<string, unknown>
-    if (!isInstant(writtenAt)) throw wrong('.writtenAt', 'There is no such time.')
-    if (saidAt !== undefined && !isSaidInstant(saidAt)) throw wrong('.saidAt', 'There is no such time.')
-    if (writtenBy !== null && !isId(writtenBy)) throw wrong('.writtenBy', 'This has to be the id of a person.')
-    written.push({ writtenAt, writtenBy, ...(saidAt === undefined ? {} : { saidAt }) })
-    return rest
-  })
-  return { bare, written }
-}
-
-/** With a time that can be: what was written down before it happened, or before anybody wrote, was a clock's mistake. */
-const asBelieved = <T extends Entry | SawEntry>(entry: T): T =>
-  believeClock([entry], Date.parse(entry.writtenAt), null)[0] ?? entry
-
-function readEntries(sent: readonly unknown[]): Entry[] {
-  const where = 'content.entries'
-  const { bare, written } = withoutWritten(sent, where)
-  return checkEntries(bare, where).map((entry, i) => asBelieved({ ...entry, ...written[i] } as Entry))
-}
-
-function readSawEntries(sent: readonly unknown[]): SawEntry[] {
-  const where = 'content.sawEntries'
-  const { bare, written } = withoutWritten(sent, where)
-  return checked(validateSawEntries(bare, where)).map((entry, i) => asBelieved({ ...entry, ...written[i] } as SawEntry))
-}
-
-/**
- * What a backup holds, once it is known to be whole and right.
- *
- * @throws Refusal when it is of a newer version, damaged or wrong
- */
-function readBackup(body: unknown): BackupContent {
-  const outer = validate<Backup>(backupSchema, body)
-  if (!outer.ok) throw invalid(outer.problems)
-  const { version, checksum, content } = outer.value
-  if (version > BACKUP_VERSION) {
-    throw new Refusal(
-      'backup-newer',
-      `It has version ${version}; this Undercliff reads up to ${BACKUP_VERSION}. Update Undercliff first.`,
-    )
-  }
-  if (checksumOf(content) !== checksum) {
-    throw new Refusal(
-      'backup-damaged',
-      'Its checksum does not match what is in it: it was cut short or changed. Nothing was read.',
-    )
-  }
-  const inner = validate<Omit<BackupContent, 'profiles' | 'kit' | 'photos' | 'sawEntries'> & Partial<BackupContent>>(
-    backupContentSchema,
-    content,
-  )
-  if (!inner.ok) throw invalid(inner.problems.map(({ field, ...rest }) => ({ field: `content.${field}`, ...rest })))
-  const { crew, profiles: read = [], kit = [], photos: pictures = [], sawEntries: log = [], ...rest } = inner.value
-  const whole: BackupContent = {
-    ...rest,
-    crew: { ...crew, rules: withDefaults(crew.rules) },
-    profiles: read,
-    kit,
-    photos: pictures,
-    sawEntries: readSawEntries(log),
-    entries: readEntries(rest.entries),
-  }
-  refuseUnknown(whole)
-  return whole
-}
-
-/** @throws Refusal when an entry names somebody, a saw or another entry that is not in the backup */
-function refuseUnknown({
-  people: known,
-  saws: knownSaws,
-  entries: log,
-  sawEntries: sawLog,
-  photos: pictures = [],
-}: BackupContent): void {
-  const persons = new Set<string | null>([null, ...known.map(({ id }) => id)])
-  const sawIds = new Set(knownSaws.map(({ id }) => id))
-  const struck = new Map(sawLog.map(({ id, sawId }) => [id, sawId]))
-  const wrong = (where: string, message: string) => invalid([{ field: `content.${where}`, message }])
-  const refuseStrangers = (where: string, { personId, writtenBy }: Entry | SawEntry): void => {
-    if (!persons.has(personId)) throw wrong(`${where}.personId`, 'Nobody in the backup has this id.')
-    if (!persons.has(writtenBy)) throw wrong(`${where}.writtenBy`, 'Nobody in the backup has this id.')
-  }
-  const loopIds = new Set(log.map(({ loopId }) => loopId))
-  for (const [i, { personId, sawId, loopId }] of pictures.entries()) {
-    const where = `photos[${i}]`
-    if (!persons.has(personId)) throw wrong(`${where}.personId`, 'Nobody in the backup has this id.')
-    if (sawId === undefined ? !loopIds.has(loopId) : !sawIds.has(sawId))
-      throw wrong(where, 'What it is of is not in the backup.')
-  }
-  log.forEach((entry, i) => {
-    refuseStrangers(`entries[${i}]`, entry)
-    if (entry.kind === 'fitted' && !sawIds.has(entry.sawId))
-      throw wrong(`entries[${i}].sawId`, 'There is no such saw in the backup.')
-  })
-  sawLog.forEach((entry, i) => {
-    refuseStrangers(`sawEntries[${i}]`, entry)
-    if (!sawIds.has(entry.sawId)) throw wrong(`sawEntries[${i}].sawId`, 'There is no such saw in the backup.')
-    if (entry.kind === 'sawCorrected' && struck.get(entry.strikes) !== entry.sawId)
-      throw wrong(`sawEntries[${i}].strikes`, 'The entry to strike out is not in the log of this saw.')
-  })
-}
-
-/** Logs by loop, each entry admitted to the log before it. What a wrong clock wrote was written all the same. */
-function admittedLogs(sent: readonly Entry[]): ReadonlyMap<string, readonly Entry[]> {
-  const { logs, problems } = admitAll(sent, Infinity)
-  if (problems.length > 0)
-    throw invalid(problems.map(({ at, field, ...rest }) => ({ ...rest, field: `content.entries[${at}].${field}` })))
-  return logs
-}
-
-async function insertAll(tx: Transaction, crewId: string, { crew, ...content }: BackupContent): Promise<void> {
-  const logs = admittedLogs(content.entries)
+async function insertAll(tx: Transaction, crewId: string, { content: all, logs, setAside }: ReadBackup): Promise<void> {
+  const { crew, ...content } = all
   await tx.update(crews).set(crew).where(eq(crews.id, crewId))
   const known = new Set(
     (await tx.select({ id: people.id }).from(people).where(eq(people.crewId, crewId))).map(({ id }) => id),
@@ -228,6 +93,7 @@ async function insertAll(tx: Transaction, crewId: string, { crew, ...content }: 
   )
   await insertSnapshots(tx, registered)
   await restorePhotos(tx, crewId, content.photos ?? [])
+  await keepAside(tx, crewId, setAside)
 }
 
 /** The person in a backup whose name the database takes for that of somebody here. */
@@ -271,13 +137,15 @@ async function takeOverName(
 }
 
 /**
- * Reads a backup into a crew that has nothing yet but the lead who reads it: all of it or none.
+ * Reads a backup into a crew that has nothing yet but the lead who reads it: all of it or none. A row that is odd is
+ * kept aside, and named.
  *
+ * @returns what is set aside
  * @throws Refusal when the crew has something already, or the backup cannot be read
  */
-export async function restoreBackup(db: Database, caller: Caller, body: unknown): Promise<void> {
+export async function restoreBackup(db: Database, caller: Caller, body: unknown): Promise<SetAsideAnswer> {
   const { crewId, personId } = caller
-  const content = readBackup(body)
+  const read = readBackup(body)
   await db.transaction(async (tx) => {
     await lockCrew(tx, crewId)
     const others = [
@@ -297,8 +165,8 @@ export async function restoreBackup(db: Database, caller: Caller, body: unknown)
         'A backup is read into an empty shed only. Start one with ./start --fresh --empty.',
       )
     try {
-      await takeOverName(tx, caller, content)
-      await insertAll(tx, crewId, content)
+      await takeOverName(tx, caller, read.content)
+      await insertAll(tx, crewId, read)
     } catch (error) {
       const key = duplicateKey(error)
       const clash = error instanceof Refusal && ['saw-occupied', 'tag-taken'].includes(error.problem.code)
@@ -306,4 +174,5 @@ export async function restoreBackup(db: Database, caller: Caller, body: unknown)
       throw new Refusal('backup-damaged', 'Two things in it have the same id, tag, name or saw. Nothing was read.')
     }
   })
+  return { rows: read.setAside.map(({ part, why, row }) => ({ part, why, row })) }
 }

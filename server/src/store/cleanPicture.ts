@@ -37,7 +37,8 @@ export async function cleanPicture(who: string, sent: Buffer): Promise<Buffer> {
       return await asJpeg(sent)
     } catch {
       throw notAPicture(
-        `That file cannot be read as a picture: it is damaged, cut short, or has more than ${MOST_PIXELS / 1e6} million pixels.`,
+        'That file cannot be read as a picture: it is damaged, cut short, ' +
+          `or has more than ${MOST_PIXELS / 1e6} million pixels.`,
       )
     }
   })

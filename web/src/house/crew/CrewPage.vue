@@ -18,6 +18,7 @@ import { deleteProfile, postBackup, putCrew } from '../../remote/api'
 import { useNotices } from '../../remote/notices'
 import { useSession } from '../../remote/sessionStore'
 import { useShed } from '../../remote/shedStore'
+import AsidePanel from './AsidePanel.vue'
 import PeoplePanel from './PeoplePanel.vue'
 import RadioChoice from '../../parts/RadioChoice.vue'
 
@@ -53,16 +54,21 @@ const TABLES = [
 ]
 const empty = computed(() => shed.loops.length === 0 && shed.saws.length === 0 && shed.people.length <= 1)
 const router = useRouter()
+/** Backups that were brought back on this page: what they left aside is asked for anew. */
+const restored = ref(0)
 
 async function restore(event: Event): Promise<void> {
   const input = event.target as HTMLInputElement
   const [file] = input.files ?? []
   if (file === undefined) return
   try {
-    await postBackup(await file.text())
+    const aside = await postBackup(await file.text())
     await shed.load()
-    notices.say('The backup is in the shed.')
-    await router.push({ name: 'shed' })
+    const odd = aside?.rows.length ?? 0
+    const but = odd === 1 ? ', but for one row that is set aside' : `, but for ${odd} rows that are set aside`
+    notices.say(`The backup is in the shed${odd === 0 ? '' : but}.`)
+    await router.push({ name: odd === 0 ? 'shed' : 'crew' })
+    restored.value += 1
   } catch (error) {
     wrong.value = (error as Error).message
   } finally {
@@ -185,6 +191,7 @@ async function change({
           </button>
         </p>
       </section>
+      <AsidePanel v-if="session.isLead" :key="restored" />
       <section class="sheet stack">
         <h2>In and out</h2>
         <p v-if="session.isLead" class="row">
