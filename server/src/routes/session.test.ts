@@ -183,6 +183,29 @@ describe('a shared bench device', () => {
     expect((await back.fetch('/api/accounts')).status).toBe(403)
   })
 
+  test('a PIN that is taken away, by oneself or a lead, ends what was opened by it and nothing else', async () => {
+    for (const taken of ['by oneself', 'by a lead'] as const) {
+      await harness.reset()
+      await letIn()
+      await harness.send('PUT', `/api/accounts/${PERSON}`, {
+        ...{ login: 'ottoline', password: SET_UP.password, role: 'lead' },
+      })
+      const bram = await signIn()
+      await bram.fetch('/api/pin', { method: 'PUT', body: { pin: '4711' } })
+      const lead = await signIn(SET_UP.password, 'ottoline')
+      await lead.fetch('/api/session/shared', { method: 'PUT', body: { shared: true } })
+      const bench = await Client.enter(here(), '/api/session/switch', { personId: SAWYER, pin: '4711' }, lead)
+      expect((await bench.fetch('/api/shed')).status).toBe(200)
+      const gone =
+        taken === 'by oneself'
+          ? await bram.fetch('/api/pin', { method: 'PUT', body: { pin: null } })
+          : await harness.send('PUT', `/api/accounts/${SAWYER}/pin`, { pin: null })
+      expect(gone.status, taken).toBeLessThan(300)
+      expect((await bench.fetch('/api/shed')).status, taken).toBe(401)
+      expect((await bram.fetch('/api/shed')).status, taken).toBe(200)
+    }
+  })
+
   test('a PIN cannot be guessed through', async () => {
     await letIn()
     await harness.send('PUT', `/api/accounts/${PERSON}`, { login: 'ottoline', password: SET_UP.password, role: 'lead' })

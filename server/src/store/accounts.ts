@@ -266,22 +266,30 @@ export async function changePassword(
 }
 
 /**
- * Sets one's own PIN, or takes it away.
+ * Sets somebody's PIN, or takes it away and ends the sessions that were opened by it.
  *
+ * @returns whether they can sign in at all
  * @throws Refusal after too many changes
  */
 export async function changePin(
   db: Database,
   tries: Tries,
-  { crewId, personId }: Session,
+  { crewId, personId }: Pick<Session, 'crewId' | 'personId'>,
   pin: string | null,
-): Promise<void> {
+): Promise<boolean> {
   if (pin !== null) await tries.countChange(personId)
   const pinHash = pin === null ? null : await hashSecret(pin)
-  await db
-    .update(accounts)
-    .set({ pinHash })
-    .where(and(eq(accounts.crewId, crewId), eq(accounts.personId, personId)))
+  return db.transaction(async (tx) => {
+    const [{ affectedRows }] = await tx
+      .update(accounts)
+      .set({ pinHash })
+      .where(and(eq(accounts.crewId, crewId), eq(accounts.personId, personId)))
+    if (pin === null)
+      await tx
+        .delete(sessions)
+        .where(and(eq(sessions.crewId, crewId), eq(sessions.personId, personId), eq(sessions.byPin, true)))
+    return affectedRows > 0
+  })
 }
 
 /** Whether the crew that signs in here is the invented one that ships. */

@@ -6,7 +6,7 @@ export const invalid = (problems: readonly FieldProblem[]): Refusal =>
   new Refusal('invalid', `${problems[0]?.field ?? ''}: ${problems[0]?.message ?? 'not right'}`, problems)
 
 /** @throws Refusal that names every field that is not right */
-export function checked<T>(validated: Validated<T>): T {
+function checked<T>(validated: Validated<T>): T {
   if (!validated.ok) throw invalid(validated.problems)
   return validated.value
 }

@@ -3,9 +3,8 @@ import { and, eq, sql } from 'drizzle-orm'
 import type { Database } from '../database/connect'
 import { duplicateKey } from '../database/errors'
 import { accounts, crews, people, sessions } from '../database/schema'
-import { needAnotherLead } from './accounts'
+import { changePin, needAnotherLead } from './accounts'
 import { lockCrew } from './crewLock'
-import { hashSecret } from './passwords'
 import { Refusal } from './refusal'
 import type { Tries } from './tries'
 
@@ -74,12 +73,6 @@ export async function setPinOf(
 ): Promise<void> {
   const { gone } = await personOf(db, crewId, personId)
   if (gone) throw new Refusal('no-such-person', 'They have left the crew. Take them back first.')
-  if (pin !== null) await tries.countChange(personId)
-  const pinHash = pin === null ? null : await hashSecret(pin)
-  const [{ affectedRows }] = await db
-    .update(accounts)
-    .set({ pinHash })
-    .where(and(eq(accounts.crewId, crewId), eq(accounts.personId, personId)))
-  if (affectedRows === 0)
+  if (!(await changePin(db, tries, { crewId, personId }, pin)))
     throw new Refusal('no-such-account', 'Give them a sign-in first: a PIN is only a quicker way to take over.')
 }

@@ -1,5 +1,4 @@
 import { validate, type FieldProblem, type Validated } from '@undercliff/contract'
-import type { Schema } from 'yup'
 
 /** A row of a backup that cannot be brought in as what it is, with the reason. */
 export interface OddRow {
@@ -36,7 +35,7 @@ export function sift<T>(
 export const siftBy = <T>(
   part: string,
   rows: readonly unknown[],
-  schema: (row: unknown) => Schema<unknown>,
+  schema: (row: unknown) => Parameters<typeof validate>[0],
 ): Sifted<T> => sift(part, rows, (row) => validate<T>(schema(row), row))
 
 /** What one row is wrong with. */
