@@ -4,9 +4,12 @@ import { Ajv2020 } from 'ajv/dist/2020.js'
 import fc from 'fast-check'
 import { createHash } from 'node:crypto'
 import { readFileSync } from 'node:fs'
+import { createConnection } from 'mysql2/promise'
+import { Readable } from 'node:stream'
 import Papa from 'papaparse'
 import { afterAll, afterEach, beforeAll, describe, expect, test } from 'vitest'
-import { ne } from 'drizzle-orm'
+import { ne, sql } from 'drizzle-orm'
+import { databaseUrl } from '../fixtures/databaseUrl'
 import { clearCrew } from '../campaign/clearCrew'
 import { crews } from '../database/schema'
 import { clearAll, createCrew } from '../store/crew'
@@ -212,6 +215,49 @@ describe('tables', () => {
     const written = (await rowsOf('log')).filter(({ kind }) => kind === 'ran').map(({ note }) => note)
     expect(written).toEqual(["'=1+1", "'+cmd", "'-2", "'@sum", 'two\nlines, "quoted"'])
   })
+})
+
+test('whatever stands in a note, two readers that are not ours find the same cells, and no formula', async () => {
+  await harness.reset()
+  const unit = fc.constantFrom(...Array.from('a\n;,"\t =+-@|%\'\u2028\u0085ü'))
+  const notes = fc.sample(fc.string({ unit, minLength: 1, maxLength: 12 }), { numRuns: 150, seed: 17 })
+  notes.push('two\nlines', '\n=1+1', 'a;=1+1', 'a\t@x', '"', '""', ';', '\n')
+  await harness.write(registered('noted-in-csv-2', 'NOTED'))
+  for (let from = 0; from < notes.length; from += 40)
+    await harness.write(...notes.slice(from, from + 40).map((note) => ({ ...ran('noted-in-csv-2'), note })))
+  const response = await fetch(harness.address('/api/tables/log.csv'), { headers: harness.headers('lead') })
+  const text = await response.text()
+  const [head = [], ...rows] = Papa.parse<string[]>(text, { skipEmptyLines: true }).data
+  const column = head.indexOf('note')
+  const cells = rows.map((row) => row[column] ?? '')
+  expect(cells).toHaveLength(notes.length + 1)
+
+  // MariaDB reads the same bytes as CSV: quotes doubled, nothing escaped.
+  const { db } = harness.connected
+  await db.execute(sql.raw('drop table if exists read_by_another'))
+  const columns = head.map((_name, i) => `c${i} text character set utf8mb4`).join(', ')
+  await db.execute(sql.raw(`create table read_by_another (n int auto_increment primary key, ${columns})`))
+  const into = head.map((_name, i) => `c${i}`).join(', ')
+  const other = await createConnection({ uri: databaseUrl() })
+  await other.query({
+    sql: `load data local infile 'log.csv' into table read_by_another character set utf8mb4
+      fields terminated by ',' optionally enclosed by '"' escaped by '' lines terminated by '\\r\\n'
+      ignore 1 lines (${into})`,
+    infileStreamFactory: () => Readable.from([Buffer.from(text)]),
+  })
+  await other.end()
+  const [read] = (await db.execute(
+    sql.raw(`select c${column} as note from read_by_another order by n`),
+  )) as unknown as [{ note: string }[]]
+  await db.execute(sql.raw('drop table read_by_another'))
+  expect(read.map(({ note }) => note)).toEqual(cells)
+
+  const bare = (one: string): string => one.replaceAll("'", '')
+  expect(cells.slice(1).map(bare)).toEqual(notes.map(bare))
+  // However a spreadsheet is set to part cells and rows, none begins a formula.
+  for (const cell of cells)
+    for (const part of cell.split(/[;\t\n\u0085\u2028]/))
+      expect(part, JSON.stringify(cell)).not.toMatch(/^\s*[=+\-@|%]/)
 })
 
 describe('a spreadsheet', () => {

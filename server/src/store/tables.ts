@@ -125,8 +125,16 @@ async function rowsOf(db: Database, crewId: string, table: TableName): Promise<R
   }
 }
 
-/** What a spreadsheet takes for a formula, or would once it has cut the blanks before it. */
-const FORMULA = /^[\s\u0000]*[=+\-@\uff1d\uff0b\uff0d\uff20|%]/u
+/**
+ * Where a spreadsheet takes a cell for a formula, or would once it has cut the blanks before it: at its beginning, and
+ * after what another setting of the same spreadsheet parts cells or rows at, whatever the quotes around them say.
+ */
+const FORMULA = /(?<=(?:^|[;\t\r\n\v\f\u0085\u2028\u2029])[\s\u0000]*)[=+\-@\uff1d\uff0b\uff0d\uff20|%]/gu
+/** What no reader is to take for the end of a cell or a row: cells that have it are quoted. */
+const PARTS = /[;\t\r\n\v\f\u0085\u2028\u2029]/u
+
+/** A cell that is text to every spreadsheet. */
+const asText = (value: string): string => value.replace(FORMULA, "'$&").replace(/^(?=[\t\r])/, "'")
 
 /**
  * A table as CSV (RFC 4180, UTF-8, CRLF, a header). Cells that a spreadsheet would take for a
@@ -136,9 +144,10 @@ export async function writeTable(db: Database, crewId: string, table: TableName)
   return stringify(await rowsOf(db, crewId, table), {
     header: true,
     record_delimiter: 'windows',
+    quoted_match: PARTS,
     cast: {
       boolean: (value) => (value ? 'yes' : 'no'),
-      string: (value) => (FORMULA.test(value) || /^[\t\r]/.test(value) ? `'${value}` : value),
+      string: asText,
     },
   })
 }
