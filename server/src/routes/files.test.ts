@@ -227,7 +227,7 @@ test('whatever stands in a note, two readers that are not ours find the same cel
     await harness.write(...notes.slice(from, from + 40).map((note) => ({ ...ran('noted-in-csv-2'), note })))
   const response = await fetch(harness.address('/api/tables/log.csv'), { headers: harness.headers('lead') })
   const text = await response.text()
-  // RFC 4180: outside of quotes there are no breaks but those between rows, nor anything else that parts cells anywhere.
+  // RFC 4180: outside of quotes no break but between rows, nor anything else that parts cells anywhere.
   const outside = text.replace(/"(?:[^"]|"")*"/g, '').replaceAll('\r\n', '')
   expect(outside).not.toMatch(/[\r\n;\t\u2028\u0085"]/)
   const [head = [], ...rows] = Papa.parse<string[]>(text, { skipEmptyLines: true }).data
