@@ -51,8 +51,9 @@ const ids = fc.oneof({ weight: 4, arbitrary: fc.uuid() }, fc.constantFrom('one-i
 /** A good entry with some of its fields spoilt. */
 const spoiltEntry = fc
   .tuple(
-    fc.constantFrom<string>(...ENTRY_KINDS, ...SAW_ENTRY_KINDS),
-    fc.array(fc.tuple(fc.constantFrom(...fields), nasty), { maxLength: 4 }),
+    // What the body is of as often as anything else.
+    fc.oneof(fc.constantFrom('ran', 'measured'), fc.constantFrom<string>(...ENTRY_KINDS, ...SAW_ENTRY_KINDS)),
+    fc.array(fc.tuple(fc.constantFrom(...fields), nasty), { maxLength: 2 }),
     ids,
   )
   .map(([kind, changes, id]) => {

@@ -21,7 +21,9 @@ const said = computed(() => {
   if (model.value !== null) return sayWhen(model.value)
   return typed.value.trim() === '' ? '' : `Not read: write it like ${example.value}, or “yesterday 15:00”.`
 })
+let byHand = false
 function type(event: Event): void {
+  byHand = true
   typed.value = (event.target as HTMLInputElement).value
   model.value = at.value?.toISOString() ?? null
 }
@@ -30,6 +32,13 @@ const field = ref<HTMLInputElement | null>(null)
 watchEffect(() => {
   field.value?.setCustomValidity(model.value === null ? said.value : '')
 })
+/** What was typed before the shed said how the crew writes days is read anew. */
+watch(
+  () => shed.dates,
+  () => {
+    if (byHand && typed.value !== '') model.value = at.value?.toISOString() ?? null
+  },
+)
 watch(
   model,
   (value) => {
