@@ -319,7 +319,9 @@ test('a spreadsheet takes no cell for a formula, whatever blanks are before it',
   const csv = (await harness.request<string>('/api/tables/log.csv')).body
   const { data } = parse<{ note: string }>(csv, { header: true, skipEmptyLines: true })
   const written = data.map(({ note }) => note).filter((note) => note !== '')
-  expect(written).toEqual([...notes.slice(0, -1).map((note) => `'${note}`), 'plain = text'])
+  const bare = (note: string): string => note.replaceAll("'", '')
+  expect(written.map(bare)).toEqual(notes)
+  expect(written.filter((note) => !note.startsWith("'"))).toEqual(['plain = text'])
 })
 
 describe('clocks that are wrong', () => {

@@ -129,12 +129,14 @@ async function rowsOf(db: Database, crewId: string, table: TableName): Promise<R
  * Where a spreadsheet takes a cell for a formula, or would once it has cut the blanks before it: at its beginning, and
  * after what another setting of the same spreadsheet parts cells or rows at, whatever the quotes around them say.
  */
-const FORMULA = /(?<=(?:^|[;\t\r\n\v\f\u0085\u2028\u2029])[\s\u0000]*)[=+\-@\uff1d\uff0b\uff0d\uff20|%]/gu
+const BEGINS = '[\\s\\u0000]*[=+\\-@\\uff1d\\uff0b\\uff0d\\uff20|%]'
+const FIRST = new RegExp(`^${BEGINS}|^[\\t\\r]`, 'u')
+const LATER = new RegExp(`(?<=[;\\t\\r\\n\\v\\f\\u0085\\u2028\\u2029])(?=${BEGINS})`, 'gu')
 /** What no reader is to take for the end of a cell or a row: cells that have it are quoted. */
 const PARTS = /[;\t\r\n\v\f\u0085\u2028\u2029]/u
 
 /** A cell that is text to every spreadsheet. */
-const asText = (value: string): string => value.replace(FORMULA, "'$&").replace(/^(?=[\t\r])/, "'")
+const asText = (value: string): string => (FIRST.test(value) ? "'" : '') + value.replace(LATER, "'")
 
 /**
  * A table as CSV (RFC 4180, UTF-8, CRLF, a header). Cells that a spreadsheet would take for a
