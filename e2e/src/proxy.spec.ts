@@ -43,7 +43,10 @@ http {
     listen ${BEYOND}:${this.port} ssl; server_name ${NAME};
     ssl_certificate ${at('crt')}; ssl_certificate_key ${at('key')};
     client_max_body_size 200m;
-    location / { proxy_pass http://127.0.0.1:${upstream}; ${passes.map((line) => `proxy_set_header ${line};`).join(' ')} }
+    location / {
+      proxy_pass http://127.0.0.1:${upstream};
+      ${passes.map((line) => `proxy_set_header ${line};`).join(' ')}
+    }
   }
 }`,
     )

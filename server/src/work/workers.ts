@@ -51,6 +51,7 @@ export class Workers {
   /** In a thread; while it takes long, another is made ready, so that who asks next waits for none to start. */
   private async inThread(order: Order): Promise<Outcome> {
     const ready = setTimeout(() => {
+      // One that cannot be started now is started by who needs it, and whoever that is hears why.
       if (this.threads.threads.length < THREADS)
         void this.threads.run({ name: 'nothing', asked: null }).catch(() => null)
     }, LONG_MS).unref()

@@ -251,8 +251,7 @@ export const postJobSheet = async (loopId: string, wanted: Sharpening): Promise<
   (
     await request(`/loops/${loopId}/job-sheet.pdf`, withText('POST', JSON.stringify(wanted), { withinMs: FILE_MS }))
   ).blob()
-/** Sends a backup as it stands in its file; the server says what is wrong with it. */
 export const fetchAside = (): Promise<SetAsideAnswer> => call('/set-aside')
-/** Nothing where all of it was brought in, else what is set aside. */
+/** Sends a backup as it stands in its file. Nothing comes where all of it was brought in, else what is set aside. */
 export const postBackup = (text: string): Promise<SetAsideAnswer | undefined> =>
   call('/backup', withText('POST', text, { withinMs: FILE_MS }))

@@ -54,7 +54,7 @@ export const useLoop = defineStore('loop', () => {
 
   /** Brings a loop up by the tag in the address. */
   async function open(tag: string): Promise<void> {
-    if (shed.loopByTag(tag) === undefined) await shed.look()
+    if (shed.loopByTag(tag) === undefined) await shed.load()
     const card = shed.loopByTag(tag)
     if (card === undefined) {
       // Only a shed that answered can say that it has no such loop.

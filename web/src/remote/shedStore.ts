@@ -60,6 +60,8 @@ export const useShed = defineStore('shed', () => {
   let latest: Promise<void> = Promise.resolve()
   /** The number of the latest question while it has no answer; null when none is on its way. */
   let open: number | null = null
+  /** When it was last heard, by a clock that nobody sets. */
+  let heardMs = -Infinity
   let waitMs = FIRST_WAIT_MS
   let again: ReturnType<typeof setTimeout> | undefined
   /** Answers to entries that were taken. */
@@ -73,6 +75,7 @@ export const useShed = defineStore('shed', () => {
   let keeping: ReturnType<typeof setTimeout> | undefined
   function heard(): void {
     heardAt.value = Date.now()
+    heardMs = performance.now()
     void keep(HEARD, String(heardAt.value))
   }
   /** Logs are read on once nobody waits for the page. */
@@ -112,7 +115,7 @@ export const useShed = defineStore('shed', () => {
 
   /** As {@link load} for who only opens a screen: a question on its way will do, and so will an answer just heard. */
   async function look(): Promise<void> {
-    const fresh = loaded.value && !away.value && Date.now() - (heardAt.value ?? 0) < FRESH_MS
+    const fresh = loaded.value && !away.value && performance.now() - heardMs < FRESH_MS
     if (open !== null) await settled()
     else if (!fresh) await load()
   }

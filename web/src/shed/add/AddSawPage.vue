@@ -103,7 +103,7 @@ async function save(): Promise<void> {
     sending.value = false
   }
   notices.say(`${saw.nickname} is in the shed: ${saySawFit(saw)}.`)
-  void shed.look()
+  void shed.load()
   // What was typed while the network was slow is of the next one, and stays.
   if (JSON.stringify(form.value) !== sent) return
   beginAgain()

@@ -84,7 +84,7 @@ function load(): Promise<void> {
   return fetching
 }
 async function fetchIt(): Promise<void> {
-  if (saw.value === undefined) await shed.look()
+  if (saw.value === undefined) await shed.load()
   missing.value = saw.value === undefined && shed.loaded
   if (saw.value === undefined) return
   try {
