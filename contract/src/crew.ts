@@ -169,6 +169,7 @@ export const rulesSchema = strictObject({
     .max(PRICE_NAMES.length, 'There are three such prices.')
     .default(undefined)
     .optional(),
+  learnedVersion: yup.number().integer().min(0).optional(),
   pace: strictObject({ touchUp: times(), routine: times(), grind: times() }).default(undefined).optional(),
   signCounts: counts().default(undefined).optional(),
 })

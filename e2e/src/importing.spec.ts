@@ -163,7 +163,7 @@ test('an XLSX comes in as a CSV does', async ({ page, open }) => {
 
 test('five thousand rows are looked at in a worker, and can be stopped', async ({ page, open }) => {
   await open('/import')
-  const rows = Array.from({ length: 5000 }, (_, i) => `R${i},3/8 std,1.5,72,semi,,6.${i % 10}`).join('\n')
+  const rows = Array.from({ length: 5000 }, (_, i) => `Row ${i},3/8 std,1.5,72,semi,,6.${i % 10}`).join('\n')
   const file = {
     name: 'many.csv',
     mimeType: 'text/csv',

@@ -1,3 +1,4 @@
+import type { ShedAnswer } from '@undercliff/contract'
 import { expect, logOf, setUp, test } from './testing'
 import { Undercliff } from './undercliff'
 
@@ -98,6 +99,29 @@ test('the house chooses its files, and every loop names the one for its wear', a
   await page.getByRole('radio', { name: /^One file for life/ }).click()
   await page.getByRole('button', { name: 'Let it hold' }).click()
   await expect(page.getByText('One file for life: every loop is worked out again.')).toBeVisible()
+})
+
+test('what is typed into the house rules stays while the shed answers anew, and what a lead changed is told', async ({
+  page,
+  open,
+  undercliff,
+}) => {
+  await open('/rules?chapter=limits')
+  const reserve = page.getByLabel('Kept above the witness mark')
+  const evenness = page.getByLabel('Cutters count as even within')
+  await expect(reserve).toBeEnabled()
+  await reserve.fill('.40 mm')
+  const { crew } = await undercliff.json<ShedAnswer>('/api/shed')
+  const { version, evennessUm, reserveUm } = crew.rules
+  await undercliff.send('PUT', '/api/rules', { version, evennessUm: evennessUm + 50, reserveUm: reserveUm + 50 })
+  // The other limit follows what somebody else saved; the typed one stays, with what is known now beside it.
+  await expect(evenness).toHaveValue(((evennessUm + 50) / 1000).toFixed(2), { timeout: 10_000 })
+  await expect(reserve).toHaveValue('.40 mm')
+  await expect(page.getByText(`changed to ${((reserveUm + 50) / 1000).toFixed(2)} meanwhile`)).toBeVisible()
+  await page.getByRole('button', { name: 'Save limits and prices' }).click()
+  await page.getByRole('button', { name: 'Let it hold' }).click()
+  await expect(page.getByText('Limits and prices changed; every loop is worked out again.')).toBeVisible()
+  await expect(reserve).toHaveValue('0.4')
 })
 
 test('a wrong address says so', async ({ page, open }) => {

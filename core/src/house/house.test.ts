@@ -61,6 +61,7 @@ describe('house rules', () => {
       wheelPerLoopMinor: 60,
       shopFeeMinor: 1600,
       saidPrices: [],
+      learnedVersion: 0,
       pace: { touchUp: 1, routine: 1, grind: 1 },
       signCounts: {},
     } satisfies HouseRules)

@@ -22,8 +22,18 @@ export interface Prices {
   readonly saidPrices: readonly PriceName[]
 }
 
-/** What a crew works by. A verdict says under which version it was made. */
-export interface HouseRules extends Schools, Prices {
+/** What a crew's logs teach of it: never typed, and nobody's decision. */
+export interface Learned {
+  /** Grows with what is learned, and with nothing else. */
+  readonly learnedVersion: number
+  /** So many times the starting times a sharpening takes on this crew. */
+  readonly pace: Pace
+  /** How often each cause was found behind each sign. */
+  readonly signCounts: Readonly<Record<string, number>>
+}
+
+/** What a crew works by, with what was learned beside it. A verdict says under which version it was made. */
+export interface HouseRules extends Schools, Prices, Learned {
   readonly version: number
   /** How far below target a depth-gauge setting may be before the gauges are lowered. */
   readonly gaugeHighUm: Um
@@ -47,10 +57,6 @@ export interface HouseRules extends Schools, Prices {
   readonly shopDays: number
   /** Whether worn or struck loops are kept for stumps and soil-covered wood. */
   readonly dirtyDuty: boolean
-  /** So many times the starting times a sharpening takes on this crew: learned from its sharpenings, never typed. */
-  readonly pace: Pace
-  /** How often each cause was found behind each sign: counted from its logs, never typed. */
-  readonly signCounts: Readonly<Record<string, number>>
 }
 
 /** So many times the starting times, by kind of sharpening. */
@@ -93,12 +99,22 @@ export const DEFAULT_RULES: HouseRules = {
   wheelPerLoopMinor: 60,
   shopFeeMinor: 1600,
   saidPrices: [],
+  learnedVersion: 0,
   pace: { touchUp: 1, routine: 1, grind: 1 },
   signCounts: {},
 }
 
 /** Rules as they were kept, with what a later version added to them. */
 export const withDefaults = (rules: Partial<HouseRules>): HouseRules => ({ ...DEFAULT_RULES, ...rules })
+
+/** What a lead decides, and what the logs taught, each to be kept by itself. */
+export function partedRules(rules: HouseRules): {
+  readonly decided: Omit<HouseRules, keyof Learned>
+  readonly learned: Learned
+} {
+  const { learnedVersion, pace, signCounts, ...decided } = rules
+  return { decided, learned: { learnedVersion, pace, signCounts } }
+}
 
 /**
  * Prices that nobody on the crew has said yet, of those that decide for this house.

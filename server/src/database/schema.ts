@@ -17,6 +17,7 @@ import {
   type HouseRules,
   type KitGone,
   type KitKind,
+  type Learned,
   type LengthPreference,
   type LoopCard,
   type LoopState,
@@ -53,7 +54,9 @@ export const crews = mysqlTable(
     name: varchar('name', { length: 60 }).notNull(),
     lengths: varchar('lengths', { length: 8 }).$type<LengthPreference>().notNull(),
     dates: varchar('dates', { length: 10 }).$type<DateOrder>().notNull().default('dayFirst'),
-    rules: jsonText('rules').$type<HouseRules>().notNull(),
+    /** What a lead decides. What was learned stood here too once, and holds until something is learned anew. */
+    rules: jsonText('rules').$type<Partial<HouseRules>>().notNull(),
+    learned: jsonText('learned').$type<Learned>(),
     /** Grows by one with every change to anything of the crew's. */
     revision: int('revision').notNull().default(0),
     /** The invented crew that ships; its sign-ins are said on the sign-in screen. */

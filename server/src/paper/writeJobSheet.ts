@@ -1,7 +1,8 @@
-import { jobSheetOf, planSharpening, withDefaults, type Sharpening, type SharpeningPlan } from '@undercliff/core'
+import { jobSheetOf, planSharpening, type Sharpening, type SharpeningPlan } from '@undercliff/core'
 import { and, eq } from 'drizzle-orm'
 import type { Database } from '../database/connect'
 import { crews, snapshots } from '../database/schema'
+import { rulesOf } from '../store/crewLock'
 import { Refusal } from '../store/refusal'
 import { printJobSheet } from './printJobSheet'
 
@@ -23,7 +24,7 @@ export async function writeJobSheet(
     .from(snapshots)
     .where(and(eq(snapshots.crewId, crewId), eq(snapshots.loopId, loopId)))
   if (crew === undefined || row === undefined) throw new Refusal('no-such-loop', 'There is no such loop.')
-  const rules = withDefaults(crew.rules)
+  const rules = rulesOf(crew)
   const plan = planSharpening({ ...row.state, decision: null }, rules, wanted)
   if (plan.refusal !== null && !ONLY_WHEN_BEGUN.has(plan.refusal))
     throw new Refusal('nothing-to-print', 'This loop is not sharpened like that.')

@@ -2,6 +2,8 @@ import type { KitAnswer } from '@undercliff/contract'
 import type { KitItem } from '@undercliff/core'
 import { afterAll, beforeAll, beforeEach, describe, expect, test } from 'vitest'
 import { corrected, CREW, Harness, registered, sharpened } from '../fixtures/harness'
+import { verifySnapshots } from '../store/refold'
+import { changeLearned } from '../store/rules'
 
 let harness: Harness
 beforeAll(async () => {
@@ -85,6 +87,23 @@ describe('how long sharpenings take', () => {
     const typed = { version: 1, shopDays: 9, pace: { touchUp: 1, routine: 1, grind: 1 } }
     expect((await harness.send('PUT', '/api/rules', typed)).status).toBe(200)
     expect(await pace()).toEqual(crew.rules.pace)
+  })
+
+  // Seen to fail while both were kept in one place: whichever was worked out first and written last undid the other.
+  test('what is learned and what a lead decides meet: neither is refused, and neither undoes the other', async () => {
+    await harness.write(registered('loop-timed'), ...[1, 2, 3, 4, 5, 6].map((i) => timed(i, 60)))
+    await expect.poll(pace, { timeout: 20_000 }).toMatchObject({ routine: expect.closeTo(2.3, 0) as number })
+    for (let i = 1; i <= 4; i += 1) {
+      const learned = { pace: { touchUp: 1, routine: 1 + i / 10, grind: 1 }, signCounts: {} }
+      const [saved] = await Promise.all([
+        harness.send('PUT', '/api/rules', { version: i, shopDays: 10 + i }),
+        changeLearned(harness.connected.writes, CREW, learned),
+      ])
+      expect(saved.status).toBe(200)
+      const { rules } = (await harness.shed()).crew
+      expect(rules).toMatchObject({ version: i + 1, shopDays: 10 + i, pace: learned.pace })
+    }
+    expect((await verifySnapshots(harness.connected.db)).disagreements).toEqual([])
   })
 
   test('a session that was stepped through in a minute teaches no pace', async () => {

@@ -95,11 +95,7 @@ const wear = ({ workers }: RouteParts): Route[] => [
   },
 ]
 
-/** What somebody changes of the rules. Pace is learned, and what a device read of it changes nothing. */
-function changeOf(body: unknown): HouseRulesChange {
-  const { pace: _pace, signCounts: _counts, ...change } = readBody<HouseRulesChange>(rulesChangeSchema, body)
-  return change
-}
+const changeOf = (body: unknown): HouseRulesChange => readBody<HouseRulesChange>(rulesChangeSchema, body)
 
 const changes = ({ writes, workers }: RouteParts): Route[] => [
   {

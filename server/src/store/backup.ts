@@ -1,5 +1,5 @@
 import { BACKUP_VERSION, type Backup, type BackupContent, type Person, type SetAsideAnswer } from '@undercliff/contract'
-import { withDefaults } from '@undercliff/core'
+import { partedRules } from '@undercliff/core'
 import { and, asc, eq, ne } from 'drizzle-orm'
 import type { Database, Transaction } from '../database/connect'
 import { atOneMoment } from '../database/atOneMoment'
@@ -7,7 +7,7 @@ import { duplicateKey } from '../database/errors'
 import { inChunks } from '../database/inChunks'
 import { crews, entries, kitItems, loops, people, profiles, sawEntries, saws } from '../database/schema'
 import type { Caller } from './caller'
-import { lockCrew } from './crewLock'
+import { lockCrew, rulesOf } from './crewLock'
 import { Refusal } from './refusal'
 import { entryOf, rowOf, sawEntryOf, sawRowOf } from './rows'
 import { sawOf } from './saws'
@@ -32,7 +32,7 @@ async function readContent(tx: Transaction, crewId: string): Promise<BackupConte
   const rows = await tx.select().from(entries).where(eq(entries.crewId, crewId)).orderBy(asc(entries.arrival))
   const aside = await readAside(tx, crewId)
   return {
-    crew: { name: crew.name, lengths: crew.lengths, dates: crew.dates, rules: withDefaults(crew.rules) },
+    crew: { name: crew.name, lengths: crew.lengths, dates: crew.dates, rules: rulesOf(crew) },
     people: crewPeople.map(({ id, name, role, weakSide, gone }) => ({
       ...{ id, name, role },
       ...(weakSide === null ? {} : { weakSide }),
@@ -62,7 +62,11 @@ export async function writeBackup(db: Database, crewId: string, now: Date): Prom
 
 async function insertAll(tx: Transaction, crewId: string, { content: all, logs, setAside }: ReadBackup): Promise<void> {
   const { crew, ...content } = all
-  await tx.update(crews).set(crew).where(eq(crews.id, crewId))
+  const { decided, learned } = partedRules(crew.rules)
+  await tx
+    .update(crews)
+    .set({ ...crew, rules: decided, learned })
+    .where(eq(crews.id, crewId))
   const known = new Set(
     (await tx.select({ id: people.id }).from(people).where(eq(people.crewId, crewId))).map(({ id }) => id),
   )

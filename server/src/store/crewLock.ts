@@ -1,8 +1,19 @@
 import { withDefaults, type HouseRules } from '@undercliff/core'
 import { eq, sql } from 'drizzle-orm'
-import type { Transaction } from '../database/connect'
+import type { Database, Transaction } from '../database/connect'
 import { crews, people } from '../database/schema'
 import { Refusal } from './refusal'
+
+/** The rules of a crew's row, with what was learned beside them. */
+export const rulesOf = ({ rules, learned }: Pick<typeof crews.$inferSelect, 'rules' | 'learned'>): HouseRules =>
+  withDefaults({ ...rules, ...learned })
+
+/** What a crew works by now. */
+export async function readRules(db: Database | Transaction, crewId: string): Promise<HouseRules> {
+  const [crew] = await db.select({ rules: crews.rules, learned: crews.learned }).from(crews).where(eq(crews.id, crewId))
+  if (crew === undefined) throw new Error('the crew of a request has to exist')
+  return rulesOf(crew)
+}
 
 /** Locks the crew for writing, so that its entries are written one request after another. */
 export async function lockCrew(tx: Transaction, crewId: string): Promise<HouseRules> {
@@ -10,9 +21,7 @@ export async function lockCrew(tx: Transaction, crewId: string): Promise<HouseRu
     .update(crews)
     .set({ revision: sql`revision + 1` })
     .where(eq(crews.id, crewId))
-  const [crew] = await tx.select({ rules: crews.rules }).from(crews).where(eq(crews.id, crewId))
-  if (crew === undefined) throw new Error('the crew of a request has to exist')
-  return withDefaults(crew.rules)
+  return readRules(tx, crewId)
 }
 
 /** @throws Refusal when somebody who is named is not on the crew */

@@ -5,7 +5,6 @@ import {
   believeClock,
   fittingRefusal,
   sayFit,
-  withDefaults,
   type Entry,
   type HouseRules,
   type LoopState,
@@ -14,10 +13,10 @@ import { and, eq, inArray, isNotNull, sql } from 'drizzle-orm'
 import type { Database, Transaction } from '../database/connect'
 import { duplicateKey } from '../database/errors'
 import { inChunks } from '../database/inChunks'
-import { crews, entries, loops, saws, snapshots } from '../database/schema'
+import { entries, loops, saws, snapshots } from '../database/schema'
 import type { Caller } from './caller'
 import { checkEntries } from './checkEntries'
-import { checkPeople, lockCrew } from './crewLock'
+import { checkPeople, lockCrew, readRules } from './crewLock'
 import { Refusal } from './refusal'
 import { rowOf } from './rows'
 import { readSaws } from './saws'
@@ -129,8 +128,7 @@ export async function runImport(
   const sent = checked.map((entry) => asWritten(withKnownBite(entry, known), writtenAt, personId))
   const logs = newLogs(sent, now.getTime())
   // Folded before the crew is locked, so that nobody waits for it.
-  const [crew] = await db.select({ rules: crews.rules }).from(crews).where(eq(crews.id, crewId))
-  const expected = withDefaults(crew?.rules ?? {})
+  const expected = await readRules(db, crewId)
   const folded = foldAll(crewId, logs, expected)
   const namedSaws = sent.flatMap((entry) => (entry.kind === 'fitted' ? [entry.sawId] : []))
   return db.transaction(async (tx) => {

@@ -2,7 +2,6 @@ import {
   countSigns,
   crewPace,
   POPULATIONS,
-  withDefaults,
   type Pace,
   type SignCounts,
   type TimedWork,
@@ -10,14 +9,12 @@ import {
 } from '@undercliff/core'
 import { eq, sql } from 'drizzle-orm'
 import type { Database } from '../database/connect'
-import { crews, snapshots } from '../database/schema'
-import { Refusal } from './refusal'
+import { snapshots } from '../database/schema'
+import { readRules } from './crewLock'
 import { changeLearned } from './rules'
 
 /** A pace nearer than this to the one that holds changes no verdict that anybody would notice. */
 const NOTICED = 0.05
-/** Somebody may change the rules at the same moment: then they are read again. */
-const TRIES = 3
 
 const differs = (before: Pace, now: Pace): boolean =>
   POPULATIONS.some((population) => Math.abs(before[population] - now[population]) >= NOTICED)
@@ -32,30 +29,22 @@ const sameCounts = (before: SignCounts, now: SignCounts): boolean =>
  * @returns whether what verdicts reckon with was changed
  */
 export async function learnFromLogs(db: Database, crewId: string): Promise<boolean> {
-  for (let tries = 1; ; tries += 1) {
-    const [crew] = await db.select({ rules: crews.rules }).from(crews).where(eq(crews.id, crewId))
-    if (crew === undefined) return false
-    const rows = await db
-      // As text, whatever a driver makes of JSON.
-      .select({
-        timed: sql<string | null>`cast(json_extract(${snapshots.state}, '$.timed') as char)`,
-        traced: sql<string | null>`cast(json_extract(${snapshots.state}, '$.traced') as char)`,
-      })
-      .from(snapshots)
-      .where(eq(snapshots.crewId, crewId))
-      .orderBy(snapshots.loopId)
-    const timed = rows.flatMap((row) => (row.timed === null ? [] : (JSON.parse(row.timed) as TimedWork[])))
-    const traced = rows.flatMap((row) => (row.traced === null ? [] : (JSON.parse(row.traced) as TracedSign[])))
-    const before = withDefaults(crew.rules)
-    const learned = crewPace(timed)
-    const pace = differs(before.pace, learned) ? learned : before.pace
-    const signCounts = countSigns(traced)
-    if (pace === before.pace && sameCounts(before.signCounts, signCounts)) return false
-    try {
-      await changeLearned(db, crewId, { version: before.version, pace, signCounts })
-      return true
-    } catch (error) {
-      if (!(error instanceof Refusal) || tries === TRIES) throw error
-    }
-  }
+  const rows = await db
+    // As text, whatever a driver makes of JSON.
+    .select({
+      timed: sql<string | null>`cast(json_extract(${snapshots.state}, '$.timed') as char)`,
+      traced: sql<string | null>`cast(json_extract(${snapshots.state}, '$.traced') as char)`,
+    })
+    .from(snapshots)
+    .where(eq(snapshots.crewId, crewId))
+    .orderBy(snapshots.loopId)
+  const timed = rows.flatMap((row) => (row.timed === null ? [] : (JSON.parse(row.timed) as TimedWork[])))
+  const traced = rows.flatMap((row) => (row.traced === null ? [] : (JSON.parse(row.traced) as TracedSign[])))
+  const before = await readRules(db, crewId)
+  const learned = crewPace(timed)
+  const pace = differs(before.pace, learned) ? learned : before.pace
+  const signCounts = countSigns(traced)
+  if (pace === before.pace && sameCounts(before.signCounts, signCounts)) return false
+  await changeLearned(db, crewId, { pace, signCounts })
+  return true
 }

@@ -1,10 +1,10 @@
-import { STORED_VERSION, withDefaults, type Entry } from '@undercliff/core'
+import { STORED_VERSION, type Entry } from '@undercliff/core'
 import { and, asc, count, eq, inArray, ne } from 'drizzle-orm'
 import type { Database } from '../database/connect'
 import { crews, entries, snapshots } from '../database/schema'
 import { entryOf } from './rows'
 import { breathe } from './breathe'
-import { lockCrew } from './crewLock'
+import { lockCrew, rulesOf } from './crewLock'
 import { readLogs, snapshotRow, writeSnapshots, type SnapshotRow } from './snapshot'
 
 /** A loop whose snapshot is not what its log comes to. */
@@ -25,8 +25,9 @@ export async function verifySnapshots(db: Database): Promise<Verified> {
   const disagreements: Disagreement[] = []
   let loopCount = 0
   let entryCount = 0
-  for (const { id: crewId, rules: keptRules } of await db.select().from(crews)) {
-    const rules = withDefaults(keptRules)
+  for (const crew of await db.select().from(crews)) {
+    const crewId = crew.id
+    const rules = rulesOf(crew)
     const logs = new Map<string, Entry[]>()
     const rows = await db.select().from(entries).where(eq(entries.crewId, crewId)).orderBy(asc(entries.arrival))
     for (const row of rows) {

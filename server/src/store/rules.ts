@@ -1,10 +1,10 @@
 import type { HouseRulesChange } from '@undercliff/contract'
 import {
   cardOf,
+  partedRules,
   rulesConflicts,
   shedEffect,
   STORED_VERSION,
-  withDefaults,
   type HouseRules,
   type LoopCard,
   type ShedEffect,
@@ -14,7 +14,7 @@ import { atOneMoment } from '../database/atOneMoment'
 import type { Database, Transaction } from '../database/connect'
 import { inChunks } from '../database/inChunks'
 import { crews, entries, snapshots } from '../database/schema'
-import { lockCrew } from './crewLock'
+import { lockCrew, readRules } from './crewLock'
 import { Refusal } from './refusal'
 
 /** @throws Refusal when rules contradict one another */
@@ -81,20 +81,27 @@ const writeCards = (tx: Transaction, crewId: string, cards: Cards): Promise<void
       )
   })
 
+/** What a change makes of the rules as they are; it refuses those that somebody else changed meanwhile. */
+type Change = (before: HouseRules) => HouseRules
+
 /** The rules as they would be, with the cards under them and the last entry that these know of. */
-async function workOut(db: Database, crewId: string, wanted: HouseRulesChange, raise: 0 | 1 = 1) {
-  return atOneMoment(db, async (tx) => {
-    const [crew] = await tx.select({ rules: crews.rules }).from(crews).where(eq(crews.id, crewId))
-    const before = withDefaults(crew?.rules ?? {})
-    if (wanted.version !== before.version) throw changedMeanwhile()
-    const rules: HouseRules = { ...before, ...wanted, version: before.version + raise }
-    refuseConflicts(rules)
-    const known = await lastArrival(tx, crewId)
-    const cards: Cards = new Map()
-    await addCards(tx, crewId, rules, cards)
-    return { rules, cards, known }
-  })
+async function workOut(tx: Transaction, crewId: string, change: Change) {
+  const before = await readRules(tx, crewId)
+  const rules = change(before)
+  refuseConflicts(rules)
+  const known = await lastArrival(tx, crewId)
+  const cards: Cards = new Map()
+  await addCards(tx, crewId, rules, cards)
+  return { before, rules, cards, known }
 }
+
+/** What a lead wants, against the version that was read. What was learned is nobody's to type. */
+const wantedBy =
+  (wanted: HouseRulesChange): Change =>
+  (before) => {
+    if (wanted.version !== before.version) throw changedMeanwhile()
+    return { ...before, ...wanted, ...partedRules(before).learned, version: before.version + 1 }
+  }
 
 /**
  * What a change of the rules would do to the whole shed; nothing is written.
@@ -102,7 +109,7 @@ async function workOut(db: Database, crewId: string, wanted: HouseRulesChange, r
  * @throws Refusal when somebody else changed them meanwhile, or they cannot hold together
  */
 export async function effectOfRules(db: Database, crewId: string, wanted: HouseRulesChange): Promise<ShedEffect> {
-  const { cards } = await workOut(db, crewId, wanted)
+  const { cards } = await atOneMoment(db, (tx) => workOut(tx, crewId, wantedBy(wanted)))
   const stored = await db
     .select({ card: snapshots.card })
     .from(snapshots)
@@ -130,7 +137,7 @@ const changedMeanwhile = (): Refusal =>
  * @throws Refusal when somebody else changed them meanwhile, or they cannot hold together
  */
 export const changeRules = (db: Database, crewId: string, wanted: HouseRulesChange): Promise<HouseRules> =>
-  writeRules(db, crewId, wanted, 1)
+  writeRules(db, crewId, wantedBy(wanted))
 
 /**
  * Has verdicts reckon with what was learned from the logs. Nobody decided anything: the rules of the house keep their
@@ -139,27 +146,47 @@ export const changeRules = (db: Database, crewId: string, wanted: HouseRulesChan
 export const changeLearned = (
   db: Database,
   crewId: string,
-  learned: Pick<HouseRules, 'version' | 'pace' | 'signCounts'>,
-): Promise<HouseRules> => writeRules(db, crewId, learned, 0)
+  learned: Pick<HouseRules, 'pace' | 'signCounts'>,
+): Promise<HouseRules> =>
+  writeRules(db, crewId, (before) => ({ ...before, ...learned, learnedVersion: before.learnedVersion + 1 }))
 
-async function writeRules(db: Database, crewId: string, wanted: HouseRulesChange, raise: 0 | 1): Promise<HouseRules> {
-  const { rules, cards, known } = await workOut(db, crewId, wanted, raise)
-  return db.transaction(async (tx) => {
-    const { version } = await lockCrew(tx, crewId)
-    if (version !== wanted.version) throw changedMeanwhile()
-    await tx.update(crews).set({ rules }).where(eq(crews.id, crewId))
-    const since = await tx
-      .selectDistinct({ loopId: entries.loopId })
-      .from(entries)
-      .where(and(eq(entries.crewId, crewId), gt(entries.arrival, known)))
-    await addCards(
-      tx,
-      crewId,
-      rules,
-      cards,
-      since.map(({ loopId }) => loopId),
-    )
-    await writeCards(tx, crewId, cards)
-    return rules
-  })
+const sameRules = (one: HouseRules, other: HouseRules): boolean =>
+  one.version === other.version && one.learnedVersion === other.learnedVersion
+
+/** So often the cards are worked out before the crew is locked; the last time while it is. */
+const TRIES = 3
+
+async function writeRules(db: Database, crewId: string, change: Change): Promise<HouseRules> {
+  for (let tries = 1; ; tries += 1) {
+    const beforehand = await atOneMoment(db, (tx) => workOut(tx, crewId, change))
+    const written = await db.transaction(async (tx) => {
+      const now = await lockCrew(tx, crewId)
+      // What is learned and what a lead decides may meet: neither is refused, and neither undoes the other.
+      if (sameRules(now, beforehand.before)) return keepRules(tx, crewId, beforehand)
+      return tries === TRIES ? keepRules(tx, crewId, await workOut(tx, crewId, change)) : null
+    })
+    if (written !== null) return written
+  }
+}
+
+async function keepRules(
+  tx: Transaction,
+  crewId: string,
+  { rules, cards, known }: Awaited<ReturnType<typeof workOut>>,
+): Promise<HouseRules> {
+  const { decided, learned } = partedRules(rules)
+  await tx.update(crews).set({ rules: decided, learned }).where(eq(crews.id, crewId))
+  const since = await tx
+    .selectDistinct({ loopId: entries.loopId })
+    .from(entries)
+    .where(and(eq(entries.crewId, crewId), gt(entries.arrival, known)))
+  await addCards(
+    tx,
+    crewId,
+    rules,
+    cards,
+    since.map(({ loopId }) => loopId),
+  )
+  await writeCards(tx, crewId, cards)
+  return rules
 }

@@ -1,11 +1,11 @@
 import { inShedOrder, type CrewChange, type NewPerson, type NewSaw, type ShedAnswer } from '@undercliff/contract'
-import { withDefaults, type CrewProfile } from '@undercliff/core'
+import { type CrewProfile } from '@undercliff/core'
 import { and, asc, eq, sql } from 'drizzle-orm'
 import type { Database, Transaction } from '../database/connect'
 import { atOneMoment } from '../database/atOneMoment'
 import { duplicateKey } from '../database/errors'
 import { crews, people, profiles, saws } from '../database/schema'
-import { lockCrew } from './crewLock'
+import { lockCrew, rulesOf } from './crewLock'
 import { readKit } from './kit'
 import { readPhotoAbouts } from './photos'
 import { Refusal } from './refusal'
@@ -41,7 +41,7 @@ export async function readAround(tx: Transaction, crewId: string): Promise<Aroun
     .where(eq(people.crewId, crewId))
     .orderBy(asc(people.name))
   const crewProfiles = await tx.select().from(profiles).where(eq(profiles.crewId, crewId)).orderBy(asc(profiles.name))
-  const rules = withDefaults(crew.rules)
+  const rules = rulesOf(crew)
   return {
     crew: { id: crew.id, name: crew.name, lengths: crew.lengths, dates: crew.dates, rules, demo: crew.demo },
     people: crewPeople,

@@ -76,7 +76,11 @@ const occupant = computed(() => (sawId.value === null ? undefined : shed.loopOn(
 const SHELF_CHOICES = SHELVES.map((value) => ({ value, label: SHELF_NAMES[value] }))
 /** Where the loop that makes room goes: as such a one usually does, unless somebody says otherwise. */
 const offTo = ref<Shelf | null>(null)
-watch(occupant, (loop) => (offTo.value = loop === undefined ? null : shelfFor(loop)), { immediate: true })
+watch(
+  () => occupant.value?.loopId,
+  () => (offTo.value = occupant.value === undefined ? null : shelfFor(occupant.value)),
+  { immediate: true },
+)
 const flipped = ref(false)
 const tensioned = ref(false)
 const why = ref('')

@@ -58,9 +58,13 @@ const selected = ref<number | undefined>()
 const overruling = ref(false)
 const busy = ref(false)
 const wrong = ref('')
-watch(state, () => {
-  turned.value = null
-})
+// What was turned stays while the shed answers anew.
+watch(
+  () => state.value?.loopId,
+  () => {
+    turned.value = null
+  },
+)
 
 /** The verdict as it stands, and with what was turned. */
 const verdict = computed(() => (state.value === null ? null : decide(state.value, rules.value)))

@@ -12,7 +12,7 @@ import {
 } from '@undercliff/core'
 import type { CrewChange } from '@undercliff/contract'
 import { NInput } from 'naive-ui'
-import { computed, ref, watch } from 'vue'
+import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { deleteProfile, postBackup, putCrew } from '../../remote/api'
 import { useNotices } from '../../remote/notices'
@@ -20,11 +20,11 @@ import { useSession } from '../../remote/sessionStore'
 import { useShed } from '../../remote/shedStore'
 import AsidePanel from './AsidePanel.vue'
 import PeoplePanel from './PeoplePanel.vue'
+import { heldTexts } from '../../parts/heldTexts'
 import RadioChoice from '../../parts/RadioChoice.vue'
 
 const shed = useShed()
 const notices = useNotices()
-const name = ref('')
 const wrong = ref('')
 const session = useSession()
 const EXAMPLE_UM = 650
@@ -36,13 +36,11 @@ const DATE_LABELS: Record<DateOrder, string> = {
 }
 const dateChoices = DATE_ORDERS.map((value) => ({ value, label: DATE_LABELS[value] }))
 const lengthChoices = LENGTH_PREFERENCES.map((value) => ({ value, label: LABELS[value] }))
-watch(
-  () => shed.crew?.name,
-  (known) => {
-    name.value = known ?? ''
-  },
-  { immediate: true },
-)
+const held = heldTexts(() => ({ name: shed.crew?.name ?? '' }))
+const name = computed({
+  get: () => held.texts.value.name ?? '',
+  set: (text) => (held.texts.value.name = text),
+})
 
 const TABLES = [
   { name: 'loops', label: 'Loops' },

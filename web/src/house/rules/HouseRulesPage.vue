@@ -20,6 +20,7 @@ import {
 } from '@undercliff/core'
 import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
+import { heldTexts } from '../../parts/heldTexts'
 import RadioChoice from '../../parts/RadioChoice.vue'
 import { postRulesEffect, putRules, ServerRefusal } from '../../remote/api'
 import { useLoop } from '../../remote/loopStore'
@@ -147,17 +148,15 @@ async function saveRules(part: Partial<HouseRules>): Promise<HouseRules | null> 
 }
 
 /** A change that waits, with what it would do to the whole shed. */
-const pending = ref<{ part: Partial<HouseRules>; said: string; effect: ShedEffect } | null>(null)
-async function change(part: Partial<HouseRules>, said: string): Promise<void> {
-  // What the device kept may be of an older version; whoever is quick waits for the rules as they are.
-  if (!shed.loaded) await shed.load()
+const pending = ref<{ part: Partial<HouseRules>; said: string; effect: ShedEffect; limits: boolean } | null>(null)
+async function change(part: Partial<HouseRules>, said: string, limits = false): Promise<void> {
   const before = rules.value
   if (changedFields(before, { ...before, ...part }).length === 0) return
   const wanted = { ...before, ...part }
   if (contradicts(wanted)) return
   busy.value = true
   try {
-    pending.value = { part, said, effect: await postRulesEffect(wanted) }
+    pending.value = { part, said, limits, effect: await postRulesEffect(wanted) }
     wrong.value = wrongField.value = ''
   } catch (error) {
     wrong.value = (error as Error).message
@@ -168,12 +167,13 @@ async function change(part: Partial<HouseRules>, said: string): Promise<void> {
 }
 async function hold(): Promise<void> {
   if (pending.value === null) return
-  const { part, said } = pending.value
+  const { part, said, limits } = pending.value
   const before = rules.value
   const own = changedFields(before, { ...before, ...part })
   const saved = await saveRules(part)
   pending.value = null
   if (saved === null) return
+  if (limits) held.settle()
   notices.say(said, async () => {
     // Only this change is taken back, and nothing that was changed again since.
     const back = takenBack(before, saved, rules.value, own)
@@ -184,14 +184,13 @@ async function hold(): Promise<void> {
 
 /** The chapter that is open: the one in the address, or that of what the address points at. */
 const chapter = computed<Chapter>(() => chapterOf(route.query.chapter, route.hash))
-const texts = ref<Record<string, string>>({})
-watch(
-  rules,
-  (known) => {
-    texts.value = { ...textsOf(known, shed.bareUnit) }
-  },
-  { immediate: true },
-)
+/** What is typed stays while the shed answers anew. */
+const held = heldTexts(() => textsOf(rules.value, shed.bareUnit))
+const { texts, overtaken } = held
+/** What a lead says next to a field that somebody else changed meanwhile. */
+const changedTo = (field: string): string => `changed to ${overtaken.value[field] ?? ''} meanwhile`
+// A figure without its unit would mean another one from now on.
+watch(() => shed.bareUnit, held.settle)
 async function save(): Promise<void> {
   const read = rulesFrom(rules.value, texts.value, shed.bareUnit)
   if ('message' in read) {
@@ -199,11 +198,12 @@ async function save(): Promise<void> {
     wrongField.value = read.field
     return
   }
-  await change(read, 'Limits and prices changed; every loop is worked out again.')
+  await change(read, 'Limits and prices changed; every loop is worked out again.', true)
 }
 const inChapter = (question: Question): boolean =>
   CHAPTERS.find(({ id }) => id === chapter.value)?.questions.includes(question) === true
-const locked = computed(() => !session.isLead || busy.value)
+/** What the device kept may be of an older version: nothing is changed from there. */
+const locked = computed(() => !session.isLead || busy.value || (!shed.loaded && !shed.away))
 </script>
 
 <template>
@@ -286,7 +286,9 @@ const locked = computed(() => !session.isLead || busy.value)
             maxlength="3"
             :disabled="locked"
             :aria-invalid="wrongField === 'currency'"
-          /><span class="soft hint">three letters, such as EUR</span>
+          /><span class="soft hint">{{
+            overtaken.currency ? changedTo('currency') : 'three letters, such as EUR'
+          }}</span>
         </div>
         <div v-for="{ field, label } in PRICES" :key="field" class="field">
           <label :for="field">{{ label }}</label
@@ -297,7 +299,7 @@ const locked = computed(() => !session.isLead || busy.value)
             inputmode="decimal"
             :disabled="locked"
             :aria-invalid="wrongField === field"
-          />
+          /><span v-if="overtaken[field]" class="soft hint">{{ changedTo(field) }}</span>
         </div>
         <div v-for="pitch in PITCH_CLASSES" :key="pitch" class="field">
           <label :for="`link:${pitch}`">A drive link of {{ PITCH_PROFILES[pitch].name }}</label
@@ -308,7 +310,7 @@ const locked = computed(() => !session.isLead || busy.value)
             inputmode="decimal"
             :disabled="locked"
             :aria-invalid="wrongField === `link:${pitch}`"
-          />
+          /><span v-if="overtaken[`link:${pitch}`]" class="soft hint">{{ changedTo(`link:${pitch}`) }}</span>
         </div>
       </fieldset>
       <fieldset v-show="chapter === 'limits'" class="grid part">
@@ -322,7 +324,7 @@ const locked = computed(() => !session.isLead || busy.value)
             inputmode="decimal"
             :disabled="locked"
             :aria-invalid="wrongField === field"
-          /><span class="soft hint">{{ hint }}</span>
+          /><span class="soft hint">{{ overtaken[field] ? changedTo(field) : hint }}</span>
         </div>
         <div v-for="{ field, label, unit } in NUMBER_LIMITS" :key="field" class="field">
           <label :for="field">{{ label }}</label
@@ -333,7 +335,7 @@ const locked = computed(() => !session.isLead || busy.value)
             inputmode="decimal"
             :disabled="locked"
             :aria-invalid="wrongField === field"
-          /><span class="soft hint">{{ unit }}</span>
+          /><span class="soft hint">{{ overtaken[field] ? changedTo(field) : unit }}</span>
         </div>
       </fieldset>
       <fieldset v-show="chapter === 'has'" class="part">

@@ -2,7 +2,8 @@
 import type { Saw } from '@undercliff/contract'
 import type { NewSawEntry } from '@undercliff/core'
 import { NInput } from 'naive-ui'
-import { ref, watch } from 'vue'
+import { computed, ref } from 'vue'
+import { heldTexts } from '../../parts/heldTexts'
 
 /** The saw itself: what it is called, who has it, whether it is done with. A lead's to say. */
 type Body<T> = T extends NewSawEntry ? Omit<T, 'id' | 'sawId' | 'happenedAt' | 'personId'> : never
@@ -13,15 +14,12 @@ const props = defineProps<{
   write: (body: Body<NewSawEntry>, said: string) => Promise<boolean>
 }>()
 const emit = defineEmits<{ renamed: [name: string] }>()
-const name = ref('')
 const lentTo = ref('')
-watch(
-  () => props.saw.nickname,
-  (nickname) => {
-    name.value = nickname
-  },
-  { immediate: true },
-)
+const held = heldTexts(() => ({ name: props.saw.nickname }))
+const name = computed({
+  get: () => held.texts.value.name ?? '',
+  set: (text) => (held.texts.value.name = text),
+})
 async function rename(): Promise<void> {
   const to = name.value.trim()
   const from = props.saw.nickname
