@@ -176,6 +176,9 @@ const plate = () =>
     .default(undefined)
     .optional()
 
+/** The saw that a loop was on, as far as whoever moved it knew. */
+const from = () => id().nullable().optional()
+
 const strokes = () => yup.number().required('The strokes of a side are missing.').integer().min(0).max(500)
 
 const share = (most: number) => yup.number().required('A part is missing.').min(-most).max(most)
@@ -229,18 +232,25 @@ export const entrySchemas = {
     sawId: id(),
     barFlipped: yesNo(),
     tensionChecked: yesNo(),
-    from: id().nullable().optional(),
+    from: from(),
     overruled: text(NOTE_LENGTH).min(3, 'Say why in a few words.'),
   }),
   takenOff: strictObject({
     ...entryBase,
     kind: oneOf(['takenOff'], 'The kind'),
+    from: from(),
     to: optionalOneOf(SHELVES, 'The place'),
   }),
-  moved: strictObject({ ...entryBase, kind: oneOf(['moved'], 'The kind'), to: oneOf(SHELVES, 'The place') }),
+  moved: strictObject({
+    ...entryBase,
+    kind: oneOf(['moved'], 'The kind'),
+    from: from(),
+    to: oneOf(SHELVES, 'The place'),
+  }),
   sentOut: strictObject({
     ...entryBase,
     kind: oneOf(['sentOut'], 'The kind'),
+    from: from(),
     shop: name(60),
     dueBackAt: instant().optional(),
   }),

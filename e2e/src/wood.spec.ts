@@ -62,6 +62,40 @@ test.describe('on a phone', () => {
     await expect(page.locator('[data-today]')).toContainText('Maren Aldwick 1 tank, 1 touch-up')
   })
 
+  test('a second tank is a second one while the first is on its way; a glove that bounces is told', async ({
+    page,
+    open,
+    undercliff,
+  }) => {
+    await open('/wood')
+    await take(page, 'Wren')
+    const before = (await logOf(undercliff, 'W1')).length
+    const since = async () => (await logOf(undercliff, 'W1')).slice(before).map(({ kind }) => kind)
+    const tank = page.locator('[data-tank]')
+    await tank.dblclick()
+    await expect(just(page)).toContainText('A tank on W1 logged, once: the second tap came too fast')
+    await expect.poll(since).toEqual(['ran'])
+    // The line hangs: both are on their way, both are undone one after the other.
+    let letGo = (): void => undefined
+    const hangs = new Promise<void>((resolve) => (letGo = resolve))
+    await page.route('**/api/entries', async (route) => {
+      await hangs
+      await route.continue()
+    })
+    await page.waitForTimeout(500)
+    await tank.tap()
+    await page.waitForTimeout(500)
+    await tank.tap()
+    await expect(just(page)).toContainText('3 in a row')
+    letGo()
+    await expect.poll(since).toEqual(['ran', 'ran', 'ran'])
+    for (const left of ['2 in a row', 'A tank on W1 logged.', 'A tank counts as one']) {
+      await page.locator('[data-undo]').tap()
+      await expect(just(page)).toContainText(left)
+    }
+    await expect.poll(since).toEqual(['ran', 'ran', 'ran', 'corrected', 'corrected', 'corrected'])
+  })
+
   test('only loops that fit and are fit are on offer, and a swap asks for the tension', async ({
     page,
     open,
@@ -267,10 +301,19 @@ test.describe('out of range', () => {
       .getByRole('button', { name: `${contested} on, bar not turned` })
       .tap()
     await expect(inHand(cold).getByRole('heading', { name: contested })).toBeVisible()
-    await cold.locator('[data-tank]').tap()
-    await expect(cold.locator('[data-today]')).toContainText('1 tank')
-    await cold.locator('[data-tank]').tap()
-    await expect(cold.locator('[data-today]')).toContainText('2 tanks')
+    // Two tanks on one saw, the second long before the first has gone home; each is taken back by itself.
+    const tank = cold.locator('[data-tank]')
+    const today = async (): Promise<number> => Number(/(\d+) today/.exec((await tank.textContent()) ?? '')?.[1] ?? 0)
+    const before = await today()
+    for (let i = 1; i <= 3; i += 1) {
+      await tank.tap()
+      await expect.poll(today).toBe(before + i)
+      await cold.waitForTimeout(500)
+    }
+    await expect(just(cold)).toContainText(`A tank on ${contested} logged, 3 in a row; kept here`)
+    await cold.locator('[data-undo]').tap()
+    await expect.poll(today).toBe(before + 2)
+    await expect(just(cold)).toContainText('logged, 2 in a row; kept here')
     // All loops open, and what is measured counts.
     await cold.goto(`${undercliff.address}/loops/K5`)
     await expect(cold.getByRole('heading', { name: 'K5', exact: true })).toBeVisible()
@@ -287,18 +330,30 @@ test.describe('out of range', () => {
     await undercliff.up()
     await cold.context().setOffline(false)
     await expect
-      .poll(async () => (await logOf(undercliff, contested)).map(({ kind }) => kind).slice(-3))
-      .toEqual(['fitted', 'ran', 'ran'])
+      .poll(async () => (await logOf(undercliff, contested)).map(({ kind }) => kind).slice(-5))
+      .toEqual(['fitted', 'ran', 'ran', 'ran', 'corrected'])
+    // What has gone home is not kept here any more, and does not say so.
+    await cold.goto(`${undercliff.address}/wood`)
     await other.setOffline(false)
-    // The loop is somewhere else by now: that is said with what can be done about it, and nothing is dropped.
-    await expect(iska.getByText(`Not taken: Loop ${contested} is on another saw by now`)).toBeVisible()
-    await iska.getByRole('button', { name: 'See what it held' }).tap()
-    await iska.getByRole('button', { name: 'It is here: put it on all the same' }).tap()
     await expect
       .poll(async () =>
         (await logOf(undercliff, contested)).map(({ kind }) => kind).filter((kind) => kind === 'fitted'),
       )
       .toHaveLength(2)
+    await expect(iska.locator('[data-in-hand]').getByText(/logged/)).toBeVisible()
+    await expect(iska.getByText('kept here')).toHaveCount(0)
+    // The later word stands though the earlier came home first; the earlier is set aside with what to do, for both.
+    await expect(inHand(iska).getByRole('heading', { name: contested })).toBeVisible()
+    await expect(inHand(iska).locator('[data-overtaken]')).toContainText(`Set aside: Maren`)
+    await take(cold, one.nickname)
+    await expect(inHand(cold).locator('[data-overtaken]')).toContainText('Read the tags on both saws')
+    await inHand(cold)
+      .getByRole('button', { name: `${contested} is on this saw` })
+      .tap()
+    await expect(inHand(cold).getByRole('heading', { name: contested })).toBeVisible()
+    await expect(inHand(cold).locator('[data-overtaken]')).toHaveCount(0)
+    await take(iska, two.nickname)
+    await expect(inHand(iska).getByRole('heading', { name: contested })).toHaveCount(0)
     await other.close()
   })
 })

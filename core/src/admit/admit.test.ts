@@ -317,13 +317,3 @@ describe('signs', () => {
     expect(codes(struck, { kind: 'traced', into, cause: 'dull' })).toEqual(['no-such-sign'])
   })
 })
-
-test('a loop that somebody else put on another saw meanwhile is not moved by whoever does not know it', () => {
-  const elsewhere = log().add('fitted', { sawId: 'theirs' })
-  expect(codes(elsewhere, { kind: 'fitted', sawId: 'mine', from: null })).toEqual(['elsewhere-by-now'])
-  expect(codes(elsewhere, { kind: 'fitted', sawId: 'mine', from: 'theirs' })).toEqual([])
-  // Who says nothing of where it was, or finds it where it was to go, is believed.
-  expect(codes(elsewhere, { kind: 'fitted', sawId: 'mine' })).toEqual([])
-  expect(codes(elsewhere, { kind: 'fitted', sawId: 'theirs', from: null })).toEqual([])
-  expect(codes(elsewhere.add('takenOff', {}), { kind: 'fitted', sawId: 'mine', from: null })).toEqual([])
-})

@@ -109,13 +109,6 @@ function awayProblems({ shop, tag }: Standing): AdmitProblem[] {
   return [{ code: 'at-a-shop', field: 'kind', message }]
 }
 
-/** Somebody else put it on a saw while whoever moves it now knew nothing of that. */
-function meanwhileProblems(to: string, from: string | null | undefined, { sawId, tag }: Standing): AdmitProblem[] {
-  if (from === undefined || sawId === null || sawId === from || sawId === to) return []
-  const message = `Loop ${tag} is on another saw by now: somebody else put it there meanwhile.`
-  return [{ code: 'elsewhere-by-now', field: 'from', message }]
-}
-
 /** Where a figure has to come from before a file that suits no such pitch is taken for it. */
 const CONFIRMS: ReadonlySet<Origin | undefined> = new Set<Origin>(['box', 'measured'])
 
@@ -252,7 +245,7 @@ const BODY_PROBLEMS: {
           Math.min(...lengths()),
         )),
   ],
-  fitted: ({ sawId, from }, { standing }) => [...awayProblems(standing), ...meanwhileProblems(sawId, from, standing)],
+  fitted: away,
   takenOff: away,
   moved: away,
   sentOut: away,

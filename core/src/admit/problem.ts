@@ -23,7 +23,6 @@ export const ADMIT_CODES = {
   'struck-out-already': 'The entry has been struck out already',
   'registration-stays': 'A registration cannot be struck out',
   'at-a-shop': 'The loop is at a shop',
-  'elsewhere-by-now': 'Somebody else put the loop on another saw meanwhile',
   'not-at-a-shop': 'The loop is not at a shop',
   'spec-cannot-be': 'The spec does not go with the log',
   'file-does-not-fit': 'The file named is not one for this pitch',

@@ -1,5 +1,5 @@
 import { layoutLoop } from '../loop'
-import { compareEntries, entriesThatCount, type Entry, type EntryKind, type Instant } from '../log'
+import { compareEntries, entriesThatCount, type Entry, type Instant } from '../log'
 import { changedSpec, pitchUmOf, type LoopSpec } from '../profile'
 
 /** What of a loop decides whether an entry may join its log: nothing that has to be worked out from readings. */
@@ -11,8 +11,6 @@ export interface Standing {
   readonly retiredAt: Instant | null
   /** The shop it is at; null when it is at none. */
   readonly shop: string | null
-  /** The saw that it is on; null when it is on none. */
-  readonly sawId: string | null
   /** How many cutters such a loop has. */
   readonly cutters: number
   /** The highest cutter that the log speaks of; 0 when it speaks of none. */
@@ -51,12 +49,6 @@ function shopAfter(entry: Entry, before: string | null): string | null {
   }
 }
 
-function sawAfter(entry: Entry, before: string | null): string | null {
-  if (entry.kind === 'fitted') return entry.sawId
-  return LEAVES_SAW.has(entry.kind) ? null : before
-}
-const LEAVES_SAW: ReadonlySet<EntryKind> = new Set(['takenOff', 'moved', 'sentOut', 'cameBack', 'retired'])
-
 /** What one more entry, later than all before it, makes of it. Another spec is not for here. */
 function afterOne(before: Standing, entry: Entry): Standing {
   return {
@@ -64,7 +56,6 @@ function afterOne(before: Standing, entry: Entry): Standing {
     tag: entry.kind === 'retagged' ? entry.tag : before.tag,
     retiredAt: entry.kind === 'retired' ? entry.happenedAt : before.retiredAt,
     shop: shopAfter(entry, before.shop),
-    sawId: sawAfter(entry, before.sawId),
     spokenOf: Math.max(before.spokenOf, spokenOf(entry)),
   }
 }
@@ -88,7 +79,6 @@ export function standingOf(entries: readonly Entry[]): Standing | null {
     registeredAt: registered.happenedAt,
     retiredAt: null,
     shop: null,
-    sawId: null,
     cutters: cuttersOf(spec),
     spokenOf: 0,
   }

@@ -1,4 +1,4 @@
-import type { Known, LoopState, Place } from '../state'
+import type { Known, LoopState, OvertakenFitting, Place } from '../state'
 import { CUTTER_DAMAGE, damageDepth, type CutterDamageKind, type DamageKind } from '../damage'
 import { fileFor } from '../geometry'
 import { usableLengthUm, type LoopSpec } from '../profile'
@@ -37,6 +37,8 @@ export interface LoopCard {
   >
   readonly sawId: string | null
   readonly place: Place
+  /** Another saw that somebody put it on, and whoever moved it later did not know of that. */
+  readonly overtaken: OvertakenFitting | null
   readonly retired: boolean
   readonly action: Action
   readonly also: readonly Action[]
@@ -129,6 +131,7 @@ export function cardOf(state: LoopState, rules: HouseRules): LoopCard {
     },
     sawId: state.sawId,
     place: state.place,
+    overtaken: state.overtaken,
     retired: state.retired !== null,
     action: verdict.action,
     also: verdict.also,

@@ -105,6 +105,8 @@ export interface Draft extends Omit<
   signs: LoopState['signs'][number][]
   traced: LoopState['traced'][number][]
   lastEntryAt: Instant
+  /** How it came onto a saw last; null where it never did. */
+  fitting: EntryOf<'fitted'> | null
   /** Times on saws, each with the shortest cutter when it began. */
   stints: (Writable<Omit<Stint, 'worn'>> & { shortestUm: Um })[]
   held: Map<number, HeldReading>
@@ -242,6 +244,8 @@ export function openDraft(entry: EntryOf<'registered'>, spec: LoopSpec): Draft {
     retired: null,
     place: { at: 'bench' },
     stints: [],
+    overtaken: null,
+    fitting: null,
     shopCostMinor: 0,
     cutters: layout.cutters.map((cutter) => cutterAtFirst(cutter, known)),
     lengths: lengthsAtFirst(hands, spec, entry),
@@ -319,6 +323,7 @@ export function closeDraft(draft: Draft): LoopState {
   const {
     span: _span,
     hands: _hands,
+    fitting: _fitting,
     held,
     cutters,
     readBy: _readBy,

@@ -117,3 +117,39 @@ test('another tag counts from when it was given', () => {
   expect(fold(log.entries)?.tag).toBe('222Y')
   expect(fold(log.entries, hour(0))?.tag).toBe('T1')
 })
+
+test('two people out of range put one loop on two saws: the later word stands, the earlier is set aside until somebody looks', () => {
+  const both = () =>
+    new Log()
+      .add('fitted', { sawId: 'saw-one-1', from: null }, { personId: 'one' })
+      .add('ran', { tanks: 1, conditions: 'clean' })
+      .add('fitted', { sawId: 'saw-two-2', from: null }, { personId: 'two' })
+  const { entries } = both()
+  const [, fitting] = entries
+  const set = {
+    overtaken: { entryId: fitting?.id, sawId: 'saw-one-1', at: fitting?.happenedAt, personId: 'one', by: 'two' },
+  }
+  expect(fold(entries)).toMatchObject({ sawId: 'saw-two-2', ...set })
+  // In whichever order they come home, and however much it ran between and since.
+  expect(fold([...entries].reverse())).toEqual(fold(entries))
+  expect(fold(both().add('ran', { tanks: 2, conditions: 'clean' }).entries)).toMatchObject(set)
+  // Whoever knew where it was, and puts it where it is, ends that; so does striking out the one that was wrong.
+  const after = (kind: 'takenOff' | 'fitted', from: string | null, sawId?: string) =>
+    fold(both().add(kind, { from, ...(sawId === undefined ? {} : { sawId }) } as never).entries)
+  expect(after('fitted', 'saw-two-2', 'saw-one-1')).toMatchObject({ sawId: 'saw-one-1', overtaken: null })
+  expect(after('takenOff', 'saw-two-2')?.overtaken).toBeNull()
+  expect(after('takenOff', 'saw-one-1')?.overtaken).toMatchObject({ sawId: 'saw-two-2' })
+  const struck = both().add('corrected', { strikes: fitting?.id ?? '' })
+  expect(fold(struck.entries)).toMatchObject({ sawId: 'saw-two-2', overtaken: null })
+})
+
+test('who says the same, knew of it or says nothing of where it was sets nothing aside', () => {
+  const on = () => new Log().add('fitted', { sawId: 'saw-one-1', from: null })
+  for (const body of [
+    { sawId: 'saw-one-1', from: null },
+    { sawId: 'saw-two-2', from: 'saw-one-1' },
+    { sawId: 'saw-two-2' },
+  ])
+    expect(fold(on().add('fitted', body).entries)?.overtaken, JSON.stringify(body)).toBeNull()
+  expect(fold(on().add('moved', { to: 'bench', from: null }).entries)?.overtaken).toMatchObject({ sawId: 'saw-one-1' })
+})

@@ -60,6 +60,12 @@ export interface BeforeAfter {
   readonly afterUm: Um
 }
 
+/** What whoever moves a loop knows of where it was. */
+export interface MovedFrom {
+  /** The saw that it was on as far as they knew; null where it was on none. Left out, they say nothing of it. */
+  readonly from?: string | null
+}
+
 export const SHARPEN_METHODS = ['fileField', 'fileBench', 'grinder', 'shop'] as const
 export type SharpenMethod = (typeof SHARPEN_METHODS)[number]
 
@@ -169,19 +175,17 @@ export interface EntryBodies {
   specChanged: { readonly changes: Partial<SpecValues>; readonly origin: Origin }
   /** Another tag; entries before it keep theirs. */
   retagged: { readonly tag: string }
-  fitted: {
+  fitted: MovedFrom & {
     readonly sawId: string
     readonly barFlipped?: boolean
     readonly tensionChecked?: boolean
-    /** The saw that it came off as far as whoever moved it knew; null where it was on none. */
-    readonly from?: string | null
     /** Why it went on although it does not fit in every part. */
     readonly overruled?: string
   }
   /** It came off; onto the bench unless told otherwise. */
-  takenOff: { readonly to?: Shelf }
-  moved: { readonly to: Shelf }
-  sentOut: { readonly shop: string; readonly dueBackAt?: Instant }
+  takenOff: MovedFrom & { readonly to?: Shelf }
+  moved: MovedFrom & { readonly to: Shelf }
+  sentOut: MovedFrom & { readonly shop: string; readonly dueBackAt?: Instant }
   cameBack: {
     readonly to: Shelf
     /** What the shop took, in whole minor units of the crew's money. */

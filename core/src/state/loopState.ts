@@ -238,6 +238,16 @@ export type Place =
   | { readonly at: 'shop'; readonly shop: string; readonly sentAt: Instant; readonly dueBackAt: Instant | null }
   | { readonly at: 'retired' }
 
+/** A fitting that is set aside: the later word stands, and which of the two is right only the tag tells. */
+export interface OvertakenFitting {
+  readonly entryId: string
+  readonly sawId: string
+  readonly at: Instant
+  readonly personId: string | null
+  /** Who moved it later without knowing of that. */
+  readonly by: string | null
+}
+
 /** A time that a loop spent on a saw. */
 export interface Stint {
   readonly sawId: string
@@ -262,6 +272,8 @@ export interface LoopState {
   /** The saw it is on. */
   readonly sawId: string | null
   readonly stints: readonly Stint[]
+  /** Somebody put it on another saw, and whoever moved it later did not know of that; null for nobody. */
+  readonly overtaken: OvertakenFitting | null
   /** What shops have taken for it, in whole minor units. */
   readonly shopCostMinor: number
   readonly cutters: readonly CutterState[]

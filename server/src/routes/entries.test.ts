@@ -10,6 +10,7 @@ import {
   fitted,
   Harness,
   measured,
+  NOW,
   PERSON,
   ran,
   registered,
@@ -279,6 +280,52 @@ describe('saws', () => {
     const loops = [await loop('rush-for-saw-a'), await loop('rush-for-saw-b')]
     const answers = await Promise.all(loops.map((loopId) => harness.write(fitted(loopId, SECOND_SAW))))
     expect(answers.map(({ status }) => status).sort()).toEqual([201, 409])
+  })
+
+  // Seen to fail while whoever came home second was refused: the first home won.
+  test('two phones that put one loop on two saws come to the same end, whichever comes home first', async () => {
+    const hour = (h: number): string => new Date(Date.UTC(2026, 2, 20, h)).toISOString()
+    const at = (entry: NewEntry, h: number, person: string): NewEntry => ({
+      ...entry,
+      id: `${person}-${h}-${entry.kind}-x`,
+      happenedAt: hour(h),
+      personId: null,
+    })
+    const both = ['contested-loop', 'was-on-the-saw'] as const
+    const phones = {
+      first: [
+        at({ ...takenOff(both[1]), kind: 'takenOff', from: SAW, to: 'truck' } as NewEntry, 8, 'first'),
+        at({ ...fitted(both[0]), from: null } as NewEntry, 8, 'first'),
+        at(ran(both[0]), 9, 'first'),
+      ],
+      // A clock two hours behind: by its own word it was before the other.
+      second: [
+        at({ ...fitted(both[0], SECOND_SAW), from: null } as NewEntry, 7, 'second'),
+        at(ran(both[0], 2), 8, 'second'),
+      ],
+    }
+    const home = async (phone: keyof typeof phones): Promise<number> => {
+      const clock = phone === 'second' ? NOW.getTime() - 2 * 3_600_000 : NOW.getTime()
+      const headers = { 'content-type': 'application/json', 'x-device-time': String(clock) }
+      const body = JSON.stringify({ entries: phones[phone] })
+      return (await harness.request('/api/entries', { method: 'POST', headers, body })).status
+    }
+    const ends = []
+    for (const order of [['first', 'second'] as const, ['second', 'first'] as const]) {
+      await harness.reset()
+      await harness.write(registered(both[0]), registered(both[1]), fitted(both[1]))
+      for (const phone of order) expect(await home(phone), `${order.join()} ${phone}`).toBe(201)
+      const { loops } = await harness.shed()
+      ends.push(loops)
+      const [contested, other] = both.map((id) => loops.find(({ loopId }) => loopId === id))
+      expect(contested).toMatchObject({
+        sawId: SECOND_SAW,
+        overtaken: { sawId: SAW, entryId: 'first-8-fitted-x', at: hour(8) },
+      })
+      expect(other?.place).toEqual({ at: 'truck' })
+    }
+    expect(ends[0]).toEqual(ends[1])
+    await harness.reset()
   })
 
   test('a loop that does not fit is kept off, with the reason', async () => {

@@ -60,20 +60,25 @@ export function entriesFor(
       const { shelf, costMinor } = target
       if (away)
         return [entry(loop.loopId, { kind: 'cameBack', to: shelf, ...(costMinor === undefined ? {} : { costMinor }) })]
-      return [
-        entry(loop.loopId, loop.place.at === 'saw' ? { kind: 'takenOff', to: shelf } : { kind: 'moved', to: shelf }),
-      ]
+      return [entry(loop.loopId, { kind: loop.place.at === 'saw' ? 'takenOff' : 'moved', from: loop.sawId, to: shelf })]
     }
     case 'shop': {
       const { shop, dueBackAt } = target
-      return [entry(loop.loopId, { kind: 'sentOut', shop, ...(dueBackAt === undefined ? {} : { dueBackAt }) })]
+      return [
+        entry(loop.loopId, {
+          kind: 'sentOut',
+          from: loop.sawId,
+          shop,
+          ...(dueBackAt === undefined ? {} : { dueBackAt }),
+        }),
+      ]
     }
     case 'saw': {
       const { to: _to, offTo, ...fitting } = target
       const off =
         occupant === undefined || occupant.loopId === loop.loopId
           ? []
-          : [entry(occupant.loopId, { kind: 'takenOff', to: offTo ?? shelfFor(occupant) })]
+          : [entry(occupant.loopId, { kind: 'takenOff', from: target.sawId, to: offTo ?? shelfFor(occupant) })]
       const back = away ? [entry(loop.loopId, { kind: 'cameBack', to: 'bench' })] : []
       return [...off, ...back, entry(loop.loopId, { kind: 'fitted', from: loop.sawId, ...fitting })]
     }

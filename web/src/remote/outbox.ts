@@ -262,12 +262,14 @@ export const useOutbox = defineStore('outbox', () => {
 
   /**
    * Keeps entries of loops and saws on this device and sends them, in batches that the server writes
-   * all together or not at all. The same again, while the first is on its way, is the first.
+   * all together or not at all. The same again, while the first is on its way, is the first, as with a button that
+   * is pressed twice; where `again` is said it is another one, as with a second tank.
    *
    * @returns `sent`; `kept` or `held` when the server is away; or why a batch was refused, after which no
    *   other is sent. `taken` are those that were sent, kept or held.
    */
-  function send(entries: readonly AnyNewEntry[]): Promise<Sent> {
+  function send(entries: readonly AnyNewEntry[], again?: 'again'): Promise<Sent> {
+    if (again !== undefined) return sendAll(entries)
     const saying = sayingOf(entries)
     const before = underWay.get(saying)
     if (before !== undefined) return before

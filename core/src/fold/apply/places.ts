@@ -1,5 +1,5 @@
 import type { Place } from '../../state'
-import type { Instant } from '../../log'
+import type { EntryOf, Instant } from '../../log'
 import { shortestUmOf, type Draft } from '../draft'
 import type { Applier } from './applier'
 import { ask } from './questions'
@@ -13,8 +13,25 @@ export function goTo(draft: Draft, place: Place, at: Instant): void {
   draft.place = place
 }
 
+/**
+ * Whoever moves it may not know that somebody else put it on a saw: two people out of range, or one whose screen is
+ * old. The later word stands, in whichever order both come home, and the earlier is set aside for somebody to look.
+ */
+function overtake(draft: Draft, { from, personId }: EntryOf<'fitted' | 'takenOff' | 'moved' | 'sentOut'>): void {
+  const { place, fitting } = draft
+  const unknown = place.at === 'saw' && from !== undefined && from !== place.sawId
+  draft.overtaken =
+    unknown && fitting !== null
+      ? { entryId: fitting.id, sawId: place.sawId, at: fitting.happenedAt, personId: fitting.personId, by: personId }
+      : null
+}
+
 /** The loop went onto a saw. */
-export const applyFitted: Applier<'fitted'> = (draft, { sawId, happenedAt, barFlipped }) => {
+export const applyFitted: Applier<'fitted'> = (draft, entry) => {
+  const { sawId, happenedAt, barFlipped } = entry
+  // Two who say the same agree.
+  if (draft.place.at !== 'saw' || draft.place.sawId !== sawId) overtake(draft, entry)
+  draft.fitting = entry
   goTo(draft, { at: 'saw', sawId }, happenedAt)
   draft.stints.push({
     sawId,
@@ -27,17 +44,21 @@ export const applyFitted: Applier<'fitted'> = (draft, { sawId, happenedAt, barFl
 }
 
 /** The loop came off its saw. */
-export const applyTakenOff: Applier<'takenOff'> = (draft, { to, happenedAt }) => {
-  goTo(draft, { at: to ?? 'bench' }, happenedAt)
+export const applyTakenOff: Applier<'takenOff'> = (draft, entry) => {
+  overtake(draft, entry)
+  goTo(draft, { at: entry.to ?? 'bench' }, entry.happenedAt)
 }
 
 /** The loop was put somewhere. */
-export const applyMoved: Applier<'moved'> = (draft, { to, happenedAt }) => {
-  goTo(draft, { at: to }, happenedAt)
+export const applyMoved: Applier<'moved'> = (draft, entry) => {
+  overtake(draft, entry)
+  goTo(draft, { at: entry.to }, entry.happenedAt)
 }
 
 /** The loop went to a shop. */
-export const applySentOut: Applier<'sentOut'> = (draft, { shop, dueBackAt, happenedAt }) => {
+export const applySentOut: Applier<'sentOut'> = (draft, entry) => {
+  const { shop, dueBackAt, happenedAt } = entry
+  overtake(draft, entry)
   goTo(draft, { at: 'shop', shop, sentAt: happenedAt, dueBackAt: dueBackAt ?? null }, happenedAt)
 }
 

@@ -44,19 +44,6 @@ async function send(parcel: Parcel): Promise<void> {
   if (left === undefined || left.refused === null) open.value = null
   if (outbox.refused.length === 0) emit('close')
 }
-/** A loop that somebody else put on a saw meanwhile. */
-const elsewhere = (parcel: Parcel): boolean => parcel.entries.some(isMoved) && parcel.code === 'elsewhere-by-now'
-const isMoved = (entry: AnyNewEntry): boolean => entry.kind === 'fitted' && entry.from !== undefined
-/** Whoever has it in hand knows better than the log: it goes on all the same. */
-async function allTheSame(parcel: Parcel): Promise<void> {
-  open.value = parcel.key
-  entries.value = parcel.entries.map((entry) => {
-    if (entry.kind !== 'fitted') return entry
-    const { from: _from, ...rest } = entry
-    return rest
-  })
-  await send(parcel)
-}
 const asText = (parcel: Parcel): string =>
   [
     ...now(parcel).map((entry) => `${when(entry)}${who(entry)} — ${say(entry)}`),
@@ -100,12 +87,7 @@ function throwAway(parcel: Parcel): void {
       </ol>
       <textarea v-if="copied === parcel.key" readonly rows="6" :value="asText(parcel)" aria-label="What it held" />
       <p class="row">
-        <button v-if="elsewhere(parcel)" type="button" class="act next" :disabled="busy" @click="allTheSame(parcel)">
-          It is here: put it on all the same
-        </button>
-        <button type="button" class="act" :class="{ next: !elsewhere(parcel) }" :disabled="busy" @click="send(parcel)">
-          Send it again
-        </button>
+        <button type="button" class="act next" :disabled="busy" @click="send(parcel)">Send it again</button>
         <button type="button" class="act" :aria-expanded="open === parcel.key" @click="begin(parcel)">
           Put it right
         </button>

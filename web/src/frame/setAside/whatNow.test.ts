@@ -3,7 +3,7 @@ import { whatNow } from './whatNow'
 
 test('every refusal that others can bring about says what can be done about it', () => {
   // Whatever somebody else logged while this device was out of range.
-  const byOthers = ['after-retirement', 'elsewhere-by-now', 'saw-occupied', 'at-a-shop', 'not-at-a-shop', 'saw-is-so']
+  const byOthers = ['after-retirement', 'saw-occupied', 'at-a-shop', 'not-at-a-shop', 'saw-is-so']
   const said = [...byOthers, 'struck-out-already', 'does-not-fit', 'overrule-needed', 'unfit-stays-out'].map(whatNow)
   expect(new Set(said).size).toBe(said.length)
   for (const one of said) expect(one).not.toBe(whatNow('no-such-code'))

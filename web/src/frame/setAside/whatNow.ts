@@ -5,7 +5,6 @@ import type { AdmitCode } from '@undercliff/core'
 const WHAT_NOW: Partial<Record<AdmitCode | ProblemCode, string>> = {
   'after-retirement':
     'Was it retired by mistake? A lead strikes that out in its log; then send this again. Else throw this away.',
-  'elsewhere-by-now': 'Is it in your hand? Then put it on all the same. Else throw this away: the log has where it is.',
   'saw-occupied':
     'Somebody put another loop on that saw meanwhile. Put that one where it is by now, then send this again.',
   'at-a-shop': 'The log has it at a shop. If it is back, log that it came back, then send this again.',

@@ -41,6 +41,7 @@ import OfferedMove from './OfferedMove.vue'
 import PlatePhotos from '../../parts/photos/PlatePhotos.vue'
 import VerdictPanel from '../../parts/VerdictPanel.vue'
 import LoopAway from '../../parts/LoopAway.vue'
+import OvertakenLine from '../../parts/OvertakenLine.vue'
 
 const props = defineProps<{ tag: string }>()
 const router = useRouter()
@@ -173,6 +174,7 @@ const gauges = computed(() => {
       The drawn cutter is this loop’s own: its length to the line is what is left before the mark, red is damage that
       has to come off, and the bump in front is its depth gauge. Hatched is estimated.
     </FirstHint>
+    <OvertakenLine :loop="state" />
     <OfferedMove :state="state" :action="verdict.action" />
     <NextJob :done-tag="tag" />
     <div class="sheet decide">

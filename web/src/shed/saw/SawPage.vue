@@ -33,6 +33,7 @@ import FigureField from '../../parts/FigureField.vue'
 import SawItself from './SawItself.vue'
 import { useRouter } from 'vue-router'
 import FitMark from '../../parts/FitMark.vue'
+import OvertakenLine from '../../parts/OvertakenLine.vue'
 import LoopTile from '../../parts/LoopTile.vue'
 import { fetchSaw, ServerAway } from '../../remote/api'
 import { keepSaw, keptSaw } from '../../remote/keptLogs'
@@ -240,6 +241,12 @@ async function saveSprocket(): Promise<void> {
 
 const unread = computed(() => (saw.value === undefined ? [] : unreadOf(saw.value)))
 const on = computed(() => (saw.value === undefined ? undefined : shed.loopOn(saw.value.id)))
+/** Loops of which two people say that they are on this saw and on another. */
+const setAside = computed(() =>
+  shed.loops.filter(
+    ({ overtaken, sawId }) => overtaken != null && (overtaken.sawId === saw.value?.id || sawId === saw.value?.id),
+  ),
+)
 const candidates = computed(() => {
   const { value } = saw
   if (value === undefined) return []
@@ -320,6 +327,7 @@ const [, WORN_OUT] = SAW_FIGURES.loopsPerSprocket.value
     </p>
     <p v-if="asKept" class="soft">Bar, sprocket and log as this device last heard of them, {{ shed.age() }}.</p>
     <p v-if="wrong" class="stop-text" role="alert">{{ wrong }}</p>
+    <OvertakenLine v-for="one in setAside" :key="one.loopId" :loop="one" />
 
     <div class="two">
       <section class="sheet stack">

@@ -12,6 +12,7 @@ import {
 } from '@undercliff/core'
 import { computed, nextTick, ref, shallowRef, watch } from 'vue'
 import ToothSign from '../../parts/ToothSign.vue'
+import OvertakenLine from '../../parts/OvertakenLine.vue'
 import VerdictMark from '../../parts/VerdictMark.vue'
 import { readLog } from '../../remote/keptLogs'
 import { useSession } from '../../remote/sessionStore'
@@ -72,6 +73,10 @@ const seeTo = computed(() => {
   return action === 'inspect' || action === 'stop' || action === 'measure' ? action : null
 })
 const unworked = computed(() => (loop.value === undefined ? undefined : shed.unworked.get(loop.value.loopId)))
+/** Loops that somebody put on this saw, and that by a later word are elsewhere. */
+const setAside = computed(() =>
+  loop.value === undefined ? shed.loops.filter(({ overtaken }) => overtaken?.sawId === props.saw.id) : [],
+)
 const tanksToday = computed(() => today.tanksBySaw.get(props.saw.id) ?? 0)
 
 type Asked = 'touchedUp' | 'struck' | 'swap' | 'lookedOver'
@@ -128,6 +133,11 @@ const logStrike = (against: StrikeObject): void => {
       </div>
     </header>
     <p v-if="wrong" class="stop-text" role="alert">{{ wrong }}</p>
+    <OvertakenLine v-if="loop" :loop="loop" />
+    <template v-for="one in setAside" :key="one.loopId">
+      <OvertakenLine :loop="one" />
+      <button type="button" class="act" data-here @click="field.swap(one, false)">{{ one.tag }} is on this saw</button>
+    </template>
     <p v-if="unworked" class="caution grave" role="alert" data-unworked>
       What is logged here cannot be worked out on this device now: {{ unworked }} What was struck, or half sharpened,
       stays off until the shed has answered.

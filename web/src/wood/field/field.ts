@@ -17,6 +17,7 @@ import { computed, ref, shallowRef } from 'vue'
 import { entriesFor } from '../../move/entriesFor'
 import { keptRef } from '../../remote/keptRef'
 import { useOutbox } from '../../remote/outbox'
+import { sayingOf } from '../../remote/parcels'
 import { FIRST_LOOK_MINUTES, useReminders } from '../../remote/reminders'
 import { useSession } from '../../remote/sessionStore'
 import { useShed } from '../../remote/shedStore'
@@ -56,35 +57,69 @@ interface Just {
   readonly entries: readonly AnyNewEntry[]
   /** What is undone besides the entries. */
   readonly undone: () => void
+  /** It was kept on this device when it was logged, or in this page alone. */
+  readonly became: 'sent' | 'kept' | 'held'
 }
+
+/** A glove that bounces presses twice within this, in ms. Starting value. */
+const BOUNCE_MS = 400
 
 /** Logging with one tap: it shows at once, whatever becomes of it, and is taken back in the same place. */
 function useJust() {
   const outbox = useOutbox()
   const writing = useWriting()
-  const just = shallowRef<Just | null>(null)
+  /** The latest last: once it is taken back, the one before can be. */
+  const all = shallowRef<readonly Just[]>([])
   const wrong = ref('')
-  let timer: ReturnType<typeof setTimeout> | undefined
+  let lastTap: { readonly saying: string; readonly atMs: number } | null = null
+  const once = ref(false)
+
+  const idOf = ({ entries }: Just): string => entries[0]?.id ?? ''
+  const forget = (one: Just): void => {
+    all.value = all.value.filter((other) => idOf(other) !== idOf(one))
+  }
+  const waits = computed(() => new Set(outbox.waiting.flatMap(({ entries }) => entries.map(({ id }) => id))))
+  /** What is kept here is said only while it is. */
+  const keptAs = (one: Just): string => {
+    if (one.became === 'sent' || !waits.value.has(idOf(one))) return ''
+    return one.became === 'held' ? '; kept here in this page alone' : '; kept here'
+  }
+  const just = computed(() => {
+    const last = all.value.at(-1)
+    if (last === undefined) return null
+    const same = all.value.filter(({ text }) => text === last.text).length
+    const times = same > 1 ? `, ${same} in a row` : ''
+    return { text: `${last.text}${times}${once.value ? ', once: the second tap came too fast' : ''}${keptAs(last)}` }
+  })
 
   async function log(entries: readonly AnyNewEntry[], text: string, undone = (): void => undefined): Promise<void> {
-    clearTimeout(timer)
     wrong.value = ''
-    const mine: Just = { text, entries, undone }
-    just.value = mine
-    timer = setTimeout(() => (just.value = null), UNDO_MS)
-    const sent = await outbox.send(entries)
+    const saying = sayingOf(entries)
+    const atMs = performance.now()
+    once.value = lastTap?.saying === saying && atMs - lastTap.atMs < BOUNCE_MS
+    if (once.value) return
+    lastTap = { saying, atMs }
+    const mine: Just = { text, entries, undone, became: 'sent' }
+    all.value = [...all.value, mine]
+    setTimeout(() => {
+      forget(mine)
+    }, UNDO_MS)
+    const sent = await outbox.send(entries, 'again')
     if (sent.outcome === 'refused') {
       wrong.value = sent.why
-      if (just.value === mine) just.value = null
-    } else if (just.value === mine && sent.outcome !== 'sent') {
-      just.value = { ...mine, text: `${text}; kept here${sent.outcome === 'held' ? ' in this page alone' : ''}` }
+      forget(mine)
+    } else {
+      const { outcome } = sent
+      all.value = all.value.map((one) => (idOf(one) === idOf(mine) ? { ...one, became: outcome } : one))
     }
   }
   async function undo(): Promise<void> {
-    const taken = just.value
-    just.value = null
-    taken?.undone()
-    if (taken !== null) await writing.strikeOut(taken.entries, 'Undone')
+    const taken = all.value.at(-1)
+    if (taken === undefined) return
+    once.value = false
+    forget(taken)
+    taken.undone()
+    await writing.strikeOut(taken.entries, 'Undone')
   }
   return { just, wrong, log, undo }
 }
