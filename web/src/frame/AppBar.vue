@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { saySpan } from '@undercliff/core'
-import { onKeyStroke } from '@vueuse/core'
-import { computed, defineAsyncComponent, ref } from 'vue'
+import { onKeyStroke, useElementSize } from '@vueuse/core'
+import { computed, defineAsyncComponent, ref, watchEffect } from 'vue'
 import { clockAheadMs } from '../remote/api'
 import { mayKeep, wasCleared } from '../remote/device'
 import { useOutbox } from '../remote/outbox'
@@ -22,6 +22,12 @@ const shed = useShed()
 const outbox = useOutbox()
 const session = useSession()
 const update = useUpdate()
+const states = ref<HTMLElement | null>(null)
+const { height: statesHeight } = useElementSize(states, { width: 0, height: 0 }, { box: 'border-box' })
+/** On a phone it stands at the foot: nothing under a thumb moves when it comes. */
+watchEffect(() => {
+  document.documentElement.style.setProperty('--states', `${statesHeight.value}px`)
+})
 const asideShown = ref(false)
 const othersShown = ref(false)
 /** Entries and photographs that somebody else left on this device. */
@@ -46,20 +52,24 @@ onKeyStroke('/', (event) => {
   <header class="bar no-print">
     <RouterLink :to="{ name: 'shed' }" class="name">Undercliff</RouterLink>
     <PlaceBar class="middle" />
-    <span v-if="outbox.keptHere > 0" class="state" role="status">
-      {{ outbox.keptHere }} kept on this device, waiting to be sent
-    </span>
-    <span v-else-if="shed.away" class="state" role="status"
-      >The shed does not answer; this is it as it was {{ shed.age() }}</span
-    >
-    <span v-if="update.waits" class="state" role="status"
-      >A new version waits until nothing is half typed
-      <button type="button" class="act small" @click="update.take()">Take it now</button></span
-    >
-    <span v-if="leftByOthers > 0" class="state" role="status"
-      >{{ leftByOthers }} of somebody else's wait until they sign in
-      <button v-if="session.isLead" type="button" class="act small" @click="othersShown = true">See them</button></span
-    >
+    <div ref="states" class="states">
+      <span v-if="outbox.keptHere > 0" class="state" role="status">
+        {{ outbox.keptHere }} kept on this device, waiting to be sent
+      </span>
+      <span v-else-if="shed.away" class="state" role="status"
+        >The shed does not answer; this is it as it was {{ shed.age() }}</span
+      >
+      <span v-if="update.waits" class="state" role="status"
+        >A new version waits until nothing is half typed
+        <button type="button" class="act small" @click="update.take()">Take it now</button></span
+      >
+      <span v-if="leftByOthers > 0" class="state" role="status"
+        >{{ leftByOthers }} of somebody else's wait until they sign in
+        <button v-if="session.isLead" type="button" class="act small" @click="othersShown = true">
+          See them
+        </button></span
+      >
+    </div>
     <button type="button" class="act small" @click="searching = true">Search <kbd class="keys-only">/</kbd></button>
     <RouterLink :to="{ name: 'scan' }" class="act small" aria-label="Scan a tag"
       ><span class="long">Scan a tag</span><span class="short">Scan</span></RouterLink
@@ -142,6 +152,9 @@ onKeyStroke('/', (event) => {
   padding-left: 8px;
   font-weight: 700;
 }
+.states {
+  display: contents;
+}
 .refused {
   display: flex;
   flex-wrap: wrap;
@@ -177,6 +190,20 @@ onKeyStroke('/', (event) => {
   }
   .name {
     margin-right: auto;
+  }
+}
+@media (max-width: 700px) {
+  .states {
+    display: block;
+    position: fixed;
+    inset: auto 0 calc(var(--places) + env(safe-area-inset-bottom));
+    z-index: 15;
+    background: var(--sheet);
+  }
+  .state {
+    display: block;
+    padding: 4px 12px 4px 8px;
+    border-top: 1px solid var(--rule-strong);
   }
 }
 </style>

@@ -8,14 +8,15 @@ const props = defineProps<{
   loop: { readonly tag: string; readonly place: Place; readonly overtaken?: OvertakenFitting | null }
 }>()
 const shed = useShed()
+const who = (personId: string | null): string => (personId === null ? 'somebody' : shed.nameOf(personId))
 const said = computed(() => {
   const { tag, place, overtaken } = props.loop
   if (overtaken == null) return ''
   const { sawId, at, personId, by } = overtaken
   const where = sayPlace(place, shed.sawName, shed.dates).replace(/^./, (letter) => letter.toLowerCase())
   return (
-    `Set aside: ${shed.nameOf(personId)} put ${tag} on ${shed.sawName(sawId)} (${sayMoment(new Date(at), shed.dates)}). ` +
-    `${by === personId ? 'Later' : `${shed.nameOf(by)} did not know of that, and later`} it was put ${where}, which stands. ` +
+    `Set aside: ${who(personId)} put ${tag} on ${shed.sawName(sawId)} (${sayMoment(new Date(at), shed.dates)}). ` +
+    `${by === personId ? 'Later' : `${who(by)} did not know of that, and later`} it was put ${where}, which stands. ` +
     'Read the tags on both saws, then put each loop where it is.'
   )
 })

@@ -253,6 +253,9 @@ header {
   gap: 12px;
   align-items: center;
 }
+header > :only-child {
+  grid-column: 1 / -1;
+}
 .sign {
   width: 96px;
 }
