@@ -118,7 +118,7 @@ test('another tag counts from when it was given', () => {
   expect(fold(log.entries, hour(0))?.tag).toBe('T1')
 })
 
-test('two people out of range put one loop on two saws: the later word stands, the earlier is set aside until somebody looks', () => {
+test('of two people who put one loop on two saws the later stands, and the earlier is set aside until somebody looks', () => {
   const both = () =>
     new Log()
       .add('fitted', { sawId: 'saw-one-1', from: null }, { personId: 'one' })
@@ -135,7 +135,7 @@ test('two people out of range put one loop on two saws: the later word stands, t
   expect(fold(both().add('ran', { tanks: 2, conditions: 'clean' }).entries)).toMatchObject(set)
   // Whoever knew where it was, and puts it where it is, ends that; so does striking out the one that was wrong.
   const after = (kind: 'takenOff' | 'fitted', from: string | null, sawId?: string) =>
-    fold(both().add(kind, { from, ...(sawId === undefined ? {} : { sawId }) } as never).entries)
+    fold((kind === 'fitted' ? both().add(kind, { from, sawId: sawId ?? '' }) : both().add(kind, { from })).entries)
   expect(after('fitted', 'saw-two-2', 'saw-one-1')).toMatchObject({ sawId: 'saw-one-1', overtaken: null })
   expect(after('takenOff', 'saw-two-2')?.overtaken).toBeNull()
   expect(after('takenOff', 'saw-one-1')?.overtaken).toMatchObject({ sawId: 'saw-two-2' })

@@ -5,6 +5,7 @@ import {
   existsSync,
   fsyncSync,
   mkdirSync,
+  mkdtempSync,
   openSync,
   readdirSync,
   readFileSync,
@@ -12,6 +13,7 @@ import {
   renameSync,
   rmSync,
   statfsSync,
+  symlinkSync,
   writeSync,
 } from 'node:fs'
 import { createServer } from 'node:net'
@@ -20,6 +22,8 @@ import { join } from 'node:path'
 import { setTimeout as sleep } from 'node:timers/promises'
 import { createConnection, type RowDataPacket } from 'mysql2/promise'
 import { findProgram } from './findProgram'
+import { makeFolder } from './makeFolder'
+import { onlyOne } from './onlyOne'
 import { ofFolder, StartProblem } from './startProblem'
 
 /** How the database is reached; kept in a file that only its owner reads. */
@@ -126,6 +130,8 @@ interface Places {
   readonly log: string
   readonly initFile: string
   readonly credentials: string
+  /** Held while somebody is at work on all of this. */
+  readonly lock: string
 }
 
 function placesIn(dataDir: string): Places {
@@ -141,6 +147,7 @@ function placesIn(dataDir: string): Places {
     log: join(dir, 'mariadb.log'),
     initFile: join(dir, 'init.sql'),
     credentials: join(dataDir, 'database.json'),
+    lock: join(dir, 'making.lock'),
   }
 }
 
@@ -184,7 +191,7 @@ function holdsTables({ files }: Places): boolean {
  * Makes the files of a database where there are none, or none with anything in them: they are made
  * beside their place and put there when they are whole, so that no half of them is ever served.
  */
-function makeFiles(places: Places, say: (line: string) => void): void {
+function makeFiles(places: Places, say: (line: string) => void, lock: number): void {
   const { files, dir, scratch } = places
   mkdirSync(scratch, { recursive: true, mode: 0o700 })
   for (const name of readdirSync(dir)) {
@@ -195,24 +202,31 @@ function makeFiles(places: Places, say: (line: string) => void): void {
     say('The last start was cut short before there was anything in the database; its files are made anew.')
     rmSync(files, { recursive: true, force: true })
   }
-  const making = join(dir, `${UNFINISHED}${randomBytes(6).toString('hex')}`)
+  const unfinished = `${UNFINISHED}${randomBytes(6).toString('hex')}`
+  const making = join(dir, unfinished)
+  // The program that makes them reads a path as words, and takes none with a blank or a quotation mark in it.
+  const plain = /[^\w./-]/.test(dir) ? mkdtempSync(join(tmpdir(), 'undercliff-')) : null
+  if (plain !== null) symlinkSync(dir, join(plain, 'dir'))
+  const within = plain === null ? dir : join(plain, 'dir')
   try {
     execFileSync(
       findProgram('mariadb-install-db', 'mysql_install_db'),
       [
         '--no-defaults',
-        `--datadir=${making}`,
+        `--datadir=${join(within, unfinished)}`,
         // A server that starts clears away what others left in a common folder, and what they use.
-        `--tmpdir=${scratch}`,
+        `--tmpdir=${plain === null ? scratch : join(within, 'scratch')}`,
         '--skip-test-db',
         '--auth-root-authentication-method=socket',
         `--user=${userInfo().username}`,
       ],
-      { stdio: ['ignore', 'pipe', 'pipe'] },
+      { stdio: ['ignore', 'pipe', 'pipe', lock] },
     )
   } catch (error) {
     rmSync(making, { recursive: true, force: true })
     throw ofInstalling(error, dir)
+  } finally {
+    if (plain !== null) rmSync(plain, { recursive: true, force: true })
   }
   renameSync(making, files)
 }
@@ -353,7 +367,11 @@ async function stopServer(places: Places): Promise<void> {
  *
  * @returns whether one was taken over
  */
-async function takeOverOrLaunch(places: Places, say: (line: string) => void): Promise<[Credentials, boolean]> {
+async function takeOverOrLaunch(
+  places: Places,
+  say: (line: string) => void,
+  lock: number,
+): Promise<[Credentials, boolean]> {
   const kept = readCredentials(places)
   if (kept === null) await stopServer(places)
   if (kept !== null && findServer(places) !== null) {
@@ -367,7 +385,7 @@ async function takeOverOrLaunch(places: Places, say: (line: string) => void): Pr
       else if (findServer(places) !== null) throw error
     }
   }
-  makeFiles(places, say)
+  makeFiles(places, say, lock)
   return [await launchAndWait(places, say), false]
 }
 
@@ -405,8 +423,8 @@ export async function startPrivateDatabase(
   const places = placesIn(dataDir)
   const [credentials, adopted] = await (async () => {
     try {
-      mkdirSync(places.dir, { recursive: true, mode: 0o700 })
-      return await takeOverOrLaunch(places, say)
+      makeFolder(places.dir)
+      return await onlyOne(places.lock, (lock) => takeOverOrLaunch(places, say, lock))
     } catch (error) {
       throw ofFolder(error, dataDir)
     }

@@ -294,7 +294,7 @@ describe('saws', () => {
     const both = ['contested-loop', 'was-on-the-saw'] as const
     const phones = {
       first: [
-        at({ ...takenOff(both[1]), kind: 'takenOff', from: SAW, to: 'truck' } as NewEntry, 8, 'first'),
+        at({ ...takenOff(both[1]), kind: 'takenOff', from: SAW, to: 'truck' }, 8, 'first'),
         at({ ...fitted(both[0]), from: null } as NewEntry, 8, 'first'),
         at(ran(both[0]), 9, 'first'),
       ],

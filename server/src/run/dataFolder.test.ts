@@ -1,22 +1,27 @@
-import { execFileSync } from 'node:child_process'
+import { execFileSync, spawn } from 'node:child_process'
 import {
   appendFileSync,
   chmodSync,
+  closeSync,
   cpSync,
   existsSync,
   mkdirSync,
   mkdtempSync,
+  openSync,
   readdirSync,
   readFileSync,
   rmSync,
+  symlinkSync,
   writeFileSync,
 } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
+import { setTimeout as sleep } from 'node:timers/promises'
 import { afterAll, describe, expect, test, vi } from 'vitest'
 import { Client, SET_UP } from '../fixtures/client'
 import { ran, registered } from '../fixtures/harness'
 import { killDatabases, Started } from '../campaign/started'
+import { makeFolder } from '../database/makeFolder'
 import { databaseUrl } from '../fixtures/databaseUrl'
 
 const dirs: string[] = []
@@ -65,6 +70,22 @@ describe('a data folder that cannot be', () => {
     expect(await refusal(file)).toBe(`${file} is not a folder that can hold data. Choose another: ./start --data DIR`)
     expect(await refusal(join(file, 'below'))).toMatch(/is not a folder that can hold data/)
     expect(readFileSync(file, 'utf8')).toBe('something')
+  })
+
+  test('is a link that leads nowhere or in a circle, or lies where no folder can be', async () => {
+    const dir = folder()
+    symlinkSync(join(dir, 'nowhere'), join(dir, 'lost'))
+    symlinkSync(join(dir, 'round'), join(dir, 'round'))
+    const lost = `${join(dir, 'lost')} is a link that leads nowhere, or in a circle. Choose another: ./start --data DIR`
+    for (const link of ['lost', 'round'])
+      for (const below of ['', 'below'])
+        expect(() => {
+          makeFolder(join(dir, link, below))
+        }).toThrow(lost.replace('lost', link))
+    expect(() => {
+      makeFolder('/proc/undercliff')
+    }).toThrow('No folder can be made in /proc. Choose another: ./start --data DIR')
+    expect(await refusal(join(dir, 'lost'))).toBe(lost)
   })
 
   test('may only be read', async ({ skip }) => {
@@ -268,6 +289,43 @@ describe('a data folder that was in use', () => {
     expect(started.output).toContain('its files are made anew')
     expect(readdirSync(join(dir, 'mariadb')).filter((name) => name.startsWith('unfinished'))).toEqual([])
     await started.stop()
+  }, 60_000)
+
+  test('has a name with blanks, quotation marks and letters of any kind', async () => {
+    const dir = join(folder(), `the crew's "chains" für Ö`)
+    const started = await Started.on(dir, ['--empty'])
+    await started.ready()
+    await started.stop()
+    expect(existsSync(join(dir, 'mariadb', 'files', 'ibdata1'))).toBe(true)
+  }, 60_000)
+
+  test('was left by a first start that was cut short: what it began is waited for, and the next one runs', async () => {
+    for (const afterMs of [600, 1300]) {
+      const dir = folder()
+      const first = await Started.on(dir, ['--empty'])
+      await sleep(afterMs)
+      await first.kill()
+      const next = await Started.on(dir, ['--empty'])
+      await next.ready()
+      await next.stop()
+      expect(readdirSync(join(dir, 'mariadb')).filter((name) => name.startsWith('unfinished'))).toEqual([])
+      killDatabases(dir)
+    }
+  }, 120_000)
+
+  test('is still worked on by what a start began that was killed: the next waits until that has ended', async () => {
+    const dir = folder()
+    mkdirSync(join(dir, 'mariadb'))
+    const lock = openSync(join(dir, 'mariadb', 'making.lock'), 'a')
+    const left = spawn('sh', ['-c', 'flock 3; echo held; exec sleep 6'], { stdio: ['ignore', 'pipe', 'ignore', lock] })
+    await new Promise((resolve) => left.stdout?.once('data', resolve))
+    closeSync(lock)
+    let over = false
+    left.once('exit', () => (over = true))
+    const next = await Started.on(dir, ['--empty'])
+    await next.ready()
+    expect(over).toBe(true)
+    await next.stop()
   }, 60_000)
 
   test('is asked to be reached from beyond before anybody can sign in: told, and fit for the next start', async () => {

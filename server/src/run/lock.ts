@@ -1,6 +1,7 @@
 import { spawn, type ChildProcess } from 'node:child_process'
-import { mkdirSync, readFileSync, writeFileSync } from 'node:fs'
+import { readFileSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
+import { makeFolder } from '../database/makeFolder'
 import { ofFolder, StartProblem } from '../database/startProblem'
 
 /** Who holds a data folder; written into the locked file for those who find it locked. */
@@ -72,7 +73,7 @@ export type Unlock = () => Promise<void>
 export async function lockFolder(dataDir: string, address: string, say: (line: string) => void): Promise<Unlock> {
   const file = join(dataDir, 'undercliff.lock')
   try {
-    mkdirSync(dataDir, { recursive: true, mode: 0o700 })
+    makeFolder(dataDir)
     // Nothing is written yet: whoever holds it has its name there.
     writeFileSync(file, '', { flag: 'a', mode: 0o600 })
   } catch (error) {

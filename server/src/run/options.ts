@@ -117,6 +117,7 @@ export function readOptions(args: readonly string[], env: NodeJS.ProcessEnv): St
   if (!Number.isInteger(port) || port < 1 || port > 65_535) {
     throw new StartProblem(`--port takes a number from 1 to 65535, not "${values.port ?? ''}".`)
   }
+  if (values.data?.trim() === '') throw new StartProblem('--data takes the name of a folder.')
   const here = (path: string): string => resolve(env.STARTED_IN ?? '.', path)
   return {
     port,

@@ -74,6 +74,7 @@ describe('options', () => {
   test('what is not known gets a sentence', () => {
     expect(() => readOptions(['--prot', '1'], {})).toThrow(StartProblem)
     expect(() => readOptions(['--port', 'x'], {})).toThrow('--port takes a number from 1 to 65535, not "x".')
+    expect(() => readOptions(['--data', ' '], {})).toThrow('--data takes the name of a folder.')
   })
 })
 
