@@ -2,7 +2,7 @@ import { fitCheck, type FitLevel, type SawWear } from '../fit'
 import { fold } from '../fold'
 import type { HouseRules } from '../house'
 import { asWritten, type NewEntry, type StrikeObject } from '../log'
-import { sameName } from '../names'
+import { nameLook } from '../names'
 import { specLine, type LoopSpec } from '../profile'
 import type { SawFit } from '../saw'
 import { freshTag } from '../tag'
@@ -135,7 +135,8 @@ class Planner {
   readonly saws: ImportSaw[] = []
   readonly entries: NewEntry[] = []
   private readonly tags: Set<string>
-  private readonly upperTags: Set<string>
+  private readonly looks: Set<string>
+  private readonly sawsByLook: ReadonlyMap<string, ImportSaw>
   private readonly taken: Set<string>
   private readonly hidden: ReadonlySet<number>
   private readonly units: (field: ImportField) => ReturnType<typeof unitBelow>
@@ -145,7 +146,8 @@ class Planner {
     private readonly context: ImportContext,
   ) {
     this.tags = new Set(context.tags)
-    this.upperTags = new Set(context.tags.map((tag) => tag.toUpperCase()))
+    this.looks = new Set(context.tags.map(nameLook))
+    this.sawsByLook = new Map(context.saws.map((saw) => [nameLook(saw.nickname), saw]))
     this.taken = new Set(context.takenSawIds)
     this.hidden = new Set(context.hiddenRows)
     this.units = (field) => unitBelow(context.headings[match[field] ?? -1] ?? '', context.unit)
@@ -176,7 +178,7 @@ class Planner {
       found.ask('tag', `"${text}" looks like a date that the sheet has made of a tag. What does the tag say?`)
     if (text.length > LONGEST_TAG || !TAG.test(text))
       found.wrong('tag', `"${text.slice(0, 40)}" cannot be a tag: up to ${LONGEST_TAG} letters and digits.`)
-    else if (this.upperTags.has(text.toUpperCase())) found.wrong('tag', `The tag ${text} is taken.`)
+    else if (this.looks.has(nameLook(text))) found.wrong('tag', `The tag ${text} is taken.`)
     return text
   }
 
@@ -259,7 +261,8 @@ class Planner {
   /** The saw that somebody calls so, of the crew's and of those that the sheet has brought so far. */
   private sawCalled(nickname: string): ImportSaw | undefined {
     if (nickname === '') return undefined
-    return [...this.context.saws, ...this.saws].find((saw) => sameName(saw.nickname, nickname))
+    const look = nameLook(nickname)
+    return this.sawsByLook.get(look) ?? this.saws.find((saw) => nameLook(saw.nickname) === look)
   }
 
   /** A loop that fits none of the saws is said so before it comes in. */
@@ -306,7 +309,7 @@ class Planner {
   /** The tag and the saw are taken for the rows that follow. */
   private take({ tag, saw, place }: RowLoop): void {
     this.tags.add(tag)
-    this.upperTags.add(tag.toUpperCase())
+    this.looks.add(nameLook(tag))
     if (saw === null) return
     if (![...this.context.saws, ...this.saws].includes(saw)) this.saws.push(saw)
     if (place === 'saw') this.taken.add(saw.id)

@@ -37,6 +37,7 @@ import type { Database, Transaction } from '../database/connect'
 import { duplicateKey } from '../database/errors'
 import { inChunks } from '../database/inChunks'
 import { entries, loops, sawEntries, saws, snapshots } from '../database/schema'
+import { AlikeNames } from './alikeNames'
 import type { Caller } from './caller'
 import { checkPeople, lockCrew } from './crewLock'
 import { breathe } from './breathe'
@@ -91,6 +92,7 @@ interface Writing {
   /** What the crew's files are known to take off, for loops that come. */
   readonly known: KnownBite | undefined
   readonly now: Date
+  readonly names: AlikeNames
   /** Entries of loops that are to be written, in their order: all in one go, once each has been admitted. */
   readonly admitted: (typeof entries.$inferInsert)[]
 }
@@ -156,7 +158,11 @@ function withAdvice(
   throw refuse('unfit-stays-out', i, 'action', `Loop ${state.tag} is not fit for use.${why}`)
 }
 
-async function registerLoop(tx: Transaction, crewId: string, { loopId, tag }: EntryOf<'registered'>): Promise<void> {
+async function registerLoop(
+  { tx, caller: { crewId }, names }: Writing,
+  { loopId, tag }: EntryOf<'registered'>,
+): Promise<void> {
+  await names.take('tag', loopId, tag)
   try {
     await tx.insert(loops).values({ crewId, id: loopId, tag })
   } catch (error) {
@@ -179,7 +185,8 @@ async function appendOne(writing: Writing, sent: NewEntry, open: OpenLog, i: num
   const why = caller.role === 'lead' ? null : leadsOnly(entry, log, askingOf(writing))
   if (why !== null) throw new Refusal('lead-only', why)
   const written = asWritten(entry, now.toISOString(), caller.personId)
-  if (written.kind === 'registered') await registerLoop(tx, crewId, written)
+  if (written.kind === 'registered') await registerLoop(writing, written)
+  if (written.kind === 'retagged') await writing.names.take('tag', written.loopId, written.tag)
   if (written.kind === 'corrected') await checkReturn(writing, log, written, i)
   if (written.kind === 'fitted') await checkFit(writing, written, log, i)
   writing.admitted.push(rowOf(crewId, entry, written.writtenAt, caller.personId))
@@ -203,8 +210,13 @@ async function checkEmpty(tx: Transaction, crewId: string, { id, nickname }: New
 }
 
 /** What its log calls a saw is kept beside it, where no two of a crew can have the same. */
-async function keepName(tx: Transaction, crewId: string, { id, nickname }: NewSaw, log: SawEntry[]): Promise<void> {
+async function keepName(
+  { tx, caller: { crewId }, names }: Writing,
+  { id, nickname }: NewSaw,
+  log: SawEntry[],
+): Promise<void> {
   const called = sawName(nickname, log)
+  await names.take('saw', id, called)
   try {
     await tx
       .update(saws)
@@ -232,7 +244,7 @@ async function appendOneOfSaw(
   if (written.kind === 'sawGone' && written.how === 'retired') await checkEmpty(tx, caller.crewId, saw, i)
   await tx.insert(sawEntries).values(sawRowOf(caller.crewId, written))
   log.push(written)
-  if (written.kind === 'sawRenamed' || written.kind === 'sawCorrected') await keepName(tx, caller.crewId, saw, log)
+  if (written.kind === 'sawRenamed' || written.kind === 'sawCorrected') await keepName(writing, saw, log)
   return written
 }
 
@@ -280,6 +292,7 @@ export async function appendWithin(
   const answers: (Entry | SawEntry)[] = []
   await checkPeople(tx, crewId, sent)
   const admitted: Writing['admitted'] = []
+  const names = new AlikeNames(tx, crewId)
 
   for (const [i, entry] of sent.entries()) {
     const same = before.get(entry.id)
@@ -289,7 +302,7 @@ export async function appendWithin(
       answers.push(same)
       continue
     }
-    const writing: Writing = { tx, caller, rules, known, now: clock(), admitted }
+    const writing: Writing = { tx, caller, rules, known, now: clock(), names, admitted }
     const written = isOfSaw(entry)
       ? await appendOneOfSaw(writing, entry, await logs.saw(entry.sawId, i), i)
       : await appendOne(writing, entry, logs.loop(entry.loopId), i)

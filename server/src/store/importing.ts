@@ -14,6 +14,7 @@ import type { Database, Transaction } from '../database/connect'
 import { duplicateKey } from '../database/errors'
 import { inChunks } from '../database/inChunks'
 import { entries, loops, saws, snapshots } from '../database/schema'
+import { AlikeNames } from './alikeNames'
 import type { Caller } from './caller'
 import { checkEntries } from './checkEntries'
 import { checkPeople, lockCrew, readRules } from './crewLock'
@@ -59,6 +60,9 @@ async function insertLoops(
   sent: readonly Entry[],
 ): Promise<void> {
   const registered = sent.filter((entry) => entry.kind === 'registered')
+  const names = new AlikeNames(tx, crewId)
+  for (const { id, nickname } of newSaws) await names.take('saw', id, nickname)
+  for (const { loopId, tag } of registered) await names.take('tag', loopId, tag)
   try {
     await inChunks(newSaws, (some) => tx.insert(saws).values(some.map((saw) => ({ crewId, ...saw }))))
     await inChunks(registered, (some) =>

@@ -4,6 +4,7 @@ import type { Database } from '../database/connect'
 import { duplicateKey } from '../database/errors'
 import { accounts, crews, people, sessions } from '../database/schema'
 import { changePin, needAnotherLead } from './accounts'
+import { AlikeNames } from './alikeNames'
 import { lockCrew } from './crewLock'
 import { Refusal } from './refusal'
 import type { Tries } from './tries'
@@ -39,6 +40,7 @@ export const changePerson = (
       weakSide: weakSide === undefined ? before.weakSide : weakSide,
       gone: gone ?? before.gone,
     }
+    if (after.name !== before.name) await new AlikeNames(tx, crewId).take('person', personId, after.name)
     try {
       await tx
         .update(people)

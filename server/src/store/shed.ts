@@ -5,6 +5,7 @@ import type { Database, Transaction } from '../database/connect'
 import { atOneMoment } from '../database/atOneMoment'
 import { duplicateKey } from '../database/errors'
 import { crews, people, profiles, saws } from '../database/schema'
+import { AlikeNames } from './alikeNames'
 import { lockCrew, rulesOf } from './crewLock'
 import { readKit } from './kit'
 import { readPhotoAbouts } from './photos'
@@ -65,6 +66,8 @@ export async function changeCrew(db: Database, crewId: string, change: CrewChang
 /** What is kept under ids that devices make, with how a row says what was sent. */
 interface Kept<T> {
   readonly table: typeof saws | typeof people | typeof profiles
+  readonly kind: 'saw' | 'person' | 'profile'
+  readonly called: string
   readonly wanted: T
 }
 
@@ -77,7 +80,7 @@ interface Kept<T> {
 const addOnce = <T extends { readonly id: string }>(
   db: Database,
   crewId: string,
-  { table, wanted }: Kept<T>,
+  { table, kind, called, wanted }: Kept<T>,
 ): Promise<T> =>
   db.transaction(async (tx) => {
     await lockCrew(tx, crewId)
@@ -89,6 +92,7 @@ const addOnce = <T extends { readonly id: string }>(
       if (!isSame(before, wanted)) throw new Refusal('id-taken', 'Something else was added under this id.')
       return wanted
     }
+    await new AlikeNames(tx, crewId).take(kind, wanted.id, called)
     try {
       await tx.insert(table).values({ crewId, ...wanted } as never)
     } catch (error) {
@@ -105,15 +109,15 @@ const isSame = (row: object, wanted: object): boolean =>
 
 /** Adds a saw; see {@link addOnce}. */
 export const addSaw = (db: Database, crewId: string, saw: NewSaw): Promise<NewSaw> =>
-  addOnce(db, crewId, { table: saws, wanted: saw })
+  addOnce(db, crewId, { table: saws, kind: 'saw', called: saw.nickname, wanted: saw })
 
 /** Adds a person; see {@link addOnce}. */
 export const addPerson = (db: Database, crewId: string, { id, name, role }: NewPerson): Promise<NewPerson> =>
-  addOnce(db, crewId, { table: people, wanted: { id, name, role: role ?? 'sawyer' } })
+  addOnce(db, crewId, { table: people, kind: 'person', called: name, wanted: { id, name, role: role ?? 'sawyer' } })
 
 /** Adds a profile; see {@link addOnce}. */
 export const addProfile = (db: Database, crewId: string, profile: CrewProfile): Promise<CrewProfile> =>
-  addOnce(db, crewId, { table: profiles, wanted: profile })
+  addOnce(db, crewId, { table: profiles, kind: 'profile', called: profile.name, wanted: profile })
 
 /** Takes a profile away; loops that were added from it keep their values. */
 export const removeProfile = (db: Database, crewId: string, id: string): Promise<void> =>

@@ -1,0 +1,57 @@
+import { nameLook } from '@undercliff/core'
+import { eq } from 'drizzle-orm'
+import type { Transaction } from '../database/connect'
+import { loops, people, profiles, saws } from '../database/schema'
+import { Refusal } from './refusal'
+
+/** Where names are, each kind by itself. */
+const NAMES = {
+  tag: { table: loops, name: loops.tag },
+  saw: { table: saws, name: saws.nickname },
+  person: { table: people, name: people.name },
+  profile: { table: profiles, name: profiles.name },
+} as const
+type Kind = keyof typeof NAMES
+
+const taken = (kind: Kind, name: string, other: string): Refusal => {
+  const like = name === other ? '' : `, which looks like ${name}`
+  return kind === 'tag'
+    ? new Refusal('tag-taken', `Another loop has the tag ${other}${like}.`)
+    : new Refusal('name-taken', `The name ${other} is taken${like}. Choose another.`)
+}
+
+/**
+ * The names of a crew as they look, read once for a transaction that has locked it. The database itself keeps names
+ * apart that differ in more than case and accents; this keeps apart what nobody tells apart by eye.
+ */
+export class AlikeNames {
+  private readonly known = new Map<Kind, Map<string, { readonly id: string; readonly name: string }>>()
+
+  constructor(
+    private readonly tx: Transaction,
+    private readonly crewId: string,
+  ) {}
+
+  /**
+   * Takes a name for something.
+   *
+   * @throws Refusal when something else of its kind has one that looks the same
+   */
+  async take(kind: Kind, id: string, name: string): Promise<void> {
+    const names = await this.namesOf(kind)
+    const other = names.get(nameLook(name))
+    if (other !== undefined && other.id !== id) throw taken(kind, name, other.name)
+    for (const [look, one] of names) if (one.id === id) names.delete(look)
+    names.set(nameLook(name), { id, name })
+  }
+
+  private async namesOf(kind: Kind) {
+    const read = this.known.get(kind)
+    if (read !== undefined) return read
+    const { table, name } = NAMES[kind]
+    const rows = await this.tx.select({ id: table.id, name }).from(table).where(eq(table.crewId, this.crewId))
+    const names = new Map(rows.map((row) => [nameLook(row.name), row]))
+    this.known.set(kind, names)
+    return names
+  }
+}
