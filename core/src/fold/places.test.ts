@@ -118,7 +118,7 @@ test('another tag counts from when it was given', () => {
   expect(fold(log.entries, hour(0))?.tag).toBe('T1')
 })
 
-test('of two people who put one loop on two saws the later stands, and the earlier is set aside until somebody looks', () => {
+test('of two who put one loop on two saws the later stands, and the earlier is set aside until somebody looks', () => {
   const both = () =>
     new Log()
       .add('fitted', { sawId: 'saw-one-1', from: null }, { personId: 'one' })

@@ -19,16 +19,15 @@ const READ_AS = new Map([
  * nameLook('Great\u00a0 Térn') // 'great tern'
  */
 export const nameLook = (name: string): string =>
-  [
-    ...name
+  Array.from(
+    name
       .normalize('NFKD')
       .replace(/[\p{M}\p{Cf}\p{Default_Ignorable_Code_Point}]/gu, '')
       .toLowerCase()
       .replace(/\s+/gu, ' ')
       .trim(),
-  ]
-    .map((letter) => READ_AS.get(letter) ?? letter)
-    .join('')
+    (letter) => READ_AS.get(letter) ?? letter,
+  ).join('')
 
 /**
  * Whether two names are one to whoever reads them.

@@ -1,4 +1,3 @@
-import type { NewEntry } from '@undercliff/core'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import { CREW, Harness, registered, SAW, SAWYER, SPEC } from '../fixtures/harness'
 
@@ -19,7 +18,7 @@ const renamed = (to: string) =>
   harness.write({ id: `renamed-${to.length}-x`, sawId: SAW, ...HAPPENED, kind: 'sawRenamed', from: 'x', to } as never)
 const loop = (id: string, tag: string) => harness.write(registered(id, tag, SPEC))
 const retagged = (loopId: string, tag: string) =>
-  harness.write({ id: `retagged-${loopId}`, loopId, ...HAPPENED, kind: 'retagged', tag } as NewEntry)
+  harness.write({ id: `retagged-${loopId}`, loopId, ...HAPPENED, kind: 'retagged', tag })
 
 describe('names that look alike are one name', () => {
   test.each([

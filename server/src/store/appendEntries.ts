@@ -173,7 +173,7 @@ async function registerLoop(
 
 /** Admits one entry into the log of its loop, once everything that can be said against it has been. */
 async function appendOne(writing: Writing, sent: NewEntry, open: OpenLog, i: number): Promise<Entry> {
-  const { tx, caller, now } = writing
+  const { caller, now } = writing
   const { crewId } = caller
   const log = open.entries
   const said = sent.kind === 'decided' ? withAdvice(writing, sent, log, i) : withKnownBite(sent, writing.known)

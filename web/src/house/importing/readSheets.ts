@@ -8,6 +8,15 @@ export interface Sheet {
   readonly hiddenRows: readonly number[]
 }
 
+/** More columns than this hold no loops: a sheet that has them is of something else. Starting value. */
+const MOST_COLUMNS = 500
+
+class TooWide extends Error {
+  constructor(columns: number) {
+    super(`That sheet has ${columns} columns; at most ${MOST_COLUMNS} are read. Leave out what says nothing of a loop.`)
+  }
+}
+
 type Plain = string | number | boolean | Date
 interface Rich {
   readonly richText?: readonly { readonly text: string }[]
@@ -32,8 +41,17 @@ function textOf(cell: unknown): string {
 
 async function workbook(file: File): Promise<Sheet[]> {
   const { default: Excel } = await import('exceljs')
-  const book = new Excel.Workbook()
-  await book.xlsx.load(await file.arrayBuffer())
+  const bytes = await file.arrayBuffer()
+  const read = async (from: ArrayBuffer) => {
+    const book = new Excel.Workbook()
+    await book.xlsx.load(from)
+    return book
+  }
+  // Most programs say where each cell stands; one that does not is within its rights.
+  const book = await read(bytes).catch(async () => {
+    const { workbookWithAddresses } = await import('./cellAddresses')
+    return read(await workbookWithAddresses(bytes))
+  })
   return book.worksheets
     .filter(({ state }) => state === 'visible')
     .map((sheet) => {
@@ -41,7 +59,14 @@ async function workbook(file: File): Promise<Sheet[]> {
       const hiddenRows: number[] = []
       // Every cell of a merged range has what its first cell says.
       sheet.eachRow({ includeEmpty: true }, (row, number) => {
-        const cells = Array.from({ length: row.cellCount }, (_, i) => textOf(row.getCell(i + 1).value))
+        const cells: string[] = []
+        row.eachCell((cell, column) => {
+          const text = textOf(cell.value)
+          if (text.trim() === '') return
+          if (column > MOST_COLUMNS) throw new TooWide(column)
+          while (cells.length < column - 1) cells.push('')
+          cells[column - 1] = text
+        })
         rows[number - 1] = cells
         if (row.hidden && cells.some((cell) => cell.trim() !== '')) hiddenRows.push(number)
       })
@@ -67,7 +92,8 @@ export async function readSheets(file: File): Promise<Sheet[]> {
   const start = new Uint8Array(await file.slice(0, 4).arrayBuffer())
   // An XLSX file is a ZIP archive, whatever its name says.
   if (start[0] === 0x50 && start[1] === 0x4b) {
-    const sheets = await workbook(file).catch(() => {
+    const sheets = await workbook(file).catch((error: unknown) => {
+      if (error instanceof TooWide) throw error
       throw new Error('That spreadsheet is damaged, or is no XLSX. Save it once more as XLSX or CSV.')
     })
     if (sheets.length === 0) throw new Error('That spreadsheet has no sheet to be seen.')
@@ -80,5 +106,10 @@ export async function readSheets(file: File): Promise<Sheet[]> {
   const { data, errors } = Papa.parse<string[]>(text, { skipEmptyLines: false })
   const grave = errors.find(({ type }) => type === 'Quotes')
   if (grave !== undefined) throw new Error(`Row ${(grave.row ?? 0) + 1}: a quotation mark is not closed.`)
-  return [{ name: file.name, rows: data, hiddenRows: [] }]
+  const widest = data.reduce((most, cells) => Math.max(most, cells.length), 0)
+  if (widest > MOST_COLUMNS) {
+    const last = data.reduce((most, cells) => Math.max(most, 1 + cells.findLastIndex((cell) => cell.trim() !== '')), 0)
+    if (last > MOST_COLUMNS) throw new TooWide(last)
+  }
+  return [{ name: file.name, rows: data.map((cells) => cells.slice(0, MOST_COLUMNS)), hiddenRows: [] }]
 }
