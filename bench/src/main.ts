@@ -1,3 +1,4 @@
+import { bytesBench } from './bytesBench'
 import { browserBench } from './browserBench'
 import { decisionBench } from './decisionBench'
 import { foldBench } from './foldBench'
@@ -18,6 +19,7 @@ const figures: Figure[] = [
   ...(await browserBench()),
   ...(await woodBench()),
   ...(await homeBench()),
+  ...(await bytesBench()),
 ]
 let missed = 0
 const meets = (value: number, { atMost = Infinity, atLeast = -Infinity }: Bound): boolean =>

@@ -17,8 +17,8 @@ const columnOf = (letters: string): number =>
 const ADDRESS = /\sr\s*=\s*["']([A-Z]*)(\d+)["']/
 
 /**
- * Rows and cells of a worksheet with their addresses. ISO/IEC 29500-1 (18.3.1.4, 18.3.1.73) lets a program leave them
- * out: each stands behind the one before it then.
+ * Rows and cells of a worksheet with their addresses. ISO/IEC 29500-1 (18.3.1.4 and 18.3.1.73, from memory) lets a
+ * program leave them out: each stands behind the one before it then.
  *
  * @example
  * withAddresses('<row><c><v>1</v></c><c/></row>') // '<row r="1"><c r="A1"><v>1</v></c><c r="B1"/></row>'
