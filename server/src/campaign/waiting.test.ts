@@ -125,16 +125,27 @@ test('twelve asks of one person leave what another asks of the threads hardly be
   // Both have asked before.
   await Promise.all([theirs(), harness.request('/api/tables/log.csv')])
   const alone = await theirs()
-  const asks = Array.from({ length: 12 }, () => harness.request('/api/tables/log.csv'))
+  let answered = 0
+  const asks = Array.from({ length: 12 }, async () => {
+    const answer = await harness.request('/api/tables/log.csv')
+    answered += 1
+    return answer
+  })
   const began = performance.now()
   const beside: number[] = []
-  for (let i = 0; i < 5; i += 1) beside.push(await theirs())
+  const before: number[] = []
+  for (let i = 0; i < 5; i += 1) {
+    beside.push(await theirs())
+    before.push(answered)
+  }
   const statuses = (await Promise.all(asks)).map(({ status }) => status)
   const took = Math.round(performance.now() - began)
   expect(statuses).toEqual(asks.map(() => 200))
   const behind = Math.round(quantile(beside, 1) - alone)
   report(`twelve tables of one person (${took} ms): another's first is ${behind} ms behind`)
-  expect(behind).toBeLessThan(LONG ? LONGEST_MS : 4 * LONGEST_MS)
+  // Other tests run beside the short form: it goes by turns and not by time.
+  if (LONG) expect(behind).toBeLessThan(LONGEST_MS)
+  else expect(before[0]).toBeLessThanOrEqual(3)
 }, 120_000)
 
 test('thirty pictures of one person hold nobody’s sign-in', async () => {
