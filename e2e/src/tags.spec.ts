@@ -124,7 +124,7 @@ test('a value of the spec is replaced with where it comes from, and a loop gets 
   expect(await violations(page)).toEqual([])
   await page.getByLabel('Tag', { exact: true }).fill('K3')
   await page.getByRole('button', { name: 'Give it this tag' }).click()
-  await expect(page.getByText('Another loop has that tag.').first()).toBeVisible()
+  await expect(page.getByText('Another loop has the tag').first()).toBeVisible()
 })
 
 /** Presses keys at one moment, however busy the machine is that tests: outside a field nothing is written anyway. */

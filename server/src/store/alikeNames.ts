@@ -14,10 +14,10 @@ const NAMES = {
 type Kind = keyof typeof NAMES
 
 const taken = (kind: Kind, name: string, other: string): Refusal => {
-  const like = name === other ? '' : `, which looks like ${name}`
-  return kind === 'tag'
-    ? new Refusal('tag-taken', `Another loop has the tag ${other}${like}.`)
-    : new Refusal('name-taken', `The name ${other} is taken${like}. Choose another.`)
+  const called = name === other ? other : `${other}, which looks like ${name}`
+  if (kind === 'tag') return new Refusal('tag-taken', `Another loop has the tag ${called}.`)
+  if (kind === 'saw') return new Refusal('name-taken', `Another saw is called ${called}.`)
+  return new Refusal('name-taken', `The name is taken by ${called}. Choose another.`)
 }
 
 /**
