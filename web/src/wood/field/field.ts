@@ -117,6 +117,7 @@ function useJust() {
     const taken = all.value.at(-1)
     if (taken === undefined) return
     once.value = false
+    lastTap = null
     forget(taken)
     taken.undone()
     await writing.strikeOut(taken.entries, 'Undone')
