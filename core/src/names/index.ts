@@ -1,1 +1,1 @@
-export * from './sameName'
+export * from './nameLook'

@@ -20,12 +20,23 @@ const taken = (kind: Kind, name: string, other: string): Refusal => {
   return new Refusal('name-taken', `The name is taken by ${called}. Choose another.`)
 }
 
+interface Named {
+  readonly id: string
+  readonly name: string
+}
+
+/** Names of one kind: what has each look, and the look that each thing has. */
+interface Looks {
+  readonly byLook: Map<string, Named>
+  readonly lookOf: Map<string, string>
+}
+
 /**
  * The names of a crew as they look, read once for a transaction that has locked it. The database itself keeps names
  * apart that differ in more than case and accents; this keeps apart what nobody tells apart by eye.
  */
 export class AlikeNames {
-  private readonly known = new Map<Kind, Map<string, { readonly id: string; readonly name: string }>>()
+  private readonly known = new Map<Kind, Looks>()
 
   constructor(
     private readonly tx: Transaction,
@@ -38,20 +49,25 @@ export class AlikeNames {
    * @throws Refusal when something else of its kind has one that looks the same
    */
   async take(kind: Kind, id: string, name: string): Promise<void> {
-    const names = await this.namesOf(kind)
-    const other = names.get(nameLook(name))
+    const { byLook, lookOf } = await this.looksOf(kind)
+    const look = nameLook(name)
+    const other = byLook.get(look)
     if (other !== undefined && other.id !== id) throw taken(kind, name, other.name)
-    for (const [look, one] of names) if (one.id === id) names.delete(look)
-    names.set(nameLook(name), { id, name })
+    byLook.delete(lookOf.get(id) ?? '')
+    byLook.set(look, { id, name })
+    lookOf.set(id, look)
   }
 
-  private async namesOf(kind: Kind) {
+  private async looksOf(kind: Kind): Promise<Looks> {
     const read = this.known.get(kind)
     if (read !== undefined) return read
     const { table, name } = NAMES[kind]
     const rows = await this.tx.select({ id: table.id, name }).from(table).where(eq(table.crewId, this.crewId))
-    const names = new Map(rows.map((row) => [nameLook(row.name), row]))
-    this.known.set(kind, names)
-    return names
+    const looks: Looks = {
+      byLook: new Map(rows.map((row) => [nameLook(row.name), row])),
+      lookOf: new Map(rows.map((row) => [row.id, nameLook(row.name)])),
+    }
+    this.known.set(kind, looks)
+    return looks
   }
 }

@@ -28,11 +28,3 @@ export const nameLook = (name: string): string =>
       .trim(),
     (letter) => READ_AS.get(letter) ?? letter,
   ).join('')
-
-/**
- * Whether two names are one to whoever reads them.
- *
- * @example
- * sameName('Zoë', 'ZOE') // true
- */
-export const sameName = (a: string, b: string): boolean => nameLook(a) === nameLook(b)
