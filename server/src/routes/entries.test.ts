@@ -282,7 +282,6 @@ describe('saws', () => {
     expect(answers.map(({ status }) => status).sort()).toEqual([201, 409])
   })
 
-  // Seen to fail while whoever came home second was refused: the first home won.
   test('two phones that put one loop on two saws come to the same end, whichever comes home first', async () => {
     const hour = (h: number): string => new Date(Date.UTC(2026, 2, 20, h)).toISOString()
     const at = (entry: NewEntry, h: number, person: string): NewEntry => ({

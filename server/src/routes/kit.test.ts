@@ -89,7 +89,6 @@ describe('how long sharpenings take', () => {
     expect(await pace()).toEqual(crew.rules.pace)
   })
 
-  // Seen to fail while both were kept in one place: whichever was worked out first and written last undid the other.
   test('what is learned and what a lead decides meet: neither is refused, and neither undoes the other', async () => {
     await harness.write(registered('loop-timed'), ...[1, 2, 3, 4, 5, 6].map((i) => timed(i, 60)))
     await expect.poll(pace, { timeout: 20_000 }).toMatchObject({ routine: expect.closeTo(2.3, 0) as number })

@@ -53,7 +53,9 @@ export class AlikeNames {
     const look = nameLook(name)
     const other = byLook.get(look)
     if (other !== undefined && other.id !== id) throw taken(kind, name, other.name)
-    byLook.delete(lookOf.get(id) ?? '')
+    const before = lookOf.get(id)
+    // Two that were let in before this was checked may look the same.
+    if (before !== undefined && byLook.get(before)?.id === id) byLook.delete(before)
     byLook.set(look, { id, name })
     lookOf.set(id, look)
   }

@@ -192,7 +192,7 @@ onKeyStroke('/', (event) => {
     margin-right: auto;
   }
 }
-@media (max-width: 700px) {
+@media (max-width: 700px), (max-height: 500px) {
   .states {
     display: block;
     position: fixed;
