@@ -286,7 +286,7 @@ const locked = computed(() => !session.isLead || busy.value || (!shed.loaded && 
             maxlength="3"
             :disabled="locked"
             :aria-invalid="wrongField === 'currency'"
-          /><span class="soft hint">{{
+          /><span class="hint" :class="overtaken.currency ? 'changed' : 'soft'">{{
             overtaken.currency ? changedTo('currency') : 'three letters, such as EUR'
           }}</span>
         </div>
@@ -299,7 +299,7 @@ const locked = computed(() => !session.isLead || busy.value || (!shed.loaded && 
             inputmode="decimal"
             :disabled="locked"
             :aria-invalid="wrongField === field"
-          /><span v-if="overtaken[field]" class="soft hint">{{ changedTo(field) }}</span>
+          /><span v-if="overtaken[field]" class="hint changed">{{ changedTo(field) }}</span>
         </div>
         <div v-for="pitch in PITCH_CLASSES" :key="pitch" class="field">
           <label :for="`link:${pitch}`">A drive link of {{ PITCH_PROFILES[pitch].name }}</label
@@ -310,7 +310,7 @@ const locked = computed(() => !session.isLead || busy.value || (!shed.loaded && 
             inputmode="decimal"
             :disabled="locked"
             :aria-invalid="wrongField === `link:${pitch}`"
-          /><span v-if="overtaken[`link:${pitch}`]" class="soft hint">{{ changedTo(`link:${pitch}`) }}</span>
+          /><span v-if="overtaken[`link:${pitch}`]" class="hint changed">{{ changedTo(`link:${pitch}`) }}</span>
         </div>
       </fieldset>
       <fieldset v-show="chapter === 'limits'" class="grid part">
@@ -324,7 +324,9 @@ const locked = computed(() => !session.isLead || busy.value || (!shed.loaded && 
             inputmode="decimal"
             :disabled="locked"
             :aria-invalid="wrongField === field"
-          /><span class="soft hint">{{ overtaken[field] ? changedTo(field) : hint }}</span>
+          /><span class="hint" :class="overtaken[field] ? 'changed' : 'soft'">{{
+            overtaken[field] ? changedTo(field) : hint
+          }}</span>
         </div>
         <div v-for="{ field, label, unit } in NUMBER_LIMITS" :key="field" class="field">
           <label :for="field">{{ label }}</label
@@ -335,7 +337,9 @@ const locked = computed(() => !session.isLead || busy.value || (!shed.loaded && 
             inputmode="decimal"
             :disabled="locked"
             :aria-invalid="wrongField === field"
-          /><span class="soft hint">{{ overtaken[field] ? changedTo(field) : unit }}</span>
+          /><span class="hint" :class="overtaken[field] ? 'changed' : 'soft'">{{
+            overtaken[field] ? changedTo(field) : unit
+          }}</span>
         </div>
       </fieldset>
       <fieldset v-show="chapter === 'has'" class="part">
@@ -407,6 +411,12 @@ const locked = computed(() => !session.isLead || busy.value || (!shed.loaded && 
   grid-template-columns: 1fr 220px;
   gap: 16px;
   align-items: end;
+}
+/* What a lead has to see before it is saved over. */
+.changed {
+  font-weight: 700;
+  border-left: 4px solid var(--work);
+  padding-left: 6px;
 }
 .index {
   position: sticky;
