@@ -6,6 +6,8 @@ test('from the shed to a logged sharpening by keyboard alone, through a killed s
   open,
   undercliff,
 }) => {
+  const fetched = new Set<string>()
+  page.on('requestfinished', (request) => fetched.add(new URL(request.url()).pathname))
   await open('/')
   await expect(page.getByRole('heading', { name: /loops need you/ })).toBeVisible()
 
@@ -38,6 +40,10 @@ test('from the shed to a logged sharpening by keyboard alone, through a killed s
   const struck = await forecast.textContent()
   expect(struck).not.toBe(before)
   expect((await logOf(undercliff, 'B3')).at(-1)).toMatchObject({ kind: 'measured' })
+
+  // The browser has fetched the other screens meanwhile, as it does while nobody waits for one.
+  const { files } = await undercliff.json<{ files: readonly string[] }>('/screens.json')
+  await expect.poll(() => files.filter((file) => !fetched.has(file))).toEqual([])
 
   // The power goes between two entries: what is logged meanwhile is kept on the device.
   await undercliff.kill()

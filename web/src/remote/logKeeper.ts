@@ -3,7 +3,7 @@ import { fetchLogs, fetchSaw } from './api'
 import { keepLogs, keepSaw, keptPlace, keptSaw } from './keptLogs'
 import { hearToday } from './todaysEntries'
 
-let keeping: Promise<void> | null = null
+let keeping: Promise<boolean> | null = null
 let again = false
 
 async function readOn(crewId: string): Promise<void> {
@@ -21,14 +21,19 @@ async function readOn(crewId: string): Promise<void> {
 /**
  * Reads what was written to the crew's logs since they were last kept on this device, while nobody waits for it. What
  * cannot be read or kept now is read the next time; one reading goes on at a time.
+ *
+ * @returns whether all of them are kept now
  */
-export function keepUpWithLogs(crewId: string): Promise<void> {
+export function keepUpWithLogs(crewId: string): Promise<boolean> {
   if (keeping !== null) {
     again = true
     return keeping
   }
   keeping = readOn(crewId)
-    .catch(() => undefined)
+    .then(
+      () => true,
+      () => false,
+    )
     .finally(() => {
       keeping = null
       if (!again) return

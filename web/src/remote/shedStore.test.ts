@@ -1,8 +1,12 @@
 import { createPinia, setActivePinia } from 'pinia'
 import { afterEach, beforeEach, expect, test, vi } from 'vitest'
 import { useLoop } from './loopStore'
+import { useSession } from './sessionStore'
 import { useShed } from './shedStore'
 import { StandInStorage } from './standInStorage'
+
+const logs = vi.hoisted(() => ({ keepUpWithLogs: vi.fn<(crewId: string) => Promise<boolean>>() }))
+vi.mock('./logKeeper', () => ({ ...logs, keepUpWithSaws: () => Promise.resolve() }))
 
 /** Questions for the shed that wait for their answer, in the order in which they were put. */
 let asked: ((response: Response) => void)[]
@@ -19,10 +23,11 @@ const shedOf = (...tags: string[]): Response =>
 
 beforeEach(() => {
   vi.useFakeTimers()
+  logs.keepUpWithLogs.mockReset().mockResolvedValue(true)
   asked = []
   vi.stubGlobal('localStorage', new StandInStorage())
   vi.stubGlobal('fetch', (path: string) =>
-    path === '/api/shed'
+    path.startsWith('/api/shed')
       ? new Promise<Response>((resolve) => asked.push(resolve))
       : Promise.resolve(new Response(JSON.stringify({ loopId: 'K5', entries: [] }))),
   )
@@ -105,6 +110,29 @@ test('what somebody else changed while it was looked at is marked for a while, w
   expect([...shed.changed]).toEqual(['K5'])
   await vi.advanceTimersByTimeAsync(31_000)
   expect([...shed.changed]).toEqual([])
+})
+
+test('a page reads the logs on although nothing changed: the one before may have been left meanwhile', async () => {
+  const unchanged = async (shed: ReturnType<typeof useShed>): Promise<number> => {
+    const waiting = shed.load()
+    await settle()
+    asked.at(-1)?.(new Response(null, { status: 204 }))
+    await waiting
+    await vi.advanceTimersByTimeAsync(1000)
+    return logs.keepUpWithLogs.mock.calls.length
+  }
+  useSession().me = { crewId: 'crew', personId: 'one' } as never
+  const shed = useShed()
+  shed.answer = { place: 'here', loops: [], saws: [] } as never
+  logs.keepUpWithLogs.mockResolvedValue(false)
+  expect(await unchanged(shed)).toBe(1)
+  // What could not be read waits a while, and no longer.
+  expect(await unchanged(shed)).toBe(1)
+  logs.keepUpWithLogs.mockResolvedValue(true)
+  await vi.advanceTimersByTimeAsync(30_000)
+  expect(await unchanged(shed)).toBe(2)
+  await vi.advanceTimersByTimeAsync(60_000)
+  expect(await unchanged(shed)).toBe(2)
 })
 
 test('a shed that an older version kept stays where its cards cannot be worked out', async () => {

@@ -34,6 +34,8 @@ import { forget as forgetKept, keep, keptJson, keptKeys } from './device'
 const KEEP_AFTER_MS = 400
 /** How long an answer will do for who only opens a screen, in ms. */
 const FRESH_MS = 1000
+/** How long logs that could not be read or kept wait for the next time, in ms. */
+const LOGS_AGAIN_MS = 30_000
 const HEARD = 'undercliff:heard'
 /** The first and the last wait before a shed that did not answer is asked again, in ms. */
 const FIRST_WAIT_MS = 2000
@@ -78,13 +80,22 @@ export const useShed = defineStore('shed', () => {
     heardMs = performance.now()
     void keep(HEARD, String(heardAt.value))
   }
+  /**
+   * When what the crew wrote is to be read on although nothing changed: once a page, since the one before may have
+   * been left in the middle of it, and after a while where it could not be read or kept.
+   */
+  let logsDueMs = 0
   /** Logs are read on once nobody waits for the page. */
   function keepLogsSoon(): void {
     const crewId = session.me?.crewId
     if (crewId === undefined) return
+    logsDueMs = Infinity
     setTimeout(() => {
       reckonerAtHand()
-      void keepUpWithLogs(crewId).then(() => keepUpWithSaws(saws.value))
+      void keepUpWithLogs(crewId).then(async (kept) => {
+        if (!kept) logsDueMs = performance.now() + LOGS_AGAIN_MS
+        await keepUpWithSaws(saws.value)
+      })
     }, KEEP_AFTER_MS)
   }
   /** Where the device has no room, the shed is asked for anew when the page is opened; half of it is not kept. */
@@ -159,8 +170,8 @@ export const useShed = defineStore('shed', () => {
         markChanged(shed)
         answer.value = shed
         keepSoon()
-        keepLogsSoon()
       }
+      if (news !== null || performance.now() >= logsDueMs) keepLogsSoon()
       heard()
       away.value = false
       waitMs = FIRST_WAIT_MS
@@ -224,6 +235,7 @@ export const useShed = defineStore('shed', () => {
     clearTimeout(again)
     answer.value = null
     loaded.value = false
+    logsDueMs = 0
   }
 
   /** How old it is; of use while the server is away. */
