@@ -44,6 +44,7 @@ const CORE_LAYERS = [
     'kit',
     'fold',
     'jobs',
+    'value',
     'verdict',
     'sharpening',
     'fit',
