@@ -6,7 +6,7 @@ import { useShed } from './shedStore'
 import { StandInStorage } from './standInStorage'
 
 const logs = vi.hoisted(() => ({ keepUpWithLogs: vi.fn<(crewId: string) => Promise<boolean>>() }))
-vi.mock('./logKeeper', () => ({ ...logs, keepUpWithSaws: () => Promise.resolve() }))
+vi.mock('./logKeeper', () => ({ ...logs, keepUpWithSaws: () => Promise.resolve(true) }))
 
 /** Questions for the shed that wait for their answer, in the order in which they were put. */
 let asked: ((response: Response) => void)[]

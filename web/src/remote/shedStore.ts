@@ -92,9 +92,9 @@ export const useShed = defineStore('shed', () => {
     logsDueMs = Infinity
     setTimeout(() => {
       reckonerAtHand()
-      void keepUpWithLogs(crewId).then(async (kept) => {
+      void keepUpWithLogs(crewId).then(async (logs) => {
+        const kept = (await keepUpWithSaws(saws.value)) && logs
         if (!kept) logsDueMs = performance.now() + LOGS_AGAIN_MS
-        await keepUpWithSaws(saws.value)
       })
     }, KEEP_AFTER_MS)
   }
