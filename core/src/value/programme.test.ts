@@ -40,6 +40,11 @@ test('a loop and an hour for nothing cost nothing', () => {
   expect([spellMinor, worthMinor(5000)]).toEqual([0, 0])
 })
 
+test('strikes that come more than once in a spell are refused', () => {
+  const strikes = [0.6, 0.5].map((chance, i) => ({ chance, depthUm: 300 * (i + 1), part: 0.1 }))
+  expect(() => solveProgramme({ ...plain, strikes })).toThrow(RangeError)
+})
+
 describe('a deep strike', () => {
   const struck = (wheelMinor: number): LoopKind => ({
     ...plain,

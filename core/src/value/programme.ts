@@ -10,8 +10,9 @@ interface RoutineJob {
   readonly spells: number
 }
 
-/** What a strike does that comes in one spell of so many. */
+/** What a strike does. */
 interface Strike {
+  /** Of such a strike in a spell, 0 to 1. */
   readonly chance: number
   readonly depthUm: Um
   /** Part of the cutters that it hurts. */
@@ -35,14 +36,14 @@ export interface Programme {
   readonly spellMinor: number
   /** What a loop is worth that has so much left and is due for a sharpening: what it saves against a new one. */
   readonly worthMinor: (usableUm: number) => number
-  /** What a micrometre less of it costs there. */
-  readonly slopeMinor: (usableUm: number) => number
   /** Improvements of the policy until none was left. */
   readonly rounds: number
 }
 
+/** Steps of what is left: at least so many, and at most, however little a job takes off. */
 const LEAST_STEPS = 24
 const MOST_STEPS = 240
+/** Policies are few, and each round finds a better one; more rounds than this are a mistake. */
 const MOST_ROUNDS = 60
 
 /** What one action does in one state: its cost and spells, what is left, and the grade of hurt that is left. */
@@ -109,17 +110,13 @@ function ahead(grades: Grades, list: Float64Array, step: number, stays: number):
 }
 
 /** What a loop is worth by what is left of it, where nothing is hurt: between the steps in a straight line. */
-function worthBy(value: Float64Array, width: number, stepUm: number): Pick<Programme, 'worthMinor' | 'slopeMinor'> {
+function worthBy(value: Float64Array, width: number, stepUm: number): Programme['worthMinor'] {
   const steps = value.length / width - 1
   const worthAt = (step: number): number => 0 - (value[Math.min(steps, step) * width] ?? 0)
-  const worthMinor = (left: number): number => {
+  return (left) => {
     const step = Math.min(steps, Math.max(0, left / stepUm))
     const i = Math.floor(step)
     return (1 - (step - i)) * worthAt(i) + (step - i) * worthAt(i + 1)
-  }
-  return {
-    worthMinor,
-    slopeMinor: (left) => (worthMinor(left + stepUm) - worthMinor(left - stepUm)) / (2 * stepUm),
   }
 }
 
@@ -130,6 +127,8 @@ function worthBy(value: Float64Array, width: number, stepUm: number): Pick<Progr
  * with less left; the price under which a whole life comes to nothing is found by policy iteration: the policy that is
  * best under a price gives the next price, its cost over its spells (R. Howard, Dynamic Programming and Markov
  * Processes, 1960; M. Puterman, Markov Decision Processes, 1994; both from memory).
+ *
+ * @throws RangeError where the chances of strikes come to more than one
  */
 export function solveProgramme(kind: LoopKind): Programme {
   const { usableUm, newLoopMinor, jobs, strikes } = kind
@@ -138,6 +137,7 @@ export function solveProgramme(kind: LoopKind): Programme {
   const stepUm = Math.max(1, usableUm) / steps
   const acts = [null, ...strikes].map((hurt) => actsOf(kind, hurt))
   const chanceOfNone = 1 - strikes.reduce((sum, { chance }) => sum + chance, 0)
+  if (chanceOfNone < 0) throw new RangeError('strikes come at most once in a spell')
   const grades: Grades = {
     steps,
     depths: [0, ...strikes.map(({ depthUm }) => depthUm)],
@@ -179,5 +179,5 @@ export function solveProgramme(kind: LoopKind): Programme {
     spellMinor = better
     table = solveAt(spellMinor)
   }
-  return { spellMinor, rounds, ...worthBy(table.value, width, stepUm) }
+  return { spellMinor, rounds, worthMinor: worthBy(table.value, width, stepUm) }
 }

@@ -7,13 +7,14 @@ import { afterAll, beforeAll, expect, test } from 'vitest'
 import { Harness, measured, registered, SPEC } from '../fixtures/harness'
 import { LONG, report } from './long'
 
-/** Marked and spoken in more than one script. */
+/** With letters that not every font has. */
 const TAG = 'Žižka 1'
 
 let harness: Harness
 let getDocument: typeof GetDocument
-const folder = mkdtempSync(join(tmpdir(), 'undercliff-paper-'))
+let folder: string
 beforeAll(async () => {
+  folder = mkdtempSync(join(tmpdir(), 'undercliff-paper-'))
   harness = await Harness.open()
   getDocument = (await import('pdfjs-dist/legacy/build/pdf.mjs')).getDocument
   await harness.write(registered('read-elsewhere', TAG, SPEC), measured('read-elsewhere', 6400))
