@@ -19,7 +19,9 @@ test('a new loop that is due is worth what it saves against another new one', ()
   // Its first spell is gone; all the rest is there.
   expect(worthMinor(8000)).toBeCloseTo(3000 - spellMinor, 6)
   expect(worthMinor(0)).toBe(0)
-  expect(worthMinor(199)).toBeCloseTo((199 / 200) * (spellMinor - 500), 6)
+  // One sharpening is left, and nothing where there is length for none.
+  expect(worthMinor(200)).toBeCloseTo(spellMinor - 500, 6)
+  expect(worthMinor(100)).toBe(0)
 })
 
 test('a sharpening that costs more than a new loop for every spell is never done', () => {
@@ -57,6 +59,17 @@ describe('a deep strike', () => {
     // By hand: 1.5 mm at 0.2 mm a time, a twelfth of a spell each time, one strike in ten.
     expect(dear.spellMinor - none.spellMinor).toBeGreaterThan(0)
     expect(dear.spellMinor / none.spellMinor).toBeLessThan(1 + 0.1 * 7.5 * (1 / 12) * 1.2)
+  })
+
+  test('that comes in every spell leaves its cutters blunt in every spell but the first, by hand', () => {
+    const always = { ...struck(1e9), strikes: [{ chance: 1, depthUm: 400, part: 0.25 }] }
+    expect(solveProgramme(always).spellMinor).toBeCloseTo(23_000 / (1 + 40 * 0.75), 6)
+  })
+
+  test('costs more for being deeper, since what is left hurt stays so for longer', () => {
+    const at = (depthUm: number): number =>
+      solveProgramme({ ...struck(1e9), strikes: [{ chance: 0.1, depthUm, part: 3 / 36 }] }).spellMinor
+    expect(at(1500)).toBeGreaterThan(at(400) + 1)
   })
 
   test('is cleaned where that is next to nothing and length is dear to nobody', () => {
@@ -108,13 +121,25 @@ test('what is left is never worth less for being more, nor more than a new loop'
   )
 })
 
-test('no policy that files as usual to the end does better', () => {
+test('no job alone does better than all that the house has', () => {
   fc.assert(
     fc.property(kinds, fc.nat(3), (kind, which) => {
-      const job = kind.jobs[which % Math.max(1, kind.jobs.length)]
-      if (job === undefined) return
-      const alone = solveProgramme({ ...kind, jobs: [job] })
-      expect(solveProgramme(kind).spellMinor).toBeLessThanOrEqual(alone.spellMinor * 1.01 + 1e-6)
+      // The others stay, so that what is left goes by the same steps, and cost more than anybody has.
+      const alone = kind.jobs.map((job, i) => (i === which ? job : { ...job, costMinor: () => 1e9 }))
+      const [all, one] = [solveProgramme(kind), solveProgramme({ ...kind, jobs: alone })]
+      expect(all.spellMinor).toBeLessThanOrEqual(one.spellMinor * (1 + 1e-8) + 1e-8)
+    }),
+  )
+})
+
+test('what does not go by whole steps is off by less than the last sharpening', () => {
+  fc.assert(
+    fc.property(fc.integer({ min: 61, max: 900 }), (takesUm) => {
+      const { spellMinor } = solveProgramme({ ...plain, jobs: [{ takesUm, costMinor: () => 500, spells: 1 }] })
+      const after = (sharpenings: number): number => (3000 + sharpenings * 500) / (1 + sharpenings)
+      const whole = Math.floor(8000 / takesUm)
+      expect(spellMinor).toBeLessThanOrEqual(after(whole - 1))
+      expect(spellMinor).toBeGreaterThanOrEqual(after(whole + 1))
     }),
   )
 })

@@ -41,7 +41,7 @@ export interface Programme {
 }
 
 /** Steps of what is left: at least so many, and at most, however little a job takes off. */
-const LEAST_STEPS = 24
+const LEAST_STEPS = 96
 const MOST_STEPS = 240
 /** Policies are few, and each round finds a better one; more rounds than this are a mistake. */
 const MOST_ROUNDS = 60
@@ -120,6 +120,14 @@ function worthBy(value: Float64Array, width: number, stepUm: number): Programme[
   }
 }
 
+/** How fine what is left is told apart: what the smallest job takes is whole steps, unless those are too many. */
+function stepOf({ usableUm, jobs }: LoopKind): number {
+  const longUm = Math.max(1, usableUm)
+  const finestUm = Math.max(1, Math.min(longUm, ...jobs.map(({ takesUm }) => takesUm)))
+  const stepUm = finestUm / Math.ceil((LEAST_STEPS * finestUm) / longUm)
+  return Math.max(stepUm, longUm / MOST_STEPS)
+}
+
 /**
  * The programme of one kind of loop: a semi-Markov decision process over lives of loops, each of which begins with a
  * new one and ends when nothing is better than another new one. States are what is left, in steps, and how deep it was
@@ -131,10 +139,10 @@ function worthBy(value: Float64Array, width: number, stepUm: number): Programme[
  * @throws RangeError where the chances of strikes come to more than one
  */
 export function solveProgramme(kind: LoopKind): Programme {
-  const { usableUm, newLoopMinor, jobs, strikes } = kind
-  const finest = Math.min(...jobs.map(({ takesUm }) => takesUm), usableUm)
-  const steps = Math.min(MOST_STEPS, Math.max(LEAST_STEPS, Math.ceil(usableUm / Math.max(1, finest))))
-  const stepUm = Math.max(1, usableUm) / steps
+  const { usableUm, newLoopMinor, strikes } = kind
+  const stepUm = stepOf(kind)
+  const newAt = usableUm / stepUm
+  const steps = Math.ceil(newAt)
   const acts = [null, ...strikes].map((hurt) => actsOf(kind, hurt))
   const chanceOfNone = 1 - strikes.reduce((sum, { chance }) => sum + chance, 0)
   if (chanceOfNone < 0) throw new RangeError('strikes come at most once in a spell')
@@ -172,8 +180,8 @@ export function solveProgramme(kind: LoopKind): Programme {
   let table = solveAt(spellMinor)
   let rounds = 1
   for (; rounds < MOST_ROUNDS; rounds += 1) {
-    const life = newLoopMinor - spellMinor + ahead(grades, table.value, steps, 0)
-    const livesFor = 1 + ahead(grades, table.spells, steps, 0)
+    const life = newLoopMinor - spellMinor + ahead(grades, table.value, newAt, 0)
+    const livesFor = 1 + ahead(grades, table.spells, newAt, 0)
     const better = spellMinor + life / livesFor
     if (Math.abs(better - spellMinor) <= 1e-9 * Math.max(1, spellMinor)) break
     spellMinor = better
