@@ -171,6 +171,8 @@ test('what if: tanks are turned without touching the log', async ({ page, open, 
 
 test('strokes and minutes of a decision are those of the short form and of the work', async ({ page, open }) => {
   await open('/loops/M1/decide')
+  // What is known of this hand and this file comes behind the page.
+  await page.waitForLoadState('networkidle')
   const filing = page.getByRole('radio', { name: /^File at bench/ })
   await filing.click()
   const said = (await filing.textContent()) ?? ''
